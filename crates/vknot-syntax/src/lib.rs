@@ -1,0 +1,29 @@
+//! What the code is: source text and its facts, languages, and one flat syntax tree.
+//!
+//! A [`Source`] is a file's text. [`Tree::read`] turns it into an arena of nodes in preorder with the list of
+//! tokens beside it, whichever reader the [`Language`] uses. After that nothing calls back into a parser.
+//!
+//! ```
+//! use vknot_syntax::{Language, Source, Tree};
+//!
+//! let source = Source::from_text("gauge.json", "{\"level\": 3}");
+//! let language = Language::for_path(source.path()).ok_or("no language")?;
+//! let tree = Tree::read(&source, language);
+//! assert_eq!(tree.tokens().len(), 5);
+//! # Ok::<(), &str>(())
+//! ```
+#![deny(missing_docs)]
+
+mod language;
+mod languages;
+mod role;
+mod text;
+mod tree;
+
+pub use language::{Field, Kind, KindRow, Language, LanguageSpec, Reader};
+pub use role::Role;
+pub use text::{
+    Facts, LineColumn, LineEnd, Lines, MAX_BYTES, Position16, ReadError, Source, Span, contents_span,
+    first_difference, is_plain_blank, word_span_at,
+};
+pub use tree::{Children, Gap, Node, NodeId, Token, TokenId, Tree};

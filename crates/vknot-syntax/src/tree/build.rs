@@ -1,0 +1,146 @@
+//! Builds the arena, one node after another, for grammar-made and hand-made readers alike.
+//!
+//! Here, once, tokens are trimmed to their text and whatever a reader left out becomes a token of its own, so that
+//! "tokens plus gaps give the file back" holds for every file.
+
+use super::{HAS_ERROR, LEAF, MISSING, Node, NodeId, Token, Tree};
+use crate::language::{Field, Kind, Language};
+
+/// Takes nodes in preorder: [`open`](Self::open), children, [`close`](Self::close).
+pub struct TreeBuilder<'t> {
+    text: &'t [u8],
+    language: &'static Language,
+    error: Kind,
+    nodes: Vec<Node>,
+    tokens: Vec<Token>,
+    open: Vec<u32>,
+    reached: u32,
+}
+
+impl<'t> TreeBuilder<'t> {
+    /// Starts a tree over `text`.
+    pub fn new(text: &'t str, language: &'static Language) -> Self {
+        Self {
+            text: text.as_bytes(),
+            language,
+            error: language.error_kind(),
+            nodes: Vec::with_capacity(text.len() / 3 + 1),
+            tokens: Vec::with_capacity(text.len() / 4 + 1),
+            open: Vec::new(),
+            reached: 0,
+        }
+    }
+
+    /// Opens a node that will have children.
+    pub fn open(&mut self, kind: Kind, field: Field) {
+        let id = self.nodes.len() as u32;
+        let flags = if kind == self.error { HAS_ERROR } else { 0 };
+        self.push(kind, field, flags);
+        self.open.push(id);
+    }
+
+    /// Closes the node opened last.
+    pub fn close(&mut self) {
+        let Some(id) = self.open.pop() else { return };
+        let next = self.nodes.len() as u32;
+        let token_end = self.tokens.len() as u32;
+        let node = &mut self.nodes[id as usize];
+        node.next = next;
+        node.token_end = token_end;
+        if node.first_token < token_end {
+            node.start = self.tokens[node.first_token as usize].start;
+            node.end = self.tokens[token_end as usize - 1].end;
+        }
+        let flags = node.flags & HAS_ERROR;
+        if let Some(parent) = self.open.last() {
+            self.nodes[*parent as usize].flags |= flags;
+        }
+    }
+
+    /// Adds a token from `start` to `end`, less the white space at its edges. Text that no token covered so far becomes
+    /// an error token in front of it. A token without text becomes a node without a token.
+    pub fn leaf(&mut self, kind: Kind, field: Field, start: u32, end: u32) {
+        let (start, end) = self.trim(start.max(self.reached), end);
+        self.cover_up_to(start);
+        let flags = if kind == self.error { LEAF | HAS_ERROR } else { LEAF };
+        self.push_leaf(kind, field, flags, start, end);
+    }
+
+    /// Adds a node the grammar wanted and the text does not have.
+    pub fn missing(&mut self, kind: Kind, field: Field) {
+        self.push_leaf(kind, field, LEAF | MISSING | HAS_ERROR, self.reached, self.reached);
+    }
+
+    /// Closes everything and gives the tree.
+    pub fn finish(mut self) -> Tree {
+        let end = self.trim(self.reached, self.text.len() as u32).1;
+        if self.nodes.is_empty() {
+            self.open(self.error, Field(0));
+        }
+        if self.open.is_empty() {
+            self.open.push(0);
+        }
+        self.cover_up_to(end);
+        while !self.open.is_empty() {
+            self.close();
+        }
+        let length = self.text.len() as u32;
+        Tree { language: self.language, nodes: self.nodes, tokens: self.tokens, length, gave_up: false }
+    }
+
+    fn push(&mut self, kind: Kind, field: Field, flags: u8) {
+        let parent = NodeId(self.open.last().copied().unwrap_or(0));
+        let (at, token) = (self.reached, self.tokens.len() as u32);
+        let next = self.nodes.len() as u32 + 1;
+        let node =
+            Node { kind, field, flags, start: at, end: at, parent, next, first_token: token, token_end: token };
+        self.nodes.push(node);
+    }
+
+    fn push_leaf(&mut self, kind: Kind, field: Field, flags: u8, start: u32, end: u32) {
+        let id = NodeId(self.nodes.len() as u32);
+        self.push(kind, field, flags);
+        if flags & HAS_ERROR != 0
+            && let Some(parent) = self.open.last()
+        {
+            self.nodes[*parent as usize].flags |= HAS_ERROR;
+        }
+        if start < end {
+            self.tokens.push(Token { start, end, node: id });
+            self.reached = end;
+            if let Some(node) = self.nodes.last_mut() {
+                (node.start, node.end) = (start, end);
+                node.token_end += 1;
+            }
+        }
+    }
+
+    fn cover_up_to(&mut self, end: u32) {
+        if self.reached >= end {
+            return;
+        }
+        let (start, end) = self.trim(self.reached, end);
+        if start < end {
+            self.push_leaf(self.error, Field(0), LEAF | HAS_ERROR, start, end);
+        }
+    }
+
+    /// Takes white space off both edges. Characters that are blank but not plain stay in the gap.
+    fn trim(&self, start: u32, end: u32) -> (u32, u32) {
+        let end = end.min(self.text.len() as u32);
+        let piece = self.text.get(start as usize..end as usize).unwrap_or(b"");
+        match (piece.first(), piece.last()) {
+            (Some(first), Some(last)) if is_ink(*first) && is_ink(*last) => return (start, end),
+            _ => {}
+        }
+        let piece = std::str::from_utf8(piece).unwrap_or("");
+        let kept = piece.trim_start();
+        let start = start + (piece.len() - kept.len()) as u32;
+        (start, start + kept.trim_end().len() as u32)
+    }
+}
+
+/// Whether the byte is surely no white space, not even the beginning or end of a wider one.
+fn is_ink(byte: u8) -> bool {
+    byte > b' ' && byte < 0x7f
+}

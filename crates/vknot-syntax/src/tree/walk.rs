@@ -1,0 +1,108 @@
+//! Moving about in a tree: children, ancestors, what lies at a position.
+
+use super::{NodeId, TokenId, Tree};
+use crate::language::Field;
+use crate::role::Role;
+use crate::text::Span;
+
+/// The direct children of a node, in order.
+#[derive(Clone)]
+pub struct Children<'t> {
+    tree: &'t Tree,
+    at: u32,
+    end: u32,
+}
+
+impl Iterator for Children<'_> {
+    type Item = NodeId;
+
+    fn next(&mut self) -> Option<NodeId> {
+        if self.at >= self.end {
+            return None;
+        }
+        let id = NodeId(self.at);
+        self.at = self.tree.node(id).next.max(self.at + 1);
+        Some(id)
+    }
+}
+
+impl Tree {
+    /// The direct children of a node, comments and punctuation included.
+    pub fn children(&self, id: NodeId) -> Children<'_> {
+        Children { tree: self, at: id.0 + 1, end: self.node(id).next }
+    }
+
+    /// The children that have text and are no comments.
+    pub fn parts(&self, id: NodeId) -> impl Iterator<Item = NodeId> + '_ {
+        self.children(id).filter(|child| !self.node(*child).is_empty() && self.role(*child) != Role::Comment)
+    }
+
+    /// The first child in that field.
+    pub fn child(&self, id: NodeId, field: Field) -> Option<NodeId> {
+        if field == Field(0) {
+            return None;
+        }
+        self.children(id).find(|child| self.node(*child).field == field)
+    }
+
+    /// The first child in the field of that name.
+    pub fn child_named(&self, id: NodeId, field: &str) -> Option<NodeId> {
+        self.child(id, self.language().field(field))
+    }
+
+    /// The node's parent; `None` for the root.
+    pub fn parent(&self, id: NodeId) -> Option<NodeId> {
+        (id.0 != 0).then(|| self.node(id).parent)
+    }
+
+    /// The node and all that hold it, from the inside out.
+    pub fn ancestors(&self, id: NodeId) -> impl Iterator<Item = NodeId> + '_ {
+        std::iter::successors(Some(id), |id| self.parent(*id))
+    }
+
+    /// The nodes of a subtree in preorder, itself first.
+    pub fn subtree(&self, id: NodeId) -> impl Iterator<Item = NodeId> + use<> {
+        (id.0..self.node(id).next.max(id.0 + 1)).map(NodeId)
+    }
+
+    /// The token at byte `offset`, or the one that ends there.
+    pub fn token_at(&self, offset: u32) -> Option<TokenId> {
+        let behind = self.tokens.partition_point(|token| token.start <= offset);
+        let before = behind.checked_sub(1)?;
+        (offset <= self.tokens[before].end).then_some(before as TokenId)
+    }
+
+    /// The first token that begins at or behind byte `offset`.
+    pub fn token_from(&self, offset: u32) -> TokenId {
+        self.tokens.partition_point(|token| token.start < offset) as TokenId
+    }
+
+    /// The smallest node that covers a span.
+    pub fn covering(&self, span: Span) -> NodeId {
+        let mut found = self.root();
+        loop {
+            let inner = self.children(found).find(|child| {
+                let node = self.node(*child);
+                !node.is_empty() && node.span().covers(span)
+            });
+            match inner {
+                Some(child) => found = child,
+                None => return found,
+            }
+        }
+    }
+
+    /// The name a node declares, as the span of its text.
+    pub fn name_span(&self, id: NodeId) -> Option<Span> {
+        let name = match self.language().name_path(self.node(id).kind) {
+            Some(path) => path.iter().try_fold(id, |node, field| self.child(node, *field))?,
+            None => self.child_named(id, "name")?,
+        };
+        Some(self.node(name).span())
+    }
+
+    /// The text of a node.
+    pub fn text_of<'s>(&self, text: &'s str, id: NodeId) -> &'s str {
+        self.node(id).span().of(text)
+    }
+}
