@@ -1,0 +1,241 @@
+//! The one table of settings. Parsing, errors, `style` output and docs all derive from it.
+
+/// What values a setting takes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Values {
+    /// One of these words.
+    Words(&'static [&'static str]),
+    /// A whole number from the first to the second, or one of the words.
+    Number(u32, u32, &'static [&'static str]),
+}
+
+/// One setting.
+#[derive(Clone, Copy, Debug)]
+pub struct Setting {
+    /// Its key in `.editorconfig` files and `--set`.
+    pub key: &'static str,
+    /// What it may be set to.
+    pub values: Values,
+    /// What holds when nothing sets it.
+    pub default: &'static str,
+    /// Defaults that differ, by language.
+    pub language_defaults: &'static [(&'static str, &'static str)],
+    /// The languages it has an effect in; empty for all.
+    pub languages: &'static [&'static str],
+    /// One line of help.
+    pub help: &'static str,
+}
+
+const fn setting(key: &'static str, values: Values, default: &'static str, help: &'static str) -> Setting {
+    Setting { key, values, default, language_defaults: &[], languages: &[], help }
+}
+
+impl Setting {
+    const fn only(mut self, languages: &'static [&'static str]) -> Self {
+        self.languages = languages;
+        self
+    }
+
+    const fn except(mut self, defaults: &'static [(&'static str, &'static str)]) -> Self {
+        self.language_defaults = defaults;
+        self
+    }
+
+    /// The setting of that key.
+    pub fn named(key: &str) -> Option<&'static Setting> {
+        Self::index(key).map(|index| &SETTINGS[index])
+    }
+
+    pub(crate) fn index(key: &str) -> Option<usize> {
+        SETTINGS.binary_search_by(|setting| setting.key.cmp(key)).ok()
+    }
+
+    /// The known key most like `key`, if any is close.
+    pub fn nearest(key: &str) -> Option<&'static str> {
+        let (distance, nearest) =
+            SETTINGS.iter().map(|setting| (distance(key, setting.key), setting.key)).min_by_key(|pair| pair.0)?;
+        (distance <= 2 + key.len() / 4).then_some(nearest)
+    }
+
+    /// The default in a language.
+    pub fn default_for(&self, language: &str) -> &'static str {
+        let own = self.language_defaults.iter().find(|(name, _)| *name == language);
+        own.map_or(self.default, |(_, value)| value)
+    }
+
+    /// Checks a value and gives it back in its plain form.
+    ///
+    /// # Errors
+    /// When the setting does not take the value; the error says what it takes.
+    pub fn check(&self, value: &str) -> Result<String, ValueError> {
+        let value = value.trim().to_ascii_lowercase();
+        let fits = match self.values {
+            Values::Words(words) => words.contains(&value.as_str()),
+            Values::Number(least, most, words) => {
+                words.contains(&value.as_str())
+                    || value.parse::<u32>().is_ok_and(|number| (least..=most).contains(&number))
+            }
+        };
+        if fits { Ok(value) } else { Err(ValueError { key: self.key, value, takes: self.takes() }) }
+    }
+
+    /// The values it takes, for people.
+    pub fn takes(&self) -> String {
+        match self.values {
+            Values::Words(words) => words.join(" | "),
+            Values::Number(least, most, []) => format!("{least} to {most}"),
+            Values::Number(least, most, words) => format!("{least} to {most} | {}", words.join(" | ")),
+        }
+    }
+}
+
+/// A value that a setting does not take.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("{key} does not take `{value}`; it takes {takes}")]
+pub struct ValueError {
+    /// The setting's key.
+    pub key: &'static str,
+    /// The value as given.
+    pub value: String,
+    /// What would have been taken.
+    pub takes: String,
+}
+
+/// How many single-character edits apart two words are.
+fn distance(left: &str, right: &str) -> usize {
+    let right: Vec<char> = right.chars().collect();
+    let mut row: Vec<usize> = (0..=right.len()).collect();
+    for (i, a) in left.chars().enumerate() {
+        let mut diagonal = row[0];
+        row[0] = i + 1;
+        for (j, b) in right.iter().enumerate() {
+            let cost = diagonal + usize::from(a != *b);
+            diagonal = row[j + 1];
+            row[j + 1] = cost.min(row[j] + 1).min(diagonal + 1);
+        }
+    }
+    row[right.len()]
+}
+
+/// Languages with braces around statements.
+const BRACED: &[&str] = &["java", "rust"];
+
+/// Every setting, sorted by key.
+pub static SETTINGS: &[Setting] = &[
+    setting(
+        "charset",
+        Values::Words(&["utf-8", "utf-8-bom", "as-found"]),
+        "as-found",
+        "Whether the file begins with a byte-order mark",
+    ),
+    setting("end_of_line", Values::Words(&["lf", "crlf", "as-found"]), "as-found", "How lines end"),
+    setting(
+        "indent_size",
+        Values::Number(1, 16, &["tab", "as-found"]),
+        "as-found",
+        "Columns of one level of indentation; as found in the file, else 4 (JSON: 2)",
+    ),
+    setting(
+        "indent_style",
+        Values::Words(&["space", "tab", "as-found"]),
+        "as-found",
+        "What indentation is made of; as found in the file, else spaces",
+    ),
+    setting(
+        "insert_final_newline",
+        Values::Words(&["true", "false"]),
+        "true",
+        "Whether the last line has a line end",
+    ),
+    setting(
+        "max_line_length",
+        Values::Number(20, 1000, &["off"]),
+        "100",
+        "Columns a line may take before it is wrapped",
+    ),
+    setting("tab_width", Values::Number(1, 16, &["indent"]), "indent", "Columns a tab stands for"),
+    setting(
+        "trim_trailing_whitespace",
+        Values::Words(&["true", "false"]),
+        "true",
+        "Whether blanks at the end of lines go, in comments too",
+    ),
+    setting(
+        "vknot_blank_most",
+        Values::Number(0, 9, &[]),
+        "1",
+        "Blank lines in a row that are kept",
+    ),
+    setting(
+        "vknot_brace_control",
+        Values::Words(&["same", "next"]),
+        "same",
+        "Where the brace of a conditional or loop opens: on the same line or on the next",
+    )
+    .only(BRACED),
+    setting(
+        "vknot_brace_declaration",
+        Values::Words(&["same", "next"]),
+        "same",
+        "Where the brace of a type or callable opens: on the same line or on the next",
+    )
+    .only(BRACED),
+    setting(
+        "vknot_brace_required",
+        Values::Words(&["keep", "multiline", "always"]),
+        "keep",
+        "Whether a single statement under a conditional or loop gets braces: never, if it is on a line of its own, always",
+    )
+    .only(&["java"]),
+    setting(
+        "vknot_break_keep",
+        Values::Words(&["none", "some", "all"]),
+        "some",
+        "Which line breaks of the author's stay though the line would fit: none, those in literals, chains and operators, all",
+    ),
+    setting(
+        "vknot_wrap_chain",
+        Values::Words(&["fit", "always", "never"]),
+        "fit",
+        "Whether each call of a chain gets a line: if it would not fit on one, always from three calls on, never",
+    )
+    .only(BRACED),
+    setting(
+        "vknot_wrap_indent",
+        Values::Number(1, 4, &[]),
+        "1",
+        "Levels of indentation of a wrapped line",
+    )
+    .except(&[("java", "2")]),
+];
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_table_is_sorted_and_its_defaults_are_taken() {
+        assert!(SETTINGS.is_sorted_by_key(|setting| setting.key));
+        for setting in SETTINGS {
+            let defaults = setting.language_defaults.iter().map(|pair| pair.1).chain([setting.default]);
+            for default in defaults {
+                assert_eq!(setting.check(default).as_deref(), Ok(default), "{}", setting.key);
+            }
+            assert!(!setting.help.is_empty() && !setting.help.ends_with('.'), "{}", setting.key);
+        }
+    }
+
+    #[test]
+    fn a_wrong_value_is_told_what_would_do() {
+        let setting = Setting::named("max_line_length").unwrap();
+        assert_eq!(setting.check("OFF").as_deref(), Ok("off"));
+        let error = setting.check("wide").unwrap_err();
+        assert_eq!(error.to_string(), "max_line_length does not take `wide`; it takes 20 to 1000 | off");
+    }
+
+    #[test]
+    fn a_mistyped_key_finds_its_neighbour() {
+        assert_eq!(Setting::nearest("vknot_brace_controls"), Some("vknot_brace_control"));
+        assert_eq!(Setting::nearest("colour"), None);
+    }
+}

@@ -1,0 +1,182 @@
+//! The effective settings of one file, each with where it came from.
+
+use std::path::{Path, PathBuf};
+
+use crate::editorconfig::{EditorConfig, unknown_key};
+use crate::schema::{SETTINGS, Setting};
+
+/// Where a value came from.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Origin {
+    /// Nothing set it.
+    Default,
+    /// A line of a file.
+    File(PathBuf, u32),
+    /// The command line.
+    CommandLine,
+}
+
+/// A `KEY=VALUE` that beats the files.
+#[derive(Clone, Debug)]
+pub struct Override {
+    setting: usize,
+    value: String,
+}
+
+impl std::str::FromStr for Override {
+    type Err = String;
+
+    fn from_str(text: &str) -> Result<Self, String> {
+        let (key, value) = text.split_once('=').ok_or_else(|| format!("`{text}` is not KEY=VALUE"))?;
+        let key = key.trim().to_ascii_lowercase();
+        let setting = Setting::index(&key).ok_or_else(|| unknown_key(&key))?;
+        let value = SETTINGS[setting].check(value).map_err(|error| error.to_string())?;
+        Ok(Self { setting, value })
+    }
+}
+
+/// What a level of indentation is made of.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Indentation {
+    /// Tabs, with spaces only for what is less than a tab.
+    pub tabs: bool,
+    /// Columns of one level.
+    pub size: u32,
+    /// Columns a tab stands for.
+    pub tab_width: u32,
+}
+
+#[derive(Clone, Debug)]
+struct Chosen {
+    value: String,
+    origin: Origin,
+}
+
+/// The effective settings of one file.
+#[derive(Clone, Debug)]
+pub struct Style {
+    language: String,
+    /// One for each row of [`SETTINGS`]; `None` means the default.
+    chosen: Vec<Option<Chosen>>,
+}
+
+impl Style {
+    /// The defaults of a language.
+    pub fn defaults(language: &str) -> Self {
+        Self { language: language.to_owned(), chosen: vec![None; SETTINGS.len()] }
+    }
+
+    /// The defaults of a language with some overrides.
+    pub fn with(language: &str, overrides: &[Override]) -> Self {
+        let mut style = Self::defaults(language);
+        style.override_with(overrides);
+        style
+    }
+
+    /// The style of the file at `path` (absolute). `configs` go from the farthest folder to the nearest.
+    pub fn resolve(configs: &[EditorConfig], overrides: &[Override], path: &Path, language: &str) -> Self {
+        let mut style = Self::defaults(language);
+        for config in configs {
+            for entry in config.entries_for(path) {
+                let origin = Origin::File(config.folder().join(".editorconfig"), entry.line);
+                style.chosen[entry.setting] = entry.value.clone().map(|value| Chosen { value, origin });
+            }
+        }
+        style.override_with(overrides);
+        style
+    }
+
+    fn override_with(&mut self, overrides: &[Override]) {
+        for chosen in overrides {
+            self.chosen[chosen.setting] =
+                Some(Chosen { value: chosen.value.clone(), origin: Origin::CommandLine });
+        }
+    }
+
+    /// The value of a setting as a word; empty for a key that is not in the table.
+    pub fn word(&self, key: &str) -> &str {
+        let Some(index) = Setting::index(key) else { return "" };
+        let chosen = self.chosen.get(index).and_then(Option::as_ref);
+        chosen.map_or_else(|| SETTINGS[index].default_for(&self.language), |chosen| &chosen.value)
+    }
+
+    /// The value of a setting as a number; `None` where it is a word such as `off`.
+    pub fn number(&self, key: &str) -> Option<u32> {
+        self.word(key).parse().ok()
+    }
+
+    /// Where a setting's value came from.
+    pub fn origin(&self, key: &str) -> Origin {
+        let chosen = Setting::index(key).and_then(|index| self.chosen.get(index)?.as_ref());
+        chosen.map_or(Origin::Default, |chosen| chosen.origin.clone())
+    }
+
+    /// The indentation, where `found` is what the file itself uses (`None` when it has none) and `habit` what the
+    /// language does by default.
+    pub fn indentation(&self, found: Option<Indentation>, habit: u32) -> Indentation {
+        let tabs = match self.word("indent_style") {
+            "tab" => true,
+            "space" => false,
+            _ => found.is_some_and(|found| found.tabs),
+        };
+        let tab_width = self.number("tab_width");
+        let size = match self.word("indent_size") {
+            "tab" => tab_width.unwrap_or(habit),
+            word => word.parse().ok().unwrap_or_else(|| match found {
+                Some(found) if found.tabs == tabs && !tabs => found.size,
+                _ if tabs => tab_width.unwrap_or(habit),
+                _ => habit,
+            }),
+        };
+        Indentation { tabs, size, tab_width: tab_width.unwrap_or(size) }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn nearer_files_and_later_sections_win_and_unset_takes_back() {
+        let far = "[*]\nindent_size = 8\nmax_line_length = 80\nend_of_line = crlf\n";
+        let near = "[*.java]\nindent_size = 2\n[Gauge.java]\nend_of_line = unset\n";
+        let configs = [
+            EditorConfig::parse(Path::new("/tide"), far).0,
+            EditorConfig::parse(Path::new("/tide/src"), near).0,
+        ];
+        let overrides = ["max_line_length = off".parse().unwrap()];
+        let style = Style::resolve(&configs, &overrides, Path::new("/tide/src/Gauge.java"), "java");
+        assert_eq!(style.number("indent_size"), Some(2));
+        assert_eq!(style.origin("indent_size"), Origin::File("/tide/src/.editorconfig".into(), 2));
+        assert_eq!((style.word("max_line_length"), style.number("max_line_length")), ("off", None));
+        assert_eq!(style.origin("max_line_length"), Origin::CommandLine);
+        assert_eq!((style.word("end_of_line"), style.origin("end_of_line")), ("as-found", Origin::Default));
+    }
+
+    #[test]
+    fn indentation_follows_settings_then_the_file_then_habit() {
+        let found = Some(Indentation { tabs: false, size: 3, tab_width: 3 });
+        let style = |sets: &[&str]| {
+            let overrides: Vec<Override> = sets.iter().map(|set| set.parse().unwrap()).collect();
+            Style::with("java", &overrides)
+        };
+        let cases: [(&[&str], Option<Indentation>, (bool, u32, u32)); 5] = [
+            (&[], None, (false, 4, 4)),
+            (&[], found, (false, 3, 3)),
+            (&["indent_size=2"], found, (false, 2, 2)),
+            (&["indent_style=tab", "tab_width=8"], found, (true, 8, 8)),
+            (&["indent_style=tab", "indent_size=4", "tab_width=8"], None, (true, 4, 8)),
+        ];
+        for (sets, found, (tabs, size, tab_width)) in cases {
+            let got = style(sets).indentation(found, 4);
+            assert_eq!(got, Indentation { tabs, size, tab_width }, "{sets:?}");
+        }
+    }
+
+    #[test]
+    fn wrong_overrides_say_why() {
+        assert!("nonsense".parse::<Override>().is_err());
+        let error = "vknot_wrap_chains=fit".parse::<Override>().unwrap_err();
+        assert_eq!(error, "there is no setting vknot_wrap_chains; did you mean vknot_wrap_chain?");
+    }
+}
