@@ -1,1 +1,30 @@
-fn main(){}
+//! The developers' own commands: corpus runs, figures, refreshing what is generated.
+
+mod corpus;
+mod ratios;
+mod walk;
+
+use std::process::ExitCode;
+
+use clap::{Parser, Subcommand};
+
+#[derive(Parser)]
+struct Arguments {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Subcommand)]
+enum Command {
+    /// Format every file of some folders in memory and count what goes wrong
+    Corpus(corpus::Arguments),
+    /// Compare the time of each step with that of parsing alone
+    Ratios(ratios::Arguments),
+}
+
+fn main() -> anyhow::Result<ExitCode> {
+    match Arguments::parse().command {
+        Command::Corpus(arguments) => corpus::run(&arguments),
+        Command::Ratios(arguments) => ratios::run(&arguments),
+    }
+}

@@ -201,6 +201,13 @@ pub static SETTINGS: &[Setting] = &[
     )
     .only(BRACED),
     setting(
+        "vknot_wrap_comma",
+        Values::Words(&["add", "keep"]),
+        "add",
+        "Whether a list broken into lines gets a comma behind its last item",
+    )
+    .only(&["rust"]),
+    setting(
         "vknot_wrap_indent",
         Values::Number(1, 4, &[]),
         "1",

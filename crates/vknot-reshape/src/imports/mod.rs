@@ -1,0 +1,2 @@
+//! stub
+pub(crate) struct ImportSpec {}

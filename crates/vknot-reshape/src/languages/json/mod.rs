@@ -1,0 +1,30 @@
+//! JSON: objects and arrays on one line where their author had them so and they fit.
+
+use crate::languages::ToolSpec;
+use crate::layout::rules::Side::{Open, Tight};
+use crate::layout::rules::{Fill, Hug, Items, LIST, LayoutSpec, List, Rule, WORDS};
+use crate::looks::LookSpec;
+
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "json", layout: &LAYOUT, looks: &LOOKS, imports: None };
+
+const OBJECT: List = List { padded: true, block: true, close_apart: true, keep: true, ..LIST };
+const ARRAY: List = List { padded: false, fill: Fill::Simple, ..OBJECT };
+
+const LAYOUT: LayoutSpec = LayoutSpec {
+    rules: &[
+        ("document", Rule::Items(Items { apart: &[], imports_apart: false })),
+        ("object", Rule::List(List { hug: false, ..OBJECT })),
+        ("array", Rule::List(List { hug: false, ..ARRAY })),
+        ("pair", Rule::Words(WORDS)),
+    ],
+    within: &[],
+    spacing: &[("", ",", Tight, Open), ("", ":", Tight, Open)],
+    hugs: &[("object", Hug::Opens), ("array", Hug::Opens)],
+    chain: &[],
+    precedence: &[],
+    names_hold_first_call: false,
+    no_comma: &[],
+    habit: 2,
+};
+
+const LOOKS: LookSpec = LookSpec { details: &[], ..crate::looks::LOOKS };

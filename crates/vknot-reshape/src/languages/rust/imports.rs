@@ -1,0 +1,1 @@
+pub(super) const IMPORTS: crate::imports::ImportSpec = crate::imports::ImportSpec {};

@@ -1,0 +1,12 @@
+//! Rust.
+
+mod imports;
+mod layout;
+
+use crate::languages::ToolSpec;
+use crate::looks::LookSpec;
+
+pub(super) const SPEC: ToolSpec =
+    ToolSpec { name: "rust", layout: &layout::LAYOUT, looks: &LOOKS, imports: Some(&imports::IMPORTS) };
+
+const LOOKS: LookSpec = LookSpec { details: &[("impl_item", &["trait", "type"])], ..crate::looks::LOOKS };

@@ -1,0 +1,68 @@
+//! Gaps beside comments. A comment stays on a line of its own, or behind what it was behind, as its author had it.
+
+use super::plan::{Form, GapPlan, NO_GROUP};
+use super::planner::Planner;
+
+/// Settles the gaps around every comment, over what the rules said.
+pub(super) fn settle(planner: &mut Planner<'_>) {
+    for token in 0..planner.tree.tokens().len() as u32 {
+        if planner.tree.is_comment(token) {
+            before(planner, token);
+            after(planner, token);
+        }
+    }
+}
+
+fn is_line_comment(planner: &Planner<'_>, token: u32) -> bool {
+    let prefix = planner.tree.language().spec().line_comment;
+    let text = planner.token_text(token);
+    !prefix.is_empty() && text.starts_with(prefix) || text.starts_with("#!")
+}
+
+fn before(planner: &mut Planner<'_>, token: u32) {
+    let most = planner.options.blank_most;
+    let own_line = planner.newlines(token) > 0;
+    let closes_line = is_line_comment(planner, token) || planner.newlines(token + 1) > 0;
+    let empty = planner.written[token as usize].empty;
+    let slot = &mut planner.plan.gaps[token as usize];
+    if matches!(slot.form, Form::Keep | Form::Verbatim) || token == 0 {
+        return;
+    }
+    *slot = match slot.form {
+        Form::Hard if own_line => *slot,
+        _ if own_line => broken(*slot, most),
+        _ if closes_line => GapPlan::fixed(true),
+        Form::Hard | Form::Soft | Form::Author if !empty => GapPlan::fixed(true),
+        Form::Hard => GapPlan::fixed(true),
+        _ => GapPlan::fixed(!empty),
+    };
+}
+
+fn after(planner: &mut Planner<'_>, token: u32) {
+    let most = planner.options.blank_most;
+    let line_comment = is_line_comment(planner, token);
+    let own_line = planner.newlines(token) > 0 || token == 0;
+    let broken_behind = planner.newlines(token + 1) > 0;
+    let empty = planner.written[token as usize + 1].empty;
+    let last = token as usize + 1 == planner.tree.tokens().len();
+    let slot = &mut planner.plan.gaps[token as usize + 1];
+    if matches!(slot.form, Form::Keep | Form::Verbatim) || last {
+        return;
+    }
+    if line_comment || broken_behind {
+        if slot.form != Form::Hard {
+            *slot = broken(*slot, most);
+        }
+    } else if own_line {
+        *slot = GapPlan::fixed(!empty);
+    } else if slot.form == Form::Fixed {
+        *slot = GapPlan::fixed(!empty && slot.spaced);
+    }
+}
+
+/// The policy with a line break. Outside any group the next line hangs.
+fn broken(plan: GapPlan, most: u8) -> GapPlan {
+    let hang = matches!(plan.form, Form::Fixed | Form::Unset);
+    let group = if hang { NO_GROUP } else { plan.group };
+    GapPlan { hang, ..GapPlan::hard(group, 0, most) }
+}

@@ -1,0 +1,103 @@
+//! The layout engine: rules give each gap a policy, one linear pass decides what fits.
+//!
+//! [`format()`] changes every gap; [`indent`] is the same machine with only the gaps that begin a line. Neither touches a
+//! token, apart from braces that the style requires and the white space at the edges of comment lines.
+
+mod comments;
+mod found;
+mod measure;
+mod options;
+mod plan;
+mod planner;
+mod print;
+mod reflow;
+pub(crate) mod rules;
+mod shapes;
+
+pub use found::indentation as found_indentation;
+
+use vknot_style::{Indentation, Style};
+use vknot_syntax::{LineEnd, NodeId, Source, Span, Tree};
+
+use crate::languages::Toolkit;
+use crate::receipt::{LeftAlone, Reason, Receipt, TokenChange};
+use crate::reshape::Reshape;
+use options::{Options, RequiredBraces};
+use print::{Mode, Paper};
+
+/// Lays out a file, or the lines of some spans of it, in a style.
+pub fn format(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
+    run(source, tree, style, only, Mode::Format)
+}
+
+/// Sets the indentation of a file's lines, or of those that some spans touch, by structure.
+pub fn indent(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
+    run(source, tree, style, only, Mode::Indent)
+}
+
+/// The indentation a file gets: as its style says, else as found in it, else as is usual in its language.
+pub fn effective_indentation(source: &Source, tree: &Tree, style: &Style) -> Indentation {
+    let habit = Toolkit::of(tree.language()).layout.spec.habit;
+    style.indentation(found::indentation(source, tree), habit)
+}
+
+fn run(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>, mode: Mode) -> Reshape {
+    let mut receipt = Receipt::default();
+    if tree.gave_up() {
+        receipt.left_alone.push(LeftAlone { span: source.span(), reason: Reason::GaveUp });
+        return Reshape { receipt, ..Reshape::default() };
+    }
+    let text = source.text();
+    let toolkit = Toolkit::of(tree.language());
+    let mut options = Options::of(style);
+    if only.is_some() || mode == Mode::Indent {
+        // Braces come in pairs, and a part of a file may hold only one of the two.
+        options.required = RequiredBraces::Keep;
+        options.commas = false;
+    }
+    let planner = planner::plan(tree, text, &toolkit.layout, options);
+    let (mut edits, added) = print::print(&planner, mode, paper(source, tree, style));
+    if let Some(only) = only {
+        let lines: Vec<Span> = only.iter().map(|span| whole_lines(source, *span)).collect();
+        edits = edits.filtered(|span, new| {
+            let breaks = span.of(text).contains('\n') || new.contains('\n');
+            let touched = if breaks { Span::new(span.end, span.end) } else { span };
+            lines.iter().any(|line| line.covers(touched))
+        });
+    }
+    let change = |added: print::Added| TokenChange {
+        text: added.text.to_owned(),
+        offset: tree.gap_span(added.gap).start,
+        token: added.gap,
+    };
+    receipt.added = added.into_iter().map(change).collect();
+    let left = planner.left_alone.iter().map(|id: &NodeId| tree.node(*id).span());
+    receipt.left_alone = left.map(|span| LeftAlone { span, reason: Reason::SyntaxError }).collect();
+    let bom = match style.word("charset") {
+        "utf-8" if mode == Mode::Format => Some(false),
+        "utf-8-bom" if mode == Mode::Format => Some(true),
+        _ => None,
+    };
+    Reshape { edits, receipt, bom: bom.filter(|bom| *bom != source.facts().bom) }
+}
+
+fn paper(source: &Source, tree: &Tree, style: &Style) -> Paper {
+    let line_end = match style.word("end_of_line") {
+        "lf" => LineEnd::Lf,
+        "crlf" => LineEnd::CrLf,
+        _ => source.facts().line_end(),
+    };
+    Paper {
+        indentation: effective_indentation(source, tree, style),
+        line_end: line_end.text(),
+        final_newline: style.word("insert_final_newline") != "false",
+        trim: style.word("trim_trailing_whitespace") != "false",
+    }
+}
+
+/// From the start of the first line a span touches to the end of the last.
+fn whole_lines(source: &Source, span: Span) -> Span {
+    let (first, last) = source.line_range(span);
+    let lines = source.lines();
+    Span::new(lines.start(first - 1), lines.span(source.text(), last - 1).end)
+}

@@ -1,0 +1,187 @@
+//! The flat stream a layout is: one policy for each gap, and groups that open and close around tokens.
+
+/// No group.
+pub(super) const NO_GROUP: u32 = u32::MAX;
+
+/// What becomes of a gap.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(super) enum Form {
+    /// No rule spoke: the gap is kept.
+    #[default]
+    Unset,
+    /// Kept as the author wrote it; lines in it move with the line they hang on.
+    Keep,
+    /// Kept byte for byte, because what is around it could not be read.
+    Verbatim,
+    /// One space or nothing.
+    Fixed,
+    /// A line break if the group breaks, else one space or nothing.
+    Soft,
+    /// A line break.
+    Hard,
+    /// A line break where the author had one, else one space or nothing.
+    Author,
+    /// A line break if the line so far is a wrapped one, else one space.
+    AfterWrap,
+}
+
+/// The policy of one gap.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct GapPlan {
+    pub form: Form,
+    /// Whether a gap without a line break is a space.
+    pub spaced: bool,
+    /// A soft gap that breaks by itself when what follows does not fit, or where the author broke it.
+    pub fill: bool,
+    /// A line break outside any group: the next line is indented as a wrapped one.
+    pub hang: bool,
+    /// A line that begins here is never a wrapped one.
+    pub flush: bool,
+    /// What follows joins the line of a closing brace, if there comes to be one.
+    pub joins: bool,
+    /// Fewest and most blank lines of a line break.
+    pub blank: (u8, u8),
+    /// The group a soft gap belongs to.
+    pub group: u32,
+}
+
+impl Default for GapPlan {
+    fn default() -> Self {
+        Self {
+            form: Form::Unset,
+            spaced: false,
+            fill: false,
+            hang: false,
+            flush: false,
+            joins: false,
+            blank: (0, 0),
+            group: NO_GROUP,
+        }
+    }
+}
+
+impl GapPlan {
+    pub fn fixed(spaced: bool) -> Self {
+        Self { form: Form::Fixed, spaced, ..Self::default() }
+    }
+
+    pub fn keep() -> Self {
+        Self { form: Form::Keep, ..Self::default() }
+    }
+
+    /// The same, where a line that begins here is no wrapped one.
+    pub fn flush(self) -> Self {
+        Self { flush: true, ..self }
+    }
+
+    pub fn verbatim() -> Self {
+        Self { form: Form::Verbatim, ..Self::default() }
+    }
+
+    pub fn soft(group: u32, spaced: bool) -> Self {
+        Self { form: Form::Soft, spaced, group, ..Self::default() }
+    }
+
+    pub fn filled(group: u32, spaced: bool) -> Self {
+        Self { fill: true, ..Self::soft(group, spaced) }
+    }
+
+    pub fn hard(group: u32, least: u8, most: u8) -> Self {
+        Self { form: Form::Hard, flush: true, group, blank: (least, most.max(least)), ..Self::default() }
+    }
+
+    pub fn author(spaced: bool) -> Self {
+        Self { form: Form::Author, spaced, flush: true, ..Self::default() }
+    }
+
+    pub fn after_wrap() -> Self {
+        Self { form: Form::AfterWrap, spaced: true, flush: true, ..Self::default() }
+    }
+}
+
+/// Tokens that are laid out together: on one line if they fit, else broken at all their soft gaps.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Group {
+    /// First token.
+    pub open: u32,
+    /// One past the last token.
+    pub close: u32,
+    /// Gaps in which lines are indented when the group breaks: from the first, up to and without the second.
+    pub indent: (u32, u32),
+    /// Levels of indentation.
+    pub levels: u32,
+    /// The group stays on one line if its tokens before this one fit.
+    pub fit_end: u32,
+    /// Broken whatever fits.
+    pub always: bool,
+    /// Broken if the author broke one of its soft gaps.
+    pub keep: bool,
+    /// Judged by what comes before the first chance to break inside; broken only if that gains room.
+    pub lazy: bool,
+}
+
+impl Group {
+    /// A group over tokens, indented from behind the first token to before the last.
+    pub fn over(open: u32, close: u32, levels: u32) -> Self {
+        let indent = (open + 1, close);
+        Self { open, close, indent, levels, fit_end: close, always: false, keep: false, lazy: false }
+    }
+
+    /// A group whose first and last tokens are brackets: the gap before the closing one is not indented.
+    pub fn bracketed(open: u32, close: u32, levels: u32) -> Self {
+        let mut group = Self::over(open, close, levels);
+        group.indent.1 = close.saturating_sub(1);
+        group
+    }
+}
+
+/// Where a brace pair is added around tokens.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct AddedBraces {
+    /// The gap in which `{` goes.
+    pub open: u32,
+    /// The gap in which `}` goes.
+    pub close: u32,
+    /// The group that indents what is between.
+    pub group: u32,
+}
+
+/// Where a broken group gets a comma behind its last item.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct AddedComma {
+    /// The gap in which `,` goes.
+    pub gap: u32,
+    /// The group that must be broken for it.
+    pub group: u32,
+}
+
+/// A whole file's layout before it is measured.
+#[derive(Debug, Default)]
+pub(super) struct Plan {
+    /// One for each token, and one for the end of the file.
+    pub gaps: Vec<GapPlan>,
+    pub groups: Vec<Group>,
+    pub added: Vec<AddedBraces>,
+    pub commas: Vec<AddedComma>,
+}
+
+impl Plan {
+    pub fn new(tokens: usize) -> Self {
+        Self { gaps: vec![GapPlan::default(); tokens + 1], ..Self::default() }
+    }
+
+    /// Gives a gap its policy, unless a rule further out did so before.
+    pub fn set(&mut self, gap: u32, plan: GapPlan) {
+        if let Some(slot) = self.gaps.get_mut(gap as usize)
+            && slot.form == Form::Unset
+        {
+            *slot = plan;
+        }
+    }
+
+    /// Adds a group and gives its number.
+    pub fn group(&mut self, group: Group) -> u32 {
+        self.groups.push(group);
+        self.groups.len() as u32 - 1
+    }
+}

@@ -1,0 +1,293 @@
+//! Walks the tree once and lets each node's rule give its gaps their policies.
+
+use std::collections::HashMap;
+
+use vknot_syntax::{NodeId, Role, Tree};
+
+use super::comments;
+use super::options::Options;
+use super::plan::{Form, GapPlan, Group, NO_GROUP, Plan};
+use super::rules::{Hug, LayoutTable, Rule};
+
+/// What the author wrote in a gap.
+#[derive(Clone, Copy, Debug, Default)]
+pub(super) struct Written {
+    pub newlines: u32,
+    /// Line breaks in this gap and all before it.
+    pub total: u32,
+    pub plain: bool,
+    pub empty: bool,
+}
+
+/// The state of the walk.
+pub(super) struct Planner<'a> {
+    pub tree: &'a Tree,
+    pub text: &'a str,
+    pub table: &'static LayoutTable,
+    pub options: Options,
+    pub plan: Plan,
+    pub written: Vec<Written>,
+    /// For each node the token up to which it must fit when it stays on the line, or 0.
+    pub hugs: Vec<u32>,
+    /// Groups that blocks of one expression break with, by the node that set them up.
+    pub shared: HashMap<NodeId, u32>,
+    /// Nodes left alone because of errors in them.
+    pub left_alone: Vec<NodeId>,
+    children: Vec<NodeId>,
+}
+
+/// Plans the layout of a whole file.
+pub(super) fn plan<'a>(
+    tree: &'a Tree,
+    text: &'a str,
+    table: &'static LayoutTable,
+    options: Options,
+) -> Planner<'a> {
+    let tokens = tree.tokens().len();
+    let mut total = 0;
+    let written = (0..=tokens as u32).map(|index| {
+        let gap = tree.gap(text, index);
+        total += gap.newlines;
+        Written { newlines: gap.newlines, total, plain: gap.plain, empty: gap.span.is_empty() }
+    });
+    let mut planner = Planner {
+        tree,
+        text,
+        table,
+        options,
+        plan: Plan::new(tokens),
+        written: written.collect(),
+        hugs: vec![0; tree.nodes().len()],
+        shared: HashMap::new(),
+        left_alone: Vec::new(),
+        children: Vec::new(),
+    };
+    planner.find_hugs();
+    planner.walk();
+    comments::settle(&mut planner);
+    planner.plan.set(0, GapPlan::fixed(false));
+    planner
+}
+
+impl Planner<'_> {
+    fn walk(&mut self) {
+        let mut at = 0u32;
+        while let Some(node) = self.tree.nodes().get(at as usize) {
+            let id = NodeId(at);
+            at += 1;
+            if node.is_leaf() || node.token_end - node.first_token < 2 {
+                continue;
+            }
+            if node.has_error() && self.leave_alone(id) {
+                at = node.next;
+                continue;
+            }
+            let parent = self.tree.node(node.parent).kind;
+            let rule = self.table.rule(parent, node.kind);
+            if matches!(rule, Rule::Keep) {
+                self.keep(id);
+                at = node.next;
+                continue;
+            }
+            let mut children = std::mem::take(&mut self.children);
+            children.clear();
+            children.extend(self.tree.children(id).filter(|child| !self.tree.node(*child).is_empty()));
+            self.lay_out(id, rule, &children);
+            self.children = children;
+        }
+    }
+
+    fn lay_out(&mut self, id: NodeId, rule: Rule, children: &[NodeId]) {
+        match rule {
+            Rule::Keep => {}
+            Rule::Words(words) => self.words(id, &words, children),
+            Rule::Items(items) => self.items(&items, children, NO_GROUP),
+            Rule::Braces(braces) => self.braces(id, &braces, children),
+            Rule::List(list) => self.list(id, &list, children),
+            Rule::Commas => self.commas(id, children),
+            Rule::Arm => self.arm(id, children),
+            Rule::Operators => self.operators(id, children),
+            Rule::Assign(operators) => self.assign(id, operators, children),
+            Rule::Chain => self.chain(id, children),
+            Rule::Clause => self.clause(id, children),
+        }
+    }
+
+    /// Whether a node with an error inside is left as it is: an error itself, or anything but a sequence whose broken
+    /// items are further in.
+    fn leave_alone(&mut self, id: NodeId) -> bool {
+        let tree = self.tree;
+        let unreadable = |id: NodeId| tree.role(id) == Role::Error || tree.node(id).is_missing();
+        let direct = unreadable(id) || tree.children(id).any(unreadable);
+        let holds_items = tree.children(id).any(|child| {
+            let role = tree.role(child);
+            tree.node(child).has_error() && (role.is_item() || role.is_sequence() || role == Role::Lambda)
+        });
+        let sequence = tree.role(id).is_sequence();
+        if sequence && direct && !unreadable(id) && tree.node(id).first_token < tree.node(id).token_end {
+            // The readable items of the sequence are still laid out; only what touches the error is kept.
+            self.keep_around_errors(id);
+            return false;
+        }
+        if !direct && (holds_items || sequence || tree.role(id).is_item()) {
+            return false;
+        }
+        let node = *tree.node(id);
+        for gap in node.first_token..node.token_end {
+            let slot = &mut self.plan.gaps[gap as usize];
+            *slot = GapPlan { group: slot.group, ..GapPlan::verbatim() };
+        }
+        self.brackets_in_error(id);
+        self.left_alone.push(id);
+        true
+    }
+
+    fn keep_around_errors(&mut self, id: NodeId) {
+        for child in self.tree.children(id) {
+            let node = *self.tree.node(child);
+            if self.tree.role(child) == Role::Error || node.is_missing() {
+                self.plan.set(node.first_token, GapPlan::verbatim());
+                self.plan.set(node.token_end, GapPlan::verbatim());
+                self.left_alone.push(child);
+            }
+        }
+    }
+
+    /// Keeps every gap inside a node.
+    fn keep(&mut self, id: NodeId) {
+        let node = self.tree.node(id);
+        (node.first_token + 1..node.token_end).for_each(|gap| self.plan.set(gap, GapPlan::keep()));
+    }
+
+    /// Where there is no structure to go by, brackets still tell how deep a line is. The groups take effect when
+    /// lines are indented; a layout keeps the piece as it is.
+    fn brackets_in_error(&mut self, id: NodeId) {
+        let node = *self.tree.node(id);
+        let mut open: Vec<u32> = Vec::new();
+        for token in node.first_token..node.token_end {
+            match self.token_text(token) {
+                "{" | "(" | "[" => open.push(token),
+                "}" | ")" | "]" => {
+                    if let Some(start) = open.pop() {
+                        self.bracket_group(Group::bracketed(start, token + 1, 1));
+                    }
+                }
+                _ => {}
+            }
+        }
+        open.into_iter().for_each(|start| self.bracket_group(Group::over(start, node.token_end, 1)));
+    }
+
+    fn bracket_group(&mut self, group: Group) {
+        let number = self.plan.group(group);
+        for gap in [group.open + 1, group.indent.1] {
+            let plan = &mut self.plan.gaps[gap as usize];
+            if plan.form == Form::Verbatim && plan.group == NO_GROUP {
+                plan.group = number;
+            }
+        }
+    }
+
+    /// From the leaves up: which nodes open a bracket late enough to stay on the line of what is before them.
+    fn find_hugs(&mut self) {
+        for at in (0..self.tree.nodes().len() as u32).rev() {
+            let id = NodeId(at);
+            let node = self.tree.node(id);
+            let Some(Some(hug)) = self.table.hugs.get(node.kind.0 as usize) else { continue };
+            self.hugs[at as usize] = match hug {
+                Hug::Opens if node.token_end - node.first_token > 2 => node.first_token + 1,
+                Hug::Opens => 0,
+                Hug::Last => self.tree.parts(id).last().map_or(0, |last| self.hugs[last.0 as usize]),
+                Hug::Item => self.hug_of_items(id),
+            };
+        }
+    }
+
+    fn hug_of_items(&self, id: NodeId) -> u32 {
+        let tree = self.tree;
+        let (mut count, mut hugging, mut last) = (0, 0, None);
+        for item in tree.parts(id).filter(|part| !self.is_punctuation(*part)) {
+            count += 1;
+            hugging += u32::from(self.hugs[item.0 as usize] != 0);
+            last = Some(item);
+        }
+        let Some(last) = last else { return 0 };
+        let own = self.hugs[last.0 as usize];
+        let parent = tree.node(tree.node(id).parent).kind;
+        match self.table.rule(parent, tree.node(id).kind) {
+            Rule::List(list) if list.hug && hugging == 1 && own != 0 => own,
+            Rule::List(list) if list.hug_single && count == 1 => self.bracket_of_last(last),
+            _ => 0,
+        }
+    }
+
+    /// The token behind the opening bracket of the list a node ends with.
+    fn bracket_of_last(&self, id: NodeId) -> u32 {
+        let Some(last) = self.tree.parts(id).last() else { return 0 };
+        // What comes before the bracket must be too plain to break itself.
+        let before = self.first(id)..self.first(last);
+        if before.len() > 12 || before.clone().any(|token| matches!(self.token_text(token), "(" | "[" | "{")) {
+            return 0;
+        }
+        let node = self.tree.node(last);
+        let parent = self.tree.node(id).kind;
+        match self.table.rule(parent, node.kind) {
+            Rule::List(_) if node.token_end - node.first_token > 2 => node.first_token + 1,
+            _ => 0,
+        }
+    }
+
+    // What rules ask about nodes.
+
+    pub fn first(&self, id: NodeId) -> u32 {
+        self.tree.node(id).first_token
+    }
+
+    pub fn end(&self, id: NodeId) -> u32 {
+        self.tree.node(id).token_end
+    }
+
+    pub fn name(&self, id: NodeId) -> &str {
+        self.tree.kind_name(id)
+    }
+
+    pub fn role(&self, id: NodeId) -> Role {
+        self.tree.role(id)
+    }
+
+    pub fn is_comment(&self, id: NodeId) -> bool {
+        self.role(id) == Role::Comment
+    }
+
+    /// Whether a node is a fixed token such as `,`.
+    pub fn is_punctuation(&self, id: NodeId) -> bool {
+        let node = self.tree.node(id);
+        node.is_leaf() && !self.tree.language().is_named(node.kind)
+    }
+
+    pub fn is_separator(&self, id: NodeId) -> bool {
+        self.is_punctuation(id) && matches!(self.name(id), "," | ";")
+    }
+
+    pub fn token_text(&self, token: u32) -> &str {
+        self.tree.tokens().get(token as usize).map_or("", |token| token.span().of(self.text))
+    }
+
+    pub fn newlines(&self, gap: u32) -> u32 {
+        self.written.get(gap as usize).map_or(0, |written| written.newlines)
+    }
+
+    /// Whether the author broke a line anywhere between a node's tokens.
+    pub fn is_multiline(&self, id: NodeId) -> bool {
+        let total = |gap: u32| self.written.get(gap as usize).map_or(0, |written| written.total);
+        total(self.end(id).saturating_sub(1)) > total(self.first(id))
+    }
+
+    /// Gives the gap between two neighbouring parts the space the table says.
+    pub fn space(&mut self, parent: NodeId, left: NodeId, right: NodeId) {
+        let tree = self.tree;
+        let kinds = (tree.node(parent).kind, tree.node(left).kind, tree.node(right).kind);
+        let spaced = self.table.spaced(kinds.0, kinds.1, kinds.2);
+        self.plan.set(self.first(right), GapPlan::fixed(spaced));
+    }
+}

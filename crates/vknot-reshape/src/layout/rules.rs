@@ -1,0 +1,289 @@
+//! The vocabulary of layout rules, and a language's table of them made ready for use.
+
+use std::collections::HashMap;
+
+use vknot_syntax::{Kind, Language};
+
+/// How the parts of one kind of node are laid out.
+#[derive(Clone, Copy, Debug)]
+pub(crate) enum Rule {
+    /// Everything inside stays as the author wrote it.
+    Keep,
+    /// Parts one after another, spaced by the table.
+    Words(Words),
+    /// Items on lines of their own, without brackets.
+    Items(Items),
+    /// Items on lines of their own between braces.
+    Braces(Braces),
+    /// Items between brackets: on one line, or each on its own.
+    List(List),
+    /// Items with commas and no brackets, filled.
+    Commas,
+    /// A labelled group: labels, then indented items.
+    Arm,
+    /// Operands and operators of one precedence, broken before the operators.
+    Operators,
+    /// A target, one of these operators, a value that may go to the next line.
+    Assign(&'static [&'static str]),
+    /// Links of a chain of calls.
+    Chain,
+    /// A keyword and indented items below it, with commas.
+    Clause,
+}
+
+/// When annotations in front of a declaration get lines of their own.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Annotations {
+    Inline,
+    Author,
+    OwnLine,
+}
+
+/// Which setting places an opening brace.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum BraceOf {
+    Control,
+    Declaration,
+    Neither,
+}
+
+/// See [`Rule::Words`].
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Words {
+    /// Parts (kinds or tokens) that begin lines when the whole does not fit.
+    pub wrap: &'static [&'static str],
+    /// Parts that always begin a line.
+    pub own_line: &'static [&'static str],
+    /// Parts that begin a line where the author had it so.
+    pub author: &'static [&'static str],
+    /// Fields that hold one statement, braced or not.
+    pub bodies: &'static [&'static str],
+    /// Parts that follow a closing brace on its line, or begin a line with `next`.
+    pub joined: &'static [&'static str],
+    pub annotations: Annotations,
+    pub brace: BraceOf,
+    /// Whether the brace gets its own line when the header is wrapped.
+    pub brace_after_wrap: bool,
+}
+
+pub(crate) const WORDS: Words = Words {
+    wrap: &[],
+    own_line: &[],
+    author: &[],
+    bodies: &[],
+    joined: &[],
+    annotations: Annotations::Inline,
+    brace: BraceOf::Neither,
+    brace_after_wrap: false,
+};
+
+/// See [`Rule::Items`].
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Items {
+    /// Kinds that have a blank line around them when they end in a brace.
+    pub apart: &'static [&'static str],
+    /// Whether a blank line parts imports and package lines from the rest.
+    pub imports_apart: bool,
+}
+
+/// See [`Rule::Braces`].
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Braces {
+    /// As in [`Items`].
+    pub apart: &'static [&'static str],
+    /// Whether a blank line behind the opening brace is kept.
+    pub leading_blank: bool,
+    /// Parents in which a single expression may stay on the line, as the author had it.
+    pub inline_in: &'static [&'static str],
+    /// Whether simple items may share lines as the author had them.
+    pub rows: bool,
+    /// A comma may stand behind the last item, unless it ends in a brace.
+    pub comma: bool,
+}
+
+pub(crate) const BRACES: Braces = Braces { apart: &[], leading_blank: false, inline_in: &[], rows: false, comma: false };
+
+/// What a broken list does with its items.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Fill {
+    /// Each item on its own line.
+    Never,
+    /// As many on a line as the author had, or as fit, when all are simple.
+    Simple,
+    /// As many on a line as fit.
+    Always,
+}
+
+/// See [`Rule::List`].
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct List {
+    /// Spaces inside the brackets on one line.
+    pub padded: bool,
+    /// Indented as a block, not as a wrapped line.
+    pub block: bool,
+    /// The closing bracket gets a line of its own.
+    pub close_apart: bool,
+    /// The author's line break behind the opening bracket is a wish to have it broken.
+    pub keep: bool,
+    pub fill: Fill,
+    /// A last item that opens a bracket of its own may stay on the line.
+    pub hug: bool,
+    /// A single item may stay on the line with its own brackets broken.
+    pub hug_single: bool,
+    /// A comma may stand behind the last item.
+    pub comma: bool,
+}
+
+pub(crate) const LIST: List = List {
+    padded: false,
+    block: false,
+    close_apart: false,
+    keep: false,
+    fill: Fill::Never,
+    hug: true,
+    hug_single: false,
+    comma: false,
+};
+
+/// Where the opening bracket is that a last argument leaves on the line.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Hug {
+    /// The node begins with it.
+    Opens,
+    /// It is in the node's last part.
+    Last,
+    /// The node is a list: it is in its last item, if no other item has one.
+    Item,
+}
+
+/// What a kind is in a chain.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Link {
+    /// Has the dot and is a call itself.
+    Call,
+    /// Has the dot; a call if the next part hands over arguments.
+    Access,
+    /// Hands over arguments to what is before it.
+    Arguments,
+    /// Something else behind: an index, a question mark.
+    Suffix,
+}
+
+/// Whether a space stands at one side of a part.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(crate) enum Side {
+    /// As the neighbour wants; a space if it does not mind.
+    #[default]
+    Open,
+    /// No space.
+    Tight,
+}
+
+/// One row of a spacing table: within parent (empty: any), the part, its two sides.
+pub(crate) type SpaceRow = (&'static str, &'static str, Side, Side);
+
+/// What a language's folder says about layout.
+pub(crate) struct LayoutSpec {
+    pub rules: &'static [(&'static str, Rule)],
+    /// Rules for a kind within one kind of parent: parent, kind, rule.
+    pub within: &'static [(&'static str, &'static str, Rule)],
+    pub spacing: &'static [SpaceRow],
+    pub hugs: &'static [(&'static str, Hug)],
+    /// Kind, the field of the part before it, what it is.
+    pub chain: &'static [(&'static str, &'static str, Link)],
+    /// Operators of one precedence, class by class.
+    pub precedence: &'static [&'static [&'static str]],
+    /// Whether a chain's first call stays with a plain name before it, whatever its width.
+    pub names_hold_first_call: bool,
+    /// Kinds of item that no comma may follow.
+    pub no_comma: &'static [&'static str],
+    /// Columns of a level where neither style nor file say.
+    pub habit: u32,
+}
+
+/// A language's tables by number of kind.
+pub(crate) struct LayoutTable {
+    pub spec: &'static LayoutSpec,
+    rules: Vec<Rule>,
+    within: HashMap<(Kind, Kind), Rule>,
+    general: Vec<(Side, Side)>,
+    special: Vec<Vec<(Kind, Side, Side)>>,
+    pub hugs: Vec<Option<Hug>>,
+    pub chain: Vec<Option<(vknot_syntax::Field, Link)>>,
+    precedence: HashMap<Kind, u8>,
+}
+
+impl LayoutTable {
+    pub fn new(spec: &'static LayoutSpec, language: &'static Language) -> Self {
+        let count = language.kind_count();
+        // A part may be a kind with a name or a fixed token.
+        let both = |name: &str| [language.kind(name), language.token_kind(name)].into_iter().flatten();
+        let mut table = Self {
+            spec,
+            rules: vec![Rule::Keep; count],
+            within: HashMap::new(),
+            general: vec![Default::default(); count],
+            special: vec![Vec::new(); count],
+            hugs: vec![None; count],
+            chain: vec![None; count],
+            precedence: HashMap::new(),
+        };
+        for (name, rule) in spec.rules {
+            language.kind(name).into_iter().for_each(|kind| table.rules[kind.0 as usize] = *rule);
+        }
+        for (parent, name, rule) in spec.within {
+            if let (Some(parent), Some(kind)) = (language.kind(parent), language.kind(name)) {
+                table.within.insert((parent, kind), *rule);
+            }
+        }
+        for (parent, name, before, after) in spec.spacing {
+            for kind in both(name) {
+                match language.kind(parent) {
+                    Some(parent) => table.special[parent.0 as usize].push((kind, *before, *after)),
+                    None => table.general[kind.0 as usize] = (*before, *after),
+                }
+            }
+        }
+        for (name, hug) in spec.hugs {
+            language.kind(name).into_iter().for_each(|kind| table.hugs[kind.0 as usize] = Some(*hug));
+        }
+        for (name, field, link) in spec.chain {
+            let entry = Some((language.field(field), *link));
+            language.kind(name).into_iter().for_each(|kind| table.chain[kind.0 as usize] = entry);
+        }
+        for (class, operators) in spec.precedence.iter().enumerate() {
+            for operator in *operators {
+                table.precedence.extend(both(operator).map(|kind| (kind, class as u8)));
+            }
+        }
+        table
+    }
+
+    /// The rule for a kind within a parent.
+    pub fn rule(&self, parent: Kind, kind: Kind) -> Rule {
+        if !self.within.is_empty()
+            && let Some(rule) = self.within.get(&(parent, kind))
+        {
+            return *rule;
+        }
+        self.rules.get(kind.0 as usize).copied().unwrap_or(Rule::Keep)
+    }
+
+    /// Whether a space stands between two neighbouring parts of `parent`.
+    pub fn spaced(&self, parent: Kind, left: Kind, right: Kind) -> bool {
+        self.sides(parent, left).1 == Side::Open && self.sides(parent, right).0 == Side::Open
+    }
+
+    fn sides(&self, parent: Kind, kind: Kind) -> (Side, Side) {
+        let special = self.special.get(parent.0 as usize).and_then(|rows| rows.iter().find(|row| row.0 == kind));
+        match special {
+            Some((_, before, after)) => (*before, *after),
+            None => self.general.get(kind.0 as usize).copied().unwrap_or_default(),
+        }
+    }
+
+    /// The precedence class of an operator; unknown ones have none.
+    pub fn precedence(&self, operator: Kind) -> Option<u8> {
+        self.precedence.get(&operator).copied()
+    }
+}

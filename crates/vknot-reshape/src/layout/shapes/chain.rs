@@ -1,0 +1,82 @@
+//! Chains of calls: `a.b().c().d()`.
+
+use vknot_syntax::{Field, NodeId, Role};
+
+use crate::layout::options::{KeepBreaks, WrapChain};
+use crate::layout::plan::{GapPlan, Group};
+use crate::layout::planner::Planner;
+use crate::layout::rules::Link;
+
+impl Planner<'_> {
+    /// The outermost link plans for the whole chain; each link spaces its own parts.
+    pub(in crate::layout) fn chain(&mut self, id: NodeId, children: &[NodeId]) {
+        let inner = self.tree.parent(id).is_some_and(|parent| self.link_before(parent) == Some(id));
+        if !inner {
+            self.chain_group(id);
+        }
+        for pair in children.windows(2) {
+            self.space(id, pair[0], pair[1]);
+        }
+    }
+
+    /// The part a link hangs on, if the node is a link.
+    fn link_before(&self, id: NodeId) -> Option<NodeId> {
+        let (field, _) = (*self.table.chain.get(self.tree.node(id).kind.0 as usize)?)?;
+        match field {
+            Field(0) => self.tree.parts(id).next(),
+            field => self.tree.child(id, field),
+        }
+    }
+
+    fn link_of(&self, id: NodeId) -> Option<Link> {
+        (*self.table.chain.get(self.tree.node(id).kind.0 as usize)?).map(|(_, link)| link)
+    }
+
+    fn chain_group(&mut self, id: NodeId) {
+        // From the outside in: each link's dot, and whether the link is a call.
+        let mut dots: Vec<(u32, bool)> = Vec::new();
+        let mut followed_by_arguments = false;
+        let mut at = id;
+        while let (Some(before), Some(link)) = (self.link_before(at), self.link_of(at)) {
+            if matches!(link, Link::Call | Link::Access)
+                && let Some(dot) = self.tree.children(at).find(|child| self.name(*child) == ".")
+            {
+                dots.push((self.first(dot), link == Link::Call || followed_by_arguments));
+            }
+            followed_by_arguments = link == Link::Arguments;
+            at = before;
+        }
+        dots.reverse();
+        let calls = dots.iter().filter(|(_, call)| *call).count();
+        let Some(first_call) = dots.iter().position(|(_, call)| *call) else { return };
+        let held = usize::from(calls > 1 && self.head_holds_call(id, at, dots[first_call].0));
+        let breakable: Vec<u32> = dots.split_off(first_call + held).into_iter().map(|(gap, _)| gap).collect();
+        let (true, Some(first)) = (calls > 1, breakable.first()) else { return };
+        let author = breakable.iter().any(|gap| self.newlines(*gap) > 0);
+        let wrap = self.options.chain;
+        let mut group = Group::over(self.first(id), self.end(id), self.options.wrap);
+        group.indent.0 = *first;
+        group.always = match wrap {
+            WrapChain::Always => calls > 2,
+            WrapChain::Fit => author && self.options.keep != KeepBreaks::None,
+            WrapChain::Never => false,
+        };
+        if wrap == WrapChain::Never {
+            group.fit_end = group.open;
+        } else {
+            let hug = self.hugs[id.0 as usize];
+            group.fit_end = if hug > *first { hug } else { group.close };
+        }
+        let number = self.plan.group(group);
+        breakable.into_iter().for_each(|gap| self.plan.set(gap, GapPlan::soft(number, false)));
+    }
+
+    /// Whether the first call stays beside what it is called on: a plain name, or something hardly wider than a level.
+    fn head_holds_call(&self, chain: NodeId, head: NodeId, first_dot: u32) -> bool {
+        let tokens = self.tree.tokens();
+        let start = self.tree.node(chain).start;
+        let end = (first_dot as usize).checked_sub(1).and_then(|last| tokens.get(last)).map_or(start, |t| t.end);
+        let plain = self.tree.node(head).is_leaf() && self.role(head) != Role::String;
+        if self.table.spec.names_hold_first_call { plain } else { end - start <= self.table.spec.habit }
+    }
+}

@@ -1,0 +1,107 @@
+//! Items between brackets, and items with nothing but commas between them.
+
+use vknot_syntax::{NodeId, Role};
+
+use crate::layout::options::KeepBreaks;
+use crate::layout::plan::{AddedComma, GapPlan, Group};
+use crate::layout::planner::Planner;
+use crate::layout::rules::{Fill, Hug, List};
+
+impl Planner<'_> {
+    /// On one line if it fits; else broken behind the opening bracket and behind every separator.
+    pub(in crate::layout) fn list(&mut self, id: NodeId, rule: &List, children: &[NodeId]) {
+        let Some((open, close)) = self.brackets(children) else { return self.keep_unruled(children) };
+        let inner = &children[open + 1..close];
+        let close_gap = self.first(children[close]);
+        for pair in children[..=open].windows(2).chain(children[close..].windows(2)) {
+            self.space(id, pair[0], pair[1]);
+        }
+        let (Some(first), Some(last)) = (inner.first(), inner.last()) else {
+            return self.plan.set(close_gap, GapPlan::fixed(false).flush());
+        };
+        let levels = if rule.block { 1 } else { self.options.wrap };
+        let mut group = Group::bracketed(self.first(children[open]), self.end(children[close]), levels);
+        group.keep = match self.options.keep {
+            KeepBreaks::None => false,
+            KeepBreaks::Some => rule.keep && self.newlines(self.first(*first)) > 0,
+            KeepBreaks::All => true,
+        };
+        // A separator behind the last item is how an author asks for one item a line.
+        group.always = self.is_separator(*last) && self.name(*last) == "," && rule.close_apart && inner.len() > 2;
+        if rule.hug && !group.always {
+            let hug = match self.table.hugs.get(self.tree.node(id).kind.0 as usize) {
+                Some(Some(Hug::Item)) => self.hugs[id.0 as usize],
+                _ => 0,
+            };
+            group.fit_end = if hug == 0 { group.close } else { hug };
+        }
+        let (filled, padded) = (self.is_filled(rule, inner, group.keep), rule.padded);
+        let number = self.plan.group(group);
+        self.plan.set(self.first(*first), GapPlan::soft(number, padded));
+        let close_plan = match rule.close_apart {
+            true => GapPlan::soft(number, padded),
+            false => GapPlan::fixed(padded).flush(),
+        };
+        self.plan.set(close_gap, close_plan);
+        for pair in inner.windows(2) {
+            let gap = self.first(pair[1]);
+            let plan = match (self.is_separator(pair[0]), filled) {
+                _ if self.is_separator(pair[1]) => GapPlan::fixed(false),
+                (true, false) => GapPlan::soft(number, true),
+                (true, true) => GapPlan::filled(number, true),
+                (false, _) if self.role(pair[0]) == Role::Annotation => GapPlan::author(true),
+                _ => {
+                    self.space(id, pair[0], pair[1]);
+                    continue;
+                }
+            };
+            self.plan.set(gap, plan);
+        }
+        if rule.comma {
+            self.comma_behind(inner, number);
+        }
+    }
+
+    /// A comma behind the last item, should the group break.
+    pub(in crate::layout) fn comma_behind(&mut self, inner: &[NodeId], group: u32) {
+        let Some(last) = inner.iter().rev().find(|id| !self.is_comment(**id)) else { return };
+        let ends = self.token_text(self.end(*last) - 1) == "," || self.table.spec.no_comma.contains(&self.name(*last));
+        if self.options.commas && !ends && !self.tree.node(*last).has_error() {
+            self.plan.commas.push(AddedComma { gap: self.end(*last), group });
+        }
+    }
+
+    fn is_filled(&self, rule: &List, inner: &[NodeId], kept: bool) -> bool {
+        let simple = |id: &NodeId| {
+            self.tree.node(*id).is_leaf() || self.end(*id) - self.first(*id) <= 3 && self.role(*id) != Role::Call
+        };
+        match rule.fill {
+            Fill::Never => false,
+            Fill::Always => true,
+            // Rows an author laid out stay rows; numbers and the like are filled in any case.
+            Fill::Simple => {
+                let rows = inner.iter().skip(1).any(|id| !self.is_separator(*id) && self.newlines(self.first(*id)) == 0);
+                inner.iter().all(simple)
+                    && if kept { rows } else { inner.iter().all(|id| self.is_separator(*id) || self.is_short(*id)) }
+            }
+        }
+    }
+
+    fn is_short(&self, id: NodeId) -> bool {
+        let node = self.tree.node(id);
+        node.end - node.start <= 12
+    }
+
+    /// Items parted by commas, as many on a line as fit.
+    pub(in crate::layout) fn commas(&mut self, id: NodeId, children: &[NodeId]) {
+        let mut group = Group::over(self.first(id), self.end(id), self.options.wrap);
+        group.keep = self.options.keep == KeepBreaks::All;
+        let number = self.plan.group(group);
+        for pair in children.windows(2) {
+            match self.is_separator(pair[0]) {
+                true => self.plan.set(self.first(pair[1]), GapPlan::filled(number, true)),
+                false => self.space(id, pair[0], pair[1]),
+            }
+        }
+    }
+}

@@ -1,0 +1,7 @@
+//! The shapes that rules give to nodes; one file each, the same for all languages.
+
+mod chain;
+mod lists;
+mod operators;
+mod sequences;
+mod words;

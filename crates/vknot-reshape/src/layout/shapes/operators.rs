@@ -1,0 +1,89 @@
+//! Operators with their operands, and assignments.
+
+use vknot_syntax::{NodeId, Role};
+
+use crate::layout::options::KeepBreaks;
+use crate::layout::plan::{GapPlan, Group};
+use crate::layout::planner::Planner;
+
+impl Planner<'_> {
+    /// All operators of one precedence in one group, broken before the operators.
+    ///
+    /// Grammars nest `a + b + c` to the left; the outermost node plans for the whole run.
+    pub(in crate::layout) fn operators(&mut self, id: NodeId, children: &[NodeId]) {
+        let class = self.class_of(id);
+        let continues = self.tree.parent(id).is_some_and(|parent| {
+            self.tree.node(parent).kind == self.tree.node(id).kind
+                && class.is_some()
+                && self.class_of(parent) == class
+                && self.tree.child_named(parent, "left") == Some(id)
+        });
+        if !continues {
+            self.operator_group(id, class);
+        }
+        for pair in children.windows(2) {
+            self.space(id, pair[0], pair[1]);
+        }
+    }
+
+    fn operator_group(&mut self, id: NodeId, class: Option<u8>) {
+        let kind = self.tree.node(id).kind;
+        let mut gaps = Vec::new();
+        let mut author = false;
+        let mut at = Some(id);
+        while let Some(node) = at {
+            let Some(operator) = self.tree.child_named(node, "operator") else { break };
+            let gap = self.first(operator);
+            author |= self.newlines(gap) > 0 || self.newlines(gap + 1) > 0;
+            gaps.push(gap);
+            let left = self.tree.child_named(node, "left");
+            at = left.filter(|left| {
+                self.tree.node(*left).kind == kind && class.is_some() && self.class_of(*left) == class
+            });
+        }
+        let Some(first) = gaps.last() else { return };
+        let mut group = Group::over(self.first(id), self.end(id), self.options.wrap);
+        group.indent.0 = *first;
+        // A break on either side of an operator is the author's wish to have the run broken.
+        group.always = author && self.options.keep != KeepBreaks::None;
+        let number = self.plan.group(group);
+        for gap in gaps {
+            self.plan.set(gap, GapPlan::soft(number, true));
+        }
+    }
+
+    fn class_of(&self, id: NodeId) -> Option<u8> {
+        let operator = self.tree.child_named(id, "operator")?;
+        self.table.precedence(self.tree.node(operator).kind)
+    }
+
+    /// A value that goes to the next line when its beginning does not fit behind the operator.
+    pub(in crate::layout) fn assign(&mut self, id: NodeId, operators: &[&str], children: &[NodeId]) {
+        let is_operator = |planner: &Self, child: &NodeId| {
+            let node = planner.tree.node(*child);
+            node.token_end - node.first_token == 1
+                && operators.iter().any(|operator| planner.token_text(node.first_token) == *operator)
+        };
+        let at = children.iter().position(|child| is_operator(self, child));
+        if let Some(at) = at
+            && let (Some(operator), Some(value)) = (children.get(at), children.get(at + 1))
+            && !self.is_comment(*value)
+        {
+            let gap = self.first(*value);
+            if matches!(self.role(*value), Role::Block | Role::Branch | Role::Collection | Role::Lambda) {
+                self.plan.set(gap, GapPlan::fixed(true));
+            } else {
+                let mut group = Group::over(self.first(*operator), self.end(*value), self.options.wrap);
+                group.indent.0 = gap;
+                group.lazy = true;
+                group.fit_end = gap + 1;
+                group.keep = self.options.keep == KeepBreaks::All;
+                let number = self.plan.group(group);
+                self.plan.set(gap, GapPlan::soft(number, true));
+            }
+        }
+        for pair in children.windows(2) {
+            self.space(id, pair[0], pair[1]);
+        }
+    }
+}

@@ -1,0 +1,214 @@
+//! Items one below the other: files, bodies, blocks, labelled groups, clauses.
+
+use vknot_syntax::{NodeId, Role};
+
+use crate::layout::plan::{GapPlan, Group, NO_GROUP};
+use crate::layout::planner::Planner;
+use crate::layout::rules::{Braces, Items};
+
+impl Planner<'_> {
+    /// Items on lines of their own; separators stay with what they follow.
+    pub(in crate::layout) fn items(&mut self, rule: &Items, children: &[NodeId], group: u32) {
+        let mut before: Option<NodeId> = None;
+        for (index, child) in children.iter().enumerate() {
+            let gap = self.first(*child);
+            if index == 0 {
+                before = self.item_of(*child);
+                continue;
+            }
+            let plan = match self.is_separator(*child) {
+                true => GapPlan::fixed(false),
+                false => self.item_gap(rule, before, *child, &children[index..], group),
+            };
+            self.plan.set(gap, plan);
+            if !self.is_separator(*child) && !(self.is_comment(*child) && self.newlines(gap) == 0) {
+                before = Some(*child);
+            }
+        }
+    }
+
+    fn item_of(&self, child: NodeId) -> Option<NodeId> {
+        (!self.is_separator(child)).then_some(child)
+    }
+
+    /// The gap in front of an item, a comment or an annotation among items.
+    fn item_gap(
+        &self,
+        rule: &Items,
+        before: Option<NodeId>,
+        child: NodeId,
+        rest: &[NodeId],
+        group: u32,
+    ) -> GapPlan {
+        let most = self.options.blank_most;
+        let Some(before) = before else { return GapPlan::hard(group, 0, most) };
+        match self.role(before) {
+            Role::Annotation if !self.is_comment(child) => {
+                let apart = matches!(self.role(child), Role::Type | Role::Callable | Role::Annotation | Role::Import);
+                let inner = self.tree.text_of(self.text, before).starts_with("#!");
+                return match apart || inner {
+                    true => GapPlan::hard(group, 0, if inner { most } else { 0 }),
+                    false => GapPlan { group, ..GapPlan::author(true) },
+                };
+            }
+            Role::Comment => return GapPlan::hard(group, 0, most),
+            _ => {}
+        }
+        // What stands in front of an item belongs to it, so the blank line goes before that.
+        let trimming = |id: &&NodeId| matches!(self.role(**id), Role::Comment | Role::Annotation);
+        let item = rest.iter().find(|id| !trimming(id)).copied().unwrap_or(child);
+        let apart = self.wants_room(rule, before) || self.wants_room(rule, item);
+        let least = apart || (rule.imports_apart && self.imports_meet(before, item));
+        GapPlan::hard(group, u8::from(least).min(most), most)
+    }
+
+    /// Whether a blank line belongs around the item: its kind asks for it and it ends in a brace.
+    fn wants_room(&self, rule: &Items, item: NodeId) -> bool {
+        rule.apart.contains(&self.name(item)) && self.token_text(self.end(item).saturating_sub(1)) == "}"
+    }
+
+    fn imports_meet(&self, before: NodeId, item: NodeId) -> bool {
+        let front = |role| matches!(role, Role::Import | Role::Package);
+        let (a, b) = (self.role(before), self.role(item));
+        a != b && (front(a) || front(b)) && !(self.is_comment(before) || self.is_comment(item))
+    }
+
+    /// Items between braces, indented one level; `{}` when there are none.
+    pub(in crate::layout) fn braces(&mut self, id: NodeId, rule: &Braces, children: &[NodeId]) {
+        let Some((open, close)) = self.brackets(children) else { return self.keep_unruled(children) };
+        let inner = &children[open + 1..close];
+        let close_gap = self.first(children[close]);
+        for pair in children[..=open].windows(2) {
+            self.space(id, pair[0], pair[1]);
+        }
+        let Some(first) = inner.first() else { return self.plan.set(close_gap, GapPlan::fixed(false).flush()) };
+        if let Some(group) = self.inline_group(id, rule, children, inner) {
+            self.plan.set(self.first(*first), GapPlan::soft(group, true));
+            self.plan.set(close_gap, GapPlan::soft(group, true));
+            for pair in inner.windows(2) {
+                self.space(id, pair[0], pair[1]);
+            }
+            return;
+        }
+        let most = self.options.blank_most;
+        let mut group = Group::bracketed(self.first(children[open]), self.end(children[close]), 1);
+        group.always = true;
+        let number = self.plan.group(group);
+        self.plan.set(self.first(*first), GapPlan::hard(number, 0, if rule.leading_blank { most } else { 0 }));
+        self.plan.set(close_gap, GapPlan::hard(number, 0, 0));
+        if rule.rows {
+            self.rows(inner, number);
+        }
+        if rule.comma && !inner.last().is_some_and(|last| self.token_text(self.end(*last) - 1) == "}") {
+            self.comma_behind(inner, number);
+        }
+        self.items(&Items { apart: rule.apart, imports_apart: false }, inner, number);
+    }
+
+    /// The positions of the first and last bracket among a node's parts.
+    pub(in crate::layout) fn brackets(&self, children: &[NodeId]) -> Option<(usize, usize)> {
+        let is = |id: &NodeId, set: &[&str]| self.is_punctuation(*id) && set.contains(&self.name(*id));
+        let open = children.iter().position(|id| is(id, &["{", "(", "[", "<", "|"]))?;
+        let close = children.iter().rposition(|id| is(id, &["}", ")", "]", ">", "|"]))?;
+        (open < close).then_some((open, close))
+    }
+
+    pub(in crate::layout) fn keep_unruled(&mut self, children: &[NodeId]) {
+        children.iter().skip(1).for_each(|child| self.plan.set(self.first(*child), GapPlan::keep()));
+    }
+
+    /// The group of a block that may stay on its line: one expression, where the author wrote it so.
+    fn inline_group(&mut self, id: NodeId, rule: &Braces, children: &[NodeId], inner: &[NodeId]) -> Option<u32> {
+        if self.newlines(self.first(inner[0])) > 0 {
+            return None;
+        }
+        let parent = self.tree.parent(id)?;
+        if rule.rows {
+            let simple = inner.iter().all(|item| self.is_separator(*item) || self.is_simple_item(*item));
+            let same_line = !self.is_multiline(id);
+            return (simple && same_line).then(|| self.plain_group(children));
+        }
+        if !rule.inline_in.contains(&self.name(parent)) {
+            return None;
+        }
+        let [only] = inner else { return None };
+        if matches!(self.role(*only), Role::Statement | Role::Comment | Role::Macro | Role::Branch)
+            && self.name(*only) != "macro_invocation"
+        {
+            return None;
+        }
+        let above = self.tree.parent(parent).filter(|_| self.name(parent) == "else_clause");
+        let shared = self.shared.get(&parent).or_else(|| self.shared.get(&above?)).copied();
+        if shared.is_none() && (self.role(parent) == Role::Branch || above.is_some()) {
+            return None;
+        }
+        let own = self.plain_group(children);
+        let Some(shared) = shared else { return Some(own) };
+        // The branches break together; this block's own group only indents.
+        self.plan.groups[own as usize].always = true;
+        Some(shared)
+    }
+
+    fn plain_group(&mut self, children: &[NodeId]) -> u32 {
+        let (Some(first), Some(last)) = (children.first(), children.last()) else { return NO_GROUP };
+        self.plan.group(Group::bracketed(self.first(*first), self.end(*last), 1))
+    }
+
+    fn is_simple_item(&self, item: NodeId) -> bool {
+        !self.is_comment(item) && self.role(item) == Role::Member && self.token_text(self.end(item) - 1) != "}"
+    }
+
+    /// Simple items in one row where the author had them so.
+    fn rows(&mut self, inner: &[NodeId], group: u32) {
+        for (index, item) in inner.iter().enumerate().skip(1) {
+            let gap = self.first(*item);
+            let behind_comma = self.is_separator(inner[index - 1]);
+            if behind_comma && self.newlines(gap) == 0 && self.is_simple_item(*item) {
+                self.plan.set(gap, GapPlan::filled(group, true));
+            }
+        }
+    }
+
+    /// Labels, then items one level in.
+    pub(in crate::layout) fn arm(&mut self, id: NodeId, children: &[NodeId]) {
+        let is_label = |planner: &Self, child: NodeId| {
+            planner.role(child) == Role::Label || (planner.is_punctuation(child) && planner.name(child) == ":")
+        };
+        let body = children.iter().position(|child| !is_label(self, *child) && !self.is_comment(*child));
+        let body = body.unwrap_or(children.len());
+        for index in 1..body {
+            let child = children[index];
+            let plan = match self.role(child) {
+                Role::Label | Role::Comment => GapPlan::hard(NO_GROUP, 0, 0),
+                _ => GapPlan::fixed(false),
+            };
+            self.plan.set(self.first(child), plan);
+        }
+        let Some(first) = children.get(body) else { return };
+        let from = (1..=body).find(|index| self.is_comment(children[*index])).unwrap_or(body);
+        if children.len() - body == 1 && self.role(*first) == Role::Block && from == body {
+            return self.plan.set(self.first(*first), GapPlan::fixed(true));
+        }
+        let mut group = Group::over(self.first(id), self.end(id), 1);
+        group.indent.0 = self.first(children[from]);
+        group.always = true;
+        let number = self.plan.group(group);
+        self.plan.set(self.first(*first), GapPlan::hard(number, 0, 0));
+        self.items(&Items { apart: &[], imports_apart: false }, &children[body..], number);
+    }
+
+    /// A keyword, then items one level in below it.
+    pub(in crate::layout) fn clause(&mut self, id: NodeId, children: &[NodeId]) {
+        let mut group = Group::over(self.first(id), self.end(id), 1);
+        group.always = true;
+        let number = self.plan.group(group);
+        for child in children.iter().skip(1) {
+            let plan = match self.is_separator(*child) {
+                true => GapPlan::fixed(false),
+                false => GapPlan::hard(number, 0, 0),
+            };
+            self.plan.set(self.first(*child), plan);
+        }
+        self.comma_behind(children, number);
+    }
+}

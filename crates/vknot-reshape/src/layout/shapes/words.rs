@@ -1,0 +1,185 @@
+//! Parts one after another: declarations, statements, headers with bodies.
+
+use vknot_syntax::{NodeId, Role};
+
+use crate::layout::options::{KeepBreaks, RequiredBraces};
+use crate::layout::plan::{AddedBraces, GapPlan, Group, NO_GROUP};
+use crate::layout::planner::Planner;
+use crate::layout::rules::{Annotations, BraceOf, Words};
+
+impl Planner<'_> {
+    /// Parts with the spaces of the table between them; what the rule says more is settled first.
+    pub(in crate::layout) fn words(&mut self, id: NodeId, rule: &Words, children: &[NodeId]) {
+        if rule.annotations != Annotations::Inline {
+            self.leading_annotations(rule.annotations, children);
+        }
+        if !rule.wrap.is_empty() {
+            self.wrapped_parts(id, rule, children);
+        }
+        if self.is_inline_branch(id) {
+            let group = Group { indent: (0, 0), ..Group::over(self.first(id), self.end(id), 0) };
+            let number = self.plan.group(group);
+            self.shared.insert(id, number);
+        }
+        for pair in children.windows(2) {
+            self.part(id, rule, pair[0], pair[1]);
+        }
+    }
+
+    fn part(&mut self, id: NodeId, rule: &Words, before: NodeId, part: NodeId) {
+        let gap = self.first(part);
+        let field = self.tree.language().field_name(self.tree.node(part).field);
+        let name = self.name(part);
+        if !field.is_empty() && rule.bodies.contains(&field) && !self.is_comment(part) {
+            return self.body(id, rule, before, part);
+        }
+        let plan = if rule.own_line.contains(&name) {
+            Some(GapPlan::hard(NO_GROUP, 0, 0))
+        } else if rule.author.contains(&name) {
+            Some(GapPlan::author(true))
+        } else if rule.joined.contains(&name) {
+            Some(self.after_body(before))
+        } else if matches!(self.role(part), Role::Block | Role::Body) && rule.brace != BraceOf::Neither {
+            Some(self.brace(rule))
+        } else {
+            None
+        };
+        match plan {
+            Some(plan) => self.plan.set(gap, plan),
+            None => self.space(id, before, part),
+        }
+    }
+
+    fn brace(&self, rule: &Words) -> GapPlan {
+        let next = match rule.brace {
+            BraceOf::Control => self.options.control_next,
+            BraceOf::Declaration => self.options.declaration_next,
+            BraceOf::Neither => false,
+        };
+        match (next, rule.brace_after_wrap) {
+            (true, _) => GapPlan::hard(NO_GROUP, 0, 0),
+            (false, true) => GapPlan::after_wrap(),
+            (false, false) => GapPlan::fixed(true).flush(),
+        }
+    }
+
+    /// `else` and the like: on the line of a closing brace, else on a line of its own.
+    fn after_body(&self, before: NodeId) -> GapPlan {
+        let closes = self.token_text(self.end(before).saturating_sub(1)) == "}" && self.role(before) == Role::Block;
+        let arm = matches!(self.role(before), Role::Arm);
+        match (closes || arm) && !self.options.control_next {
+            true => GapPlan::fixed(true).flush(),
+            false => GapPlan { joins: !self.options.control_next, ..GapPlan::hard(NO_GROUP, 0, 0) },
+        }
+    }
+
+    /// One statement under a header: a block, a chained branch, or a statement of its own.
+    fn body(&mut self, id: NodeId, rule: &Words, before: NodeId, body: NodeId) {
+        let gap = self.first(body);
+        if self.role(body) == Role::Block {
+            let plan = self.brace(rule);
+            return self.plan.set(gap, plan);
+        }
+        if self.name(body) == ";" {
+            return self.plan.set(gap, GapPlan::fixed(false));
+        }
+        if self.tree.node(id).kind == self.tree.node(body).kind && self.name(before) == "else" {
+            return self.plan.set(gap, GapPlan::fixed(true).flush());
+        }
+        let mut group = Group::over(gap.saturating_sub(1), self.end(body), 1);
+        group.indent.0 = gap;
+        let broken = self.newlines(gap) > 0;
+        group.always = broken;
+        let braced = match self.options.required {
+            RequiredBraces::Keep => false,
+            RequiredBraces::Multiline => broken || self.is_multiline(body),
+            RequiredBraces::Always => true,
+        };
+        if braced && self.can_be_braced(body) {
+            group.always = true;
+            let number = self.plan.group(group);
+            self.plan.set(gap, GapPlan::hard(number, 0, 0));
+            let close = self.behind_trailing_comments(self.end(body));
+            self.plan.groups[number as usize].close = close.max(group.close);
+            self.plan.groups[number as usize].indent.1 = close.max(group.close);
+            self.plan.added.push(AddedBraces { open: gap, close, group: number });
+            return;
+        }
+        let number = self.plan.group(group);
+        self.plan.set(gap, GapPlan::soft(number, true));
+    }
+
+    /// Declarations and labels may not stand alone in a block's place, and what has errors is left alone.
+    fn can_be_braced(&self, body: NodeId) -> bool {
+        let gap = self.first(body);
+        let comment_before = gap > 0 && self.tree.is_comment(gap - 1);
+        !self.tree.node(body).has_error() && !comment_before && self.role(body).is_item()
+    }
+
+    /// The first gap behind `token` that is not in front of a comment on the same line.
+    fn behind_trailing_comments(&self, token: u32) -> u32 {
+        let trailing = |gap: &u32| self.tree.is_comment(*gap) && self.newlines(*gap) == 0;
+        (token..).find(|gap| !trailing(gap)).unwrap_or(token)
+    }
+
+    /// Parts that begin lines together when the header does not fit.
+    fn wrapped_parts(&mut self, id: NodeId, rule: &Words, children: &[NodeId]) {
+        let wraps = |planner: &Self, child: &NodeId| rule.wrap.contains(&planner.name(*child));
+        let Some(first) = children.iter().skip(1).find(|child| wraps(self, child)) else { return };
+        let body = children.iter().find(|child| matches!(self.role(**child), Role::Block | Role::Body));
+        let end = body.map_or(self.end(id), |body| self.first(*body));
+        let from = self.first(*first);
+        let start = self.header_start(children);
+        let mut group = Group::over(start, end, self.options.wrap);
+        group.indent.0 = from;
+        group.keep = self.options.keep != KeepBreaks::None && self.role(id) == Role::Operator;
+        let number = self.plan.group(group);
+        for child in children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect::<Vec<_>>() {
+            self.plan.set(self.first(child), GapPlan::soft(number, true));
+        }
+    }
+
+    /// The first token behind annotations that have lines of their own.
+    fn header_start(&self, children: &[NodeId]) -> u32 {
+        let Some(first) = children.first() else { return 0 };
+        let start = self.first(*first);
+        let annotations = self.tree.children(*first).take_while(|child| self.role(*child) == Role::Annotation);
+        annotations.last().map_or(start, |last| self.end(last).min(self.end(*first)))
+    }
+
+    /// Annotations at the very front of a declaration, alone or among its modifiers.
+    fn leading_annotations(&mut self, how: Annotations, children: &[NodeId]) {
+        let Some(first) = children.first() else { return };
+        let holder = match self.role(*first) {
+            Role::Annotation => children.to_vec(),
+            _ => self.tree.parts(*first).collect(),
+        };
+        for annotation in holder {
+            if self.role(annotation) != Role::Annotation {
+                break;
+            }
+            let plan = match how {
+                Annotations::OwnLine => GapPlan::hard(NO_GROUP, 0, 0),
+                _ => GapPlan::author(true),
+            };
+            // Comments between the annotation and what it is on stand on lines of their own, too.
+            let mut gap = self.end(annotation);
+            self.plan.set(gap, plan);
+            while self.tree.is_comment(gap) {
+                gap += 1;
+                self.plan.set(gap, plan);
+            }
+        }
+    }
+
+    /// A conditional used as a value, which may stay on one line with its blocks.
+    fn is_inline_branch(&self, id: NodeId) -> bool {
+        self.role(id) == Role::Branch
+            && self.tree.parent(id).is_some_and(|parent| {
+                let role = self.role(parent);
+                !matches!(role, Role::Statement | Role::Block | Role::File | Role::Branch)
+                    && self.name(parent) != "else_clause"
+                    || self.name(parent) == "let_declaration"
+            })
+    }
+}

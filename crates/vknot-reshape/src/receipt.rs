@@ -1,0 +1,54 @@
+//! What a reshape did and what it left alone.
+
+use vknot_syntax::Span;
+
+/// A token that was added or removed.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct TokenChange {
+    /// Its text.
+    pub text: String,
+    /// Where in the old text it was, or went.
+    pub offset: u32,
+    /// Its place among the old text's tokens: an added one goes in front of that token.
+    pub token: u32,
+}
+
+/// Why a piece was left as it was.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Reason {
+    /// It could not be read.
+    SyntaxError,
+    /// The whole file is too far from its language to be read in reasonable time.
+    GaveUp,
+}
+
+/// A piece that was left as it was.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct LeftAlone {
+    /// Where.
+    pub span: Span,
+    /// Why.
+    pub reason: Reason,
+}
+
+/// Something worth saying that is neither an error nor a change.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Note {
+    /// Where.
+    pub span: Span,
+    /// What.
+    pub text: String,
+}
+
+/// What a reshape did.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Receipt {
+    /// Tokens put in.
+    pub added: Vec<TokenChange>,
+    /// Tokens, or whole imports, taken out.
+    pub removed: Vec<TokenChange>,
+    /// Pieces left alone.
+    pub left_alone: Vec<LeftAlone>,
+    /// Remarks.
+    pub notes: Vec<Note>,
+}
