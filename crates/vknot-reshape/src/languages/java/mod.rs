@@ -4,9 +4,7 @@ mod imports;
 mod layout;
 
 use crate::languages::ToolSpec;
-use crate::looks::LookSpec;
 
 pub(super) const SPEC: ToolSpec =
-    ToolSpec { name: "java", layout: &layout::LAYOUT, looks: &LOOKS, imports: Some(&imports::IMPORTS) };
+    ToolSpec { name: "java", layout: &layout::LAYOUT, looks: &crate::looks::LOOKS, imports: Some(&imports::IMPORTS) };
 
-const LOOKS: LookSpec = LookSpec { details: &[], ..crate::looks::LOOKS };

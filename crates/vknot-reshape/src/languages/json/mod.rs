@@ -3,9 +3,8 @@
 use crate::languages::ToolSpec;
 use crate::layout::rules::Side::{Open, Tight};
 use crate::layout::rules::{Fill, Hug, Items, LIST, LayoutSpec, List, Rule, WORDS};
-use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "json", layout: &LAYOUT, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "json", layout: &LAYOUT, looks: &crate::looks::LOOKS, imports: None };
 
 const OBJECT: List = List { padded: true, block: true, close_apart: true, keep: true, ..LIST };
 const ARRAY: List = List { padded: false, fill: Fill::Simple, ..OBJECT };
@@ -27,4 +26,3 @@ const LAYOUT: LayoutSpec = LayoutSpec {
     habit: 2,
 };
 
-const LOOKS: LookSpec = LookSpec { details: &[], ..crate::looks::LOOKS };

@@ -112,7 +112,7 @@ const RULES: &[(&str, Rule)] = &[
     // Lists.
     ("parameters", Rule::List(List { hug: false, hug_single: false, ..LISTED })),
     ("ordered_field_declaration_list", Rule::List(List { hug: false, hug_single: false, ..LISTED })),
-    ("closure_parameters", Rule::List(List { hug: false, hug_single: false, ..LISTED })),
+    ("closure_parameters", Rule::List(List { hug: false, hug_single: false, comma: false, ..LISTED })),
     ("type_parameters", Rule::List(TYPES)),
     ("type_arguments", Rule::List(TYPES)),
     ("arguments", Rule::List(LISTED)),

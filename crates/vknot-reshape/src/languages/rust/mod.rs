@@ -9,4 +9,4 @@ use crate::looks::LookSpec;
 pub(super) const SPEC: ToolSpec =
     ToolSpec { name: "rust", layout: &layout::LAYOUT, looks: &LOOKS, imports: Some(&imports::IMPORTS) };
 
-const LOOKS: LookSpec = LookSpec { details: &[("impl_item", &["trait", "type"])], ..crate::looks::LOOKS };
+const LOOKS: LookSpec = LookSpec { details: &[("impl_item", &["trait", "type"])], outlined: &["macro_definition"] };

@@ -66,7 +66,8 @@ impl Planner<'_> {
     pub(in crate::layout) fn comma_behind(&mut self, inner: &[NodeId], group: u32) {
         let Some(last) = inner.iter().rev().find(|id| !self.is_comment(**id)) else { return };
         let ends = self.token_text(self.end(*last) - 1) == "," || self.table.spec.no_comma.contains(&self.name(*last));
-        if self.options.commas && !ends && !self.tree.node(*last).has_error() {
+        let repeats = inner.iter().any(|id| self.is_separator(*id) && self.name(*id) == ";");
+        if self.options.commas && !ends && !repeats && !self.tree.node(*last).has_error() {
             self.plan.commas.push(AddedComma { gap: self.end(*last), group });
         }
     }

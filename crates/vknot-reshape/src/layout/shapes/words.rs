@@ -144,7 +144,8 @@ impl Planner<'_> {
         let Some(first) = children.first() else { return 0 };
         let start = self.first(*first);
         let annotations = self.tree.children(*first).take_while(|child| self.role(*child) == Role::Annotation);
-        annotations.last().map_or(start, |last| self.end(last).min(self.end(*first)))
+        let behind = annotations.last().map_or(start, |last| self.end(last));
+        (behind..).find(|token| !self.tree.is_comment(*token)).unwrap_or(behind)
     }
 
     /// Annotations at the very front of a declaration, alone or among its modifiers.

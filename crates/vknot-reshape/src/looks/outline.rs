@@ -1,0 +1,149 @@
+//! The structure of a file as a tree of named items.
+
+use vknot_syntax::{NodeId, Role, Source, Span, Tree};
+
+use super::kind_words;
+use crate::languages::Toolkit;
+
+/// A named item.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct OutlineEntry {
+    /// Its name, as used in `FILE@NAME`.
+    pub name: String,
+    /// Its name with what tells it from its like: parameters, the trait an implementation is of.
+    pub label: String,
+    /// What it is, in words.
+    pub kind: String,
+    /// Its role.
+    pub role: Role,
+    /// Its node.
+    pub node: NodeId,
+    /// Its bytes.
+    pub span: Span,
+    /// How many entries hold it.
+    pub depth: u32,
+    /// The index of the entry that holds it.
+    pub parent: Option<usize>,
+}
+
+/// A path of names, joined by `.`.
+pub type OutlinePath<'p> = &'p str;
+
+/// All named items in the order of the file.
+pub fn outline(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
+    let toolkit = Toolkit::of(tree.language());
+    let mut entries: Vec<OutlineEntry> = Vec::new();
+    let mut open: Vec<(u32, usize)> = Vec::new();
+    let mut elements = ElementNumbers::default();
+    for index in 0..tree.nodes().len() as u32 {
+        let id = NodeId(index);
+        while open.last().is_some_and(|(end, _)| *end <= index) {
+            open.pop();
+        }
+        let role = tree.role(id);
+        let outlined = matches!(role, Role::Type | Role::Callable | Role::Member)
+            || role == Role::Macro && toolkit.looks.outlined.contains(&tree.kind_name(id));
+        let element = role == Role::Collection && in_named_collection(tree, id, &open, &entries);
+        if !(outlined || element) || is_local_value(role, &open, &entries) {
+            continue;
+        }
+        let name = if element { Some(elements.number(tree, id)) } else { name_of(source, tree, id) };
+        let Some(name) = name else { continue };
+        let parent = open.last().map(|(_, entry)| *entry);
+        let depth = parent.map_or(0, |parent| entries[parent].depth + 1);
+        let label = label_of(source, tree, id, &name, toolkit.looks.details);
+        let kind = if element { "element".to_owned() } else { kind_words(tree.kind_name(id)) };
+        open.push((tree.node(id).next, entries.len()));
+        entries.push(OutlineEntry { name, label, kind, role, node: id, span: tree.node(id).span(), depth, parent });
+    }
+    entries
+}
+
+/// A variable inside a callable is no part of a file's structure.
+fn is_local_value(role: Role, open: &[(u32, usize)], entries: &[OutlineEntry]) -> bool {
+    role == Role::Member && open.last().is_some_and(|(_, entry)| entries[*entry].role == Role::Callable)
+}
+
+/// Whether the node is a collection among the elements of a list that has a name.
+fn in_named_collection(tree: &Tree, id: NodeId, open: &[(u32, usize)], entries: &[OutlineEntry]) -> bool {
+    let parent = tree.node(id).parent;
+    let named = open.last().is_some_and(|(_, entry)| matches!(entries[*entry].role, Role::Member | Role::Collection));
+    let has_members = tree.children(id).any(|child| tree.role(child) == Role::Member);
+    (named || open.is_empty()) && tree.role(parent) == Role::Collection && id.0 != 0 && has_members
+}
+
+/// Numbers the elements of lists as the walk meets them, each list's elements counted once.
+#[derive(Default)]
+struct ElementNumbers {
+    /// For each list that is open: its node, the child to count from, the number so far.
+    lists: Vec<(NodeId, u32, u32)>,
+}
+
+impl ElementNumbers {
+    /// The number of a list's element, from 0.
+    fn number(&mut self, tree: &Tree, id: NodeId) -> String {
+        let list = tree.node(id).parent;
+        while self.lists.last().is_some_and(|(open, _, _)| tree.node(*open).next <= list.0) {
+            self.lists.pop();
+        }
+        if self.lists.last().is_none_or(|(open, _, _)| *open != list) {
+            self.lists.push((list, list.0 + 1, 0));
+        }
+        let Some((_, at, count)) = self.lists.last_mut() else { return String::new() };
+        while *at < id.0 {
+            let node = tree.node(NodeId(*at));
+            *count += u32::from(tree.language().is_named(node.kind) && tree.role(NodeId(*at)) != Role::Comment);
+            *at = node.next;
+        }
+        count.to_string()
+    }
+}
+
+fn name_of(source: &Source, tree: &Tree, id: NodeId) -> Option<String> {
+    let span = tree.name_span(id)?;
+    let text = source.slice(span);
+    let bare = text.strip_prefix('"').and_then(|text| text.strip_suffix('"')).unwrap_or(text);
+    // An implementation for `Gauge<T>` is found as `Gauge`.
+    let bare = bare.split('<').next().unwrap_or(bare).trim();
+    (!bare.is_empty()).then(|| bare.to_owned())
+}
+
+fn label_of(source: &Source, tree: &Tree, id: NodeId, name: &str, details: &[(&str, &[&str])]) -> String {
+    if let Some((_, fields)) = details.iter().find(|(kind, _)| *kind == tree.kind_name(id)) {
+        let parts = fields.iter().filter_map(|field| tree.child_named(id, field));
+        return parts.map(|part| one_line(tree.text_of(source.text(), part))).collect::<Vec<_>>().join(" for ");
+    }
+    match tree.child_named(id, "parameters").filter(|_| tree.role(id) == Role::Callable) {
+        Some(parameters) => format!("{name}{}", one_line(tree.text_of(source.text(), parameters))),
+        None => name.to_owned(),
+    }
+}
+
+/// White space folded, and cut to what fits beside others.
+fn one_line(text: &str) -> String {
+    let folded = text.split_whitespace().collect::<Vec<_>>().join(" ").replace("( ", "(").replace(" )", ")");
+    match folded.char_indices().nth(72) {
+        Some((cut, _)) => format!("{}…", &folded[..cut]),
+        None => folded,
+    }
+}
+
+/// The entries a path of names leads to. Each name may be any entry's below the one before, so steps can be left out;
+/// a path without steps left out is preferred.
+pub fn find_by_name(entries: &[OutlineEntry], path: OutlinePath<'_>) -> Vec<usize> {
+    let steps: Vec<&str> = path.split('.').collect();
+    let ancestors = |index: usize| std::iter::successors(Some(index), |at| entries[*at].parent);
+    let matches = |index: &usize| {
+        let mut wanted = steps.iter().rev();
+        let Some(last) = wanted.next() else { return false };
+        if entries[*index].name != **last {
+            return false;
+        }
+        let mut names = ancestors(*index).skip(1).map(|at| entries[at].name.as_str());
+        wanted.all(|step| names.any(|name| name == *step))
+    };
+    let found: Vec<usize> = (0..entries.len()).filter(matches).collect();
+    let direct = |index: &usize| entries[*index].depth as usize + 1 == steps.len();
+    let exact: Vec<usize> = found.iter().copied().filter(direct).collect();
+    if exact.is_empty() { found } else { exact }
+}
