@@ -1,1 +1,204 @@
-pub(super) const IMPORTS: crate::imports::ImportSpec = crate::imports::ImportSpec {};
+//! Rust's imports: `use` trees sorted, and merged where they share a module. Nothing is ever dropped but repetitions.
+
+use vknot_style::Style;
+use vknot_syntax::{NodeId, Role, Source, Tree};
+
+use super::use_tree::{self, Leaf};
+use crate::edits::Edits;
+use crate::imports::{Block, ImportSpec, Line, blocks};
+use crate::layout::effective_indentation;
+use crate::receipt::{Receipt, TokenChange};
+use crate::reshape::Reshape;
+
+pub(super) const IMPORTS: ImportSpec = ImportSpec { organize, leaves };
+
+/// One declaration, maybe merged from several.
+struct Declaration {
+    line: Line,
+    visibility: String,
+    leaves: Vec<Leaf>,
+    /// Set where it has to stay as it is written.
+    verbatim: Option<String>,
+}
+
+fn leaves(source: &Source, tree: &Tree, import: NodeId) -> Vec<String> {
+    let dress = attributes(source, tree, import) + &visibility(source, tree, import);
+    match tree.child_named(import, "argument").filter(|_| tree.kind_name(import) == "use_declaration") {
+        Some(argument) => {
+            let leaves = use_tree::leaves(source, tree, argument);
+            leaves.iter().map(|leaf| format!("{dress}use {};", leaf.text())).collect()
+        }
+        None => vec![dress + &words(source, tree, import)],
+    }
+}
+
+fn words(source: &Source, tree: &Tree, id: NodeId) -> String {
+    let node = tree.node(id);
+    let tokens = &tree.tokens()[node.first_token as usize..node.token_end as usize];
+    let code = tokens.iter().filter(|token| tree.role(token.node) != Role::Comment);
+    code.map(|token| source.slice(token.span())).collect::<Vec<_>>().join(" ")
+}
+
+fn visibility(source: &Source, tree: &Tree, import: NodeId) -> String {
+    let found = tree.children(import).find(|child| tree.kind_name(*child) == "visibility_modifier");
+    found.map_or_else(String::new, |id| words(source, tree, id).replace("( ", "(").replace(" )", ")").replace("pub (", "pub(") + " ")
+}
+
+/// The attributes directly in front of an import.
+fn attributes(source: &Source, tree: &Tree, import: NodeId) -> String {
+    let mut own = Vec::new();
+    for child in tree.parent(import).into_iter().flat_map(|parent| tree.children(parent)) {
+        match tree.role(child) {
+            _ if child == import => break,
+            Role::Annotation => own.push(words(source, tree, child) + " "),
+            Role::Comment => {}
+            _ => own.clear(),
+        }
+    }
+    own.concat()
+}
+
+fn organize(source: &Source, tree: &Tree, style: &Style) -> Reshape {
+    let mut receipt = Receipt::default();
+    let mut edits = Edits::default();
+    let width = style.number("max_line_length").unwrap_or(u32::MAX / 2) as usize;
+    let level = " ".repeat(effective_indentation(source, tree, style).size as usize);
+    for block in blocks(source, tree, "use_declaration") {
+        let text = organize_block(source, tree, &block, width, &level, &mut receipt);
+        if text != source.slice(block.span) {
+            edits.push(block.span, &text);
+        }
+    }
+    Reshape { edits, receipt, bom: None }
+}
+
+fn organize_block(
+    source: &Source,
+    tree: &Tree,
+    block: &Block,
+    width: usize,
+    level: &str,
+    receipt: &mut Receipt,
+) -> String {
+    let line_end = source.facts().line_end().text();
+    let mut groups: Vec<Vec<Declaration>> = Vec::new();
+    for line in &block.lines {
+        let declaration = declaration(source, tree, line.clone());
+        match groups.last_mut().filter(|_| !line.apart) {
+            Some(group) => group.push(declaration),
+            None => groups.push(vec![declaration]),
+        }
+    }
+    // Groups that an author set apart stay apart.
+    let groups = groups.into_iter().map(|group| {
+        let merged = merge(tree, group, receipt);
+        let texts = merged.iter().map(|declaration| {
+            declaration.line.dress(&declaration.text(&block.indent, width, level, line_end), &block.indent, line_end)
+        });
+        texts.collect::<Vec<_>>().join(line_end)
+    });
+    groups.collect::<Vec<_>>().join(&line_end.repeat(2))
+}
+
+fn declaration(source: &Source, tree: &Tree, line: Line) -> Declaration {
+    let id = line.node;
+    let node = tree.node(id);
+    let has_comment = (node.first_token..node.token_end).any(|token| tree.is_comment(token));
+    let argument = tree.child_named(id, "argument");
+    let leaves = argument.map(|argument| use_tree::leaves(source, tree, argument)).unwrap_or_default();
+    let verbatim = (has_comment || leaves.is_empty()).then(|| tree.text_of(source.text(), id).to_owned());
+    Declaration { visibility: visibility(source, tree, id), leaves, verbatim, line }
+}
+
+/// Merges declarations of one module, drops repetitions, and sorts.
+fn merge(tree: &Tree, group: Vec<Declaration>, receipt: &mut Receipt) -> Vec<Declaration> {
+    let mut merged: Vec<Declaration> = Vec::new();
+    for declaration in group {
+        let module = |declaration: &Declaration| {
+            let shared = use_tree::shared_prefix(&declaration.leaves);
+            declaration.leaves.first().map(|leaf| leaf.path[..shared].to_vec()).unwrap_or_default()
+        };
+        let plain = |declaration: &Declaration| !declaration.line.is_dressed() && declaration.verbatim.is_none();
+        let own = module(&declaration);
+        let host = merged.iter_mut().find(|host| {
+            plain(host) && host.visibility == declaration.visibility && !own.is_empty() && module(host) == own
+        });
+        match host.filter(|_| plain(&declaration)) {
+            Some(host) => host.leaves.extend(declaration.leaves),
+            None => merged.push(declaration),
+        }
+    }
+    for declaration in merged.iter_mut().filter(|declaration| declaration.verbatim.is_none()) {
+        drop_repetitions(tree, declaration, receipt);
+    }
+    merged.sort_by(|a, b| match (first(a), first(b)) {
+        (Some(a), Some(b)) => home(a).cmp(&home(b)).then_with(|| use_tree::compare(a, b)),
+        (a, b) => a.is_some().cmp(&b.is_some()),
+    });
+    merged
+}
+
+fn first(declaration: &Declaration) -> Option<&Leaf> {
+    declaration.leaves.iter().min_by(|a, b| use_tree::compare(a, b))
+}
+
+/// Other crates first, then this one, from afar to near.
+fn home(leaf: &Leaf) -> u8 {
+    match leaf.path.first().map(String::as_str) {
+        Some("crate") => 1,
+        Some("super") => 2,
+        Some("self") => 3,
+        _ => 0,
+    }
+}
+
+fn drop_repetitions(tree: &Tree, declaration: &mut Declaration, receipt: &mut Receipt) {
+    let mut kept: Vec<Leaf> = Vec::new();
+    let mut seen = std::collections::HashSet::new();
+    for leaf in std::mem::take(&mut declaration.leaves) {
+        if seen.insert(leaf.text()) {
+            kept.push(leaf);
+            continue;
+        }
+        let node = tree.node(declaration.line.node);
+        let text = format!("{}use {};", declaration.visibility, leaf.text());
+        receipt.removed.push(TokenChange { text, offset: node.start, token: node.first_token });
+    }
+    declaration.leaves = kept;
+}
+
+impl Declaration {
+    /// The declaration as it is written, its list broken over lines if it has to be.
+    fn text(&self, indent: &str, width: usize, level: &str, line_end: &str) -> String {
+        if let Some(verbatim) = &self.verbatim {
+            return verbatim.clone();
+        }
+        let shared = use_tree::shared_prefix(&self.leaves);
+        let prefix = self.leaves[0].path[..shared].join("::");
+        let mut items = use_tree::items(&self.leaves, shared);
+        let separator = if shared > 0 { "::" } else { "" };
+        let start = format!("{}use {prefix}{separator}", self.visibility);
+        let lone_self = items.len() == 1 && items[0].split(' ').next() == Some("self") && shared > 0;
+        if items.len() == 1 && !lone_self {
+            return format!("{start}{};", items.remove(0));
+        }
+        let flat = format!("{start}{{{}}};", items.join(", "));
+        if indent.len() + flat.chars().count() <= width && !flat.contains('\n') {
+            return flat;
+        }
+        let mut lines = vec![format!("{start}{{")];
+        let mut line = String::new();
+        for item in items {
+            let fits = indent.len() + level.len() + line.len() + item.len() + 2 <= width;
+            if !line.is_empty() && !fits {
+                lines.push(format!("{indent}{level}{}", line.trim_end()));
+                line.clear();
+            }
+            line.push_str(&item);
+            line.push_str(", ");
+        }
+        lines.push(format!("{indent}{level}{}", line.trim_end()));
+        lines.push(format!("{indent}}};"));
+        lines.join(line_end)
+    }
+}

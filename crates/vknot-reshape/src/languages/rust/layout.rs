@@ -80,7 +80,7 @@ const RULES: &[(&str, Rule)] = &[
     // Items.
     ("use_declaration", PLAIN),
     ("scoped_use_list", PLAIN),
-    ("use_list", Rule::List(List { fill: Fill::Always, hug: false, hug_single: false, comma: false, ..LISTED })),
+    ("use_list", Rule::List(List { fill: Fill::Always, hug: false, hug_single: false, ..LISTED })),
     ("use_as_clause", PLAIN),
     ("use_wildcard", PLAIN),
     ("extern_crate_declaration", PLAIN),

@@ -2,6 +2,7 @@
 
 mod imports;
 mod layout;
+mod use_tree;
 
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;

@@ -1,0 +1,104 @@
+//! What may be typed.
+
+use std::path::PathBuf;
+
+use clap::{Parser, Subcommand, ValueEnum};
+use vknot_style::Override;
+
+use crate::commands;
+
+/// Reshape code by its syntax structure, proven not to change what it means
+#[derive(Parser)]
+#[command(name = "vknot", version, max_term_width = 100)]
+pub struct Arguments {
+    #[command(subcommand)]
+    pub command: Command,
+    /// When to use colour
+    #[arg(long, global = true, value_enum, default_value_t = Color::Auto, value_name = "WHEN")]
+    pub color: Color,
+}
+
+#[derive(Subcommand)]
+pub enum Command {
+    Outline(commands::outline::Arguments),
+    Fold(commands::fold::Arguments),
+    Pairs(commands::pairs::Arguments),
+    Select(commands::select::Arguments),
+    Indent(commands::indent::Arguments),
+    Format(commands::format::Arguments),
+    Imports(commands::imports::Arguments),
+    Undo(commands::undo::Arguments),
+    Demo(commands::demo::Arguments),
+}
+
+#[derive(Clone, Copy, ValueEnum)]
+pub enum Color {
+    /// On a terminal, unless NO_COLOR is set
+    Auto,
+    Always,
+    Never,
+}
+
+impl Color {
+    pub fn apply(self) {
+        let choice = match self {
+            Color::Auto => return,
+            Color::Always => anstream::ColorChoice::Always,
+            Color::Never => anstream::ColorChoice::Never,
+        };
+        choice.write_global();
+    }
+}
+
+/// Which files, and as what.
+#[derive(clap::Args, Clone)]
+pub struct InputArguments {
+    /// The file that standard input stands for
+    #[arg(long = "as", value_name = "NAME")]
+    pub stands_for: Option<PathBuf>,
+    /// The language, where the file name does not tell
+    #[arg(long, value_name = "NAME")]
+    pub language: Option<String>,
+}
+
+/// How a look is printed.
+#[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub enum LookOutput {
+    Text,
+    Json,
+}
+
+/// How a reshape is shown.
+#[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub enum ReshapeOutput {
+    /// A unified diff
+    Diff,
+    /// The whole new text
+    Text,
+    /// Edits as the Language Server Protocol has them, and the receipt
+    Json,
+    /// SARIF 2.1.0, for code-scanning services
+    Sarif,
+}
+
+/// What all reshapes take.
+#[derive(clap::Args)]
+pub struct ReshapeArguments {
+    /// Files, folders, and places in files; `-` is standard input
+    #[arg(required = true, value_name = "PLACE")]
+    pub places: Vec<String>,
+    /// Write the result to the files
+    #[arg(short, long, conflicts_with = "check")]
+    pub write: bool,
+    /// Write nothing; exit with 1 if there is something to do
+    #[arg(long)]
+    pub check: bool,
+    /// How to show what changes [default: diff; text for standard input]
+    #[arg(long, value_enum, value_name = "FORM")]
+    pub output: Option<ReshapeOutput>,
+    /// A setting that beats the files
+    #[arg(long = "set", value_name = "KEY=VALUE")]
+    pub set: Vec<Override>,
+    #[command(flatten)]
+    pub input: InputArguments,
+}

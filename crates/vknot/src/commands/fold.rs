@@ -1,0 +1,184 @@
+//! `fold`: the file with folds shown closed, or a list of its folds.
+
+use std::io::Write;
+
+use clap::ValueEnum;
+use clap::builder::PossibleValue;
+use serde_json::{Value, json};
+use vknot_reshape::looks::{self, Fold, FoldKind};
+
+use super::open_place;
+use crate::arguments::{InputArguments, LookOutput};
+use crate::files::input::Input;
+use crate::output::code::CodeView;
+use crate::output::{self, FAINT, HEAD, KIND, MARK};
+use crate::place::Spot;
+use crate::problem::Outcome;
+
+/// Show a file with folds closed
+///
+/// Without a choice of kinds or depth everything but types is closed, so that the members of types can be seen. A place
+/// closes the innermost fold there; with --around everything else is closed.
+#[derive(clap::Args)]
+pub struct Arguments {
+    /// A file, or a place in one; `-` is standard input
+    #[arg(value_name = "PLACE")]
+    place: String,
+    /// Kinds to close
+    #[arg(long, value_name = "KIND", value_delimiter = ',')]
+    only: Vec<Kind>,
+    /// Kinds to leave open
+    #[arg(long, value_name = "KIND", value_delimiter = ',', conflicts_with = "only")]
+    except: Vec<Kind>,
+    /// Close folds that are in this many others
+    #[arg(long, value_name = "N")]
+    depth: Option<u32>,
+    /// Close everything but what the place is in
+    #[arg(long)]
+    around: bool,
+    /// List the folds instead
+    #[arg(long)]
+    list: bool,
+    /// How to print it
+    #[arg(long, value_enum, default_value_t = LookOutput::Text, value_name = "FORM")]
+    output: LookOutput,
+    #[command(flatten)]
+    input: InputArguments,
+}
+
+#[derive(Clone, Copy, PartialEq, Eq)]
+struct Kind(FoldKind);
+
+impl ValueEnum for Kind {
+    fn value_variants<'a>() -> &'a [Self] {
+        const KINDS: [Kind; FoldKind::ALL.len()] = {
+            let mut kinds = [Kind(FoldKind::Imports); FoldKind::ALL.len()];
+            let mut index = 0;
+            while index < kinds.len() {
+                kinds[index] = Kind(FoldKind::ALL[index]);
+                index += 1;
+            }
+            kinds
+        };
+        &KINDS
+    }
+
+    fn to_possible_value(&self) -> Option<PossibleValue> {
+        Some(PossibleValue::new(self.0.name()))
+    }
+}
+
+pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+    let (input, place, span) = match open_place(&arguments.place, &arguments.input) {
+        Ok(opened) => opened,
+        Err(problem) => {
+            output::problems(&[problem]);
+            return Ok(Outcome::Failed);
+        }
+    };
+    let all = looks::folds(&input.source, &input.tree);
+    let lines = input.source.line_range(span);
+    let at = (place.spot != Spot::Whole).then_some(lines);
+    let chosen: Vec<Fold> = all.into_iter().filter(|fold| fits_choice(arguments, fold)).collect();
+    let closed: Vec<Fold> = match at {
+        Some(lines) if arguments.around => {
+            chosen.into_iter().filter(|fold| !(fold.holds(lines.0) || fold.holds(lines.1))).collect()
+        }
+        Some(lines) => chosen.into_iter().rfind(|fold| fold.holds(lines.0) && fold.holds(lines.1)).into_iter().collect(),
+        None => chosen,
+    };
+    if at.is_some() && closed.is_empty() && !arguments.around {
+        let message = format!("no fold of that kind holds line {}; --list shows the folds there are", lines.0);
+        output::problems(&[input.problem_at(span.start, message)]);
+        return Ok(Outcome::Failed);
+    }
+    match (arguments.output, arguments.list) {
+        (LookOutput::Json, _) => output::json::print("vknot.folds/1", document(&input, &closed))?,
+        (LookOutput::Text, true) => list(&input, &closed)?,
+        (LookOutput::Text, false) => show(&input, &closed)?,
+    }
+    Ok(Outcome::Done)
+}
+
+fn fits_choice(arguments: &Arguments, fold: &Fold) -> bool {
+    let kind = Kind(fold.kind);
+    let placed = crate::place::Place::parse(&arguments.place).spot != Spot::Whole;
+    let chosen = match (arguments.only.is_empty(), arguments.except.is_empty()) {
+        (false, _) => arguments.only.contains(&kind),
+        (true, false) => !arguments.except.contains(&kind),
+        (true, true) => {
+            fold.kind != FoldKind::Type || arguments.depth.is_some() || arguments.list || placed && !arguments.around
+        }
+    };
+    chosen && arguments.depth.is_none_or(|depth| fold.depth >= depth)
+}
+
+/// Prints the file, each closed fold as its first line with how much it hides.
+fn show(input: &Input, closed: &[Fold]) -> std::io::Result<()> {
+    let view = CodeView::new(&input.source, &input.tree);
+    let mut out = anstream::stdout().lock();
+    let mut folds = closed.iter().peekable();
+    let mut line = 1;
+    while line <= input.source.lines().count() {
+        // Of several folds on a line the first is the longest; those inside a closed one are skipped with it.
+        while folds.next_if(|fold| fold.first_line < line).is_some() {}
+        match folds.next_if(|fold| fold.first_line == line) {
+            Some(fold) => {
+                let end = closing(input, fold);
+                let hidden = output::count(fold.hidden() as usize, "line");
+                writeln!(out, "{} {MARK}⋯ {hidden}{MARK:#}{end}", view.line(line, &[]))?;
+                line = fold.last_line + 1;
+            }
+            None => {
+                writeln!(out, "{}", view.line(line, &[]))?;
+                line += 1;
+            }
+        }
+    }
+    Ok(())
+}
+
+/// What closes a fold, if its last line is nothing else.
+fn closing(input: &Input, fold: &Fold) -> String {
+    let text = input.source.lines().text(input.source.text(), fold.last_line - 1).trim();
+    let closes = |c: char| matches!(c, '}' | ')' | ']' | ';' | ',');
+    match !text.is_empty() && text.chars().all(closes) {
+        true => format!(" {FAINT}{text}{FAINT:#}"),
+        false => String::new(),
+    }
+}
+
+fn list(input: &Input, folds: &[Fold]) -> std::io::Result<()> {
+    let mut out = anstream::stdout().lock();
+    writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{}{FAINT:#}", input.shown, output::count(folds.len(), "fold"))?;
+    for fold in folds {
+        let range = format!("{}-{}", fold.first_line, fold.last_line);
+        let text = input.source.lines().text(input.source.text(), fold.first_line - 1).trim();
+        let indent = "  ".repeat(fold.depth.min(30) as usize);
+        let kind = fold.kind.name();
+        writeln!(out, "{FAINT}{range:>11}{FAINT:#}  {KIND}{kind:<8}{KIND:#} {indent}{text}")?;
+    }
+    Ok(())
+}
+
+/// Folding ranges of the Language Server Protocol 3.17 (lines from 0) with fields of ours beside them.
+fn document(input: &Input, folds: &[Fold]) -> Value {
+    let fold = |fold: &Fold| {
+        let kind = match fold.kind {
+            FoldKind::Imports => Some("imports"),
+            FoldKind::Comment => Some("comment"),
+            _ => None,
+        };
+        let text = input.source.lines().text(input.source.text(), fold.first_line - 1);
+        json!({
+            "startLine": fold.first_line - 1,
+            "endLine": fold.last_line - 1,
+            "kind": kind,
+            "collapsedText": text.trim(),
+            "foldKind": fold.kind.name(),
+            "depth": fold.depth,
+            "hiddenLines": fold.hidden(),
+        })
+    };
+    json!({ "file": input.shown, "folds": folds.iter().map(fold).collect::<Vec<_>>() })
+}

@@ -1,0 +1,27 @@
+//! `imports`: sort, group and merge imports, and drop the dead ones.
+
+use vknot_reshape::imports;
+
+use super::reshape::{self, Job};
+use crate::arguments::ReshapeArguments;
+use crate::problem::Outcome;
+
+/// Sort, group and merge imports, and drop what is not needed
+///
+/// Java: unused and needless imports go; those named in doc comments count as used, and wildcards stay. Rust: `use`
+/// trees are sorted and merged, never dropped.
+#[derive(clap::Args)]
+pub struct Arguments {
+    #[command(flatten)]
+    reshape: ReshapeArguments,
+}
+
+pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+    let job = Job {
+        name: "imports",
+        finding: "Imports are not in order, or not needed",
+        reshape: &imports::organize,
+        prove: &imports::prove,
+    };
+    reshape::run(&arguments.reshape, &job)
+}

@@ -1,0 +1,27 @@
+//! `indent`: set the indentation of lines by structure.
+
+use vknot_reshape::{layout, proof};
+
+use super::reshape::{self, Job};
+use crate::arguments::ReshapeArguments;
+use crate::problem::Outcome;
+
+/// Set the indentation of files, or of parts of them, by structure
+///
+/// Only white space at the start of lines changes. Works on code with syntax errors, too: there brackets tell how deep a
+/// line is.
+#[derive(clap::Args)]
+pub struct Arguments {
+    #[command(flatten)]
+    reshape: ReshapeArguments,
+}
+
+pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+    let job = Job {
+        name: "indent",
+        finding: "Lines are not indented by their structure",
+        reshape: &layout::indent,
+        prove: &proof::prove_layout,
+    };
+    reshape::run(&arguments.reshape, &job)
+}

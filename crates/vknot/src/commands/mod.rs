@@ -1,0 +1,33 @@
+//! The commands, one file each.
+
+pub mod demo;
+pub mod fold;
+pub mod format;
+pub mod imports;
+pub mod indent;
+pub mod outline;
+pub mod pairs;
+pub mod reshape;
+pub mod select;
+pub mod undo;
+
+use crate::arguments::InputArguments;
+use crate::files::input::Input;
+use crate::place::Place;
+use crate::problem::Problem;
+
+/// Reads the file of a place and finds the spot in it.
+fn open_place(text: &str, arguments: &InputArguments) -> Result<(Input, Place, vknot_syntax::Span), Problem> {
+    let place = Place::parse(text);
+    let input = Input::read(&place.file, arguments)?;
+    match place.spot.resolve(&input.source, &input.tree) {
+        Ok(span) => Ok((input, place, span)),
+        Err(message) => Err(Problem::new(text, message)),
+    }
+}
+
+/// A span as a place people can type again.
+fn shown_span(input: &Input, span: vknot_syntax::Span) -> String {
+    let (start, end) = (input.source.line_column(span.start), input.source.line_column(span.end));
+    format!("{}:{}-{}:{}", start.line, start.column, end.line, end.column)
+}

@@ -1,0 +1,129 @@
+//! `outline`: the structure, as a tree with spans.
+
+use std::io::Write;
+
+use serde_json::{Value, json};
+use vknot_reshape::looks::{self, OutlineEntry};
+use vknot_syntax::Role;
+
+use crate::arguments::{InputArguments, LookOutput};
+use crate::files::input::Input;
+use crate::files::targets::targets;
+use crate::output::json::SpanJson;
+use crate::output::{self, FAINT, HEAD, KIND, NAME};
+use crate::problem::Outcome;
+
+/// Show the structure of files as a tree
+#[derive(clap::Args)]
+pub struct Arguments {
+    /// Files and folders; `-` is standard input
+    #[arg(required = true, value_name = "PATH")]
+    paths: Vec<String>,
+    /// Levels to show
+    #[arg(long, value_name = "N")]
+    depth: Option<u32>,
+    /// How to print it
+    #[arg(long, value_enum, default_value_t = LookOutput::Text, value_name = "FORM")]
+    output: LookOutput,
+    #[command(flatten)]
+    input: InputArguments,
+}
+
+pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+    let (targets, mut problems) = targets(&arguments.paths);
+    let mut files = Vec::new();
+    let mut out = anstream::stdout().lock();
+    for target in &targets {
+        let input = match Input::read(&target.file, &arguments.input) {
+            Ok(input) => input,
+            Err(problem) => {
+                problems.push(problem);
+                continue;
+            }
+        };
+        let mut entries = looks::outline(&input.source, &input.tree);
+        if let Some(depth) = arguments.depth {
+            entries.retain(|entry| entry.depth < depth);
+        }
+        match arguments.output {
+            LookOutput::Text => show(&mut out, &input, &entries)?,
+            LookOutput::Json => files.push(document(&input, &entries)),
+        }
+    }
+    if arguments.output == LookOutput::Json {
+        output::json::print("vknot.outline/1", json!({ "files": files }))?;
+    }
+    output::problems(&problems);
+    Ok(if problems.is_empty() { Outcome::Done } else { Outcome::Failed })
+}
+
+fn show(out: &mut impl Write, input: &Input, entries: &[OutlineEntry]) -> std::io::Result<()> {
+    let lines = output::count(input.source.lines().count() as usize, "line");
+    writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{}, {lines}{FAINT:#}", input.shown, input.tree.language().spec().title)?;
+    if entries.is_empty() {
+        writeln!(out, "  {FAINT}nothing in it has a name{FAINT:#}")?;
+    }
+    let ranges: Vec<String> = entries.iter().map(|entry| line_range(input, entry)).collect();
+    let width = ranges.iter().map(String::len).max().unwrap_or(0);
+    let guides = guides(entries);
+    for ((entry, range), guide) in entries.iter().zip(&ranges).zip(&guides) {
+        let label = match entry.role {
+            Role::Type => format!("{NAME}{}{NAME:#}", entry.label),
+            _ => entry.label.clone(),
+        };
+        let kind = &entry.kind;
+        writeln!(out, "{FAINT}{range:>width$}  {guide}{FAINT:#}{KIND}{kind}{KIND:#} {label}")?;
+    }
+    Ok(())
+}
+
+fn line_range(input: &Input, entry: &OutlineEntry) -> String {
+    match input.source.line_range(entry.span) {
+        (first, last) if first == last => first.to_string(),
+        (first, last) => format!("{first}-{last}"),
+    }
+}
+
+/// The lines that lead to each entry. Whether an entry is the last of its siblings is known only from behind.
+fn guides(entries: &[OutlineEntry]) -> Vec<String> {
+    let mut open: Vec<bool> = Vec::new();
+    let mut guides = vec![String::new(); entries.len()];
+    for (index, entry) in entries.iter().enumerate().rev() {
+        let depth = entry.depth as usize;
+        open.resize(open.len().max(depth + 1), false);
+        // Beyond this depth a guide would be wider than any terminal.
+        let shown = depth.min(40);
+        let mut guide = String::new();
+        for level in 1..=shown {
+            let own = level == depth;
+            guide.push_str(match (own, open[level]) {
+                (true, true) => "├─ ",
+                (true, false) => "└─ ",
+                (false, true) => "│  ",
+                (false, false) => "   ",
+            });
+        }
+        guides[index] = guide;
+        open[depth] = true;
+        open.truncate(depth + 1);
+    }
+    guides
+}
+
+fn document(input: &Input, entries: &[OutlineEntry]) -> Value {
+    let entry = |entry: &OutlineEntry| {
+        json!({
+            "name": entry.name,
+            "label": entry.label,
+            "kind": entry.kind,
+            "depth": entry.depth,
+            "parent": entry.parent,
+            "span": SpanJson::of(&input.source, entry.span),
+        })
+    };
+    json!({
+        "file": input.shown,
+        "language": input.tree.language().name(),
+        "entries": entries.iter().map(entry).collect::<Vec<_>>(),
+    })
+}

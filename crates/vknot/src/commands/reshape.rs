@@ -1,0 +1,332 @@
+//! What all reshapes have in common: files in parallel, the proof, showing, writing, receipts, exit codes.
+
+use std::io::{IsTerminal, Write};
+use std::path::{Path, PathBuf};
+
+use indicatif::{ProgressBar, ProgressStyle};
+use rayon::prelude::*;
+use serde_json::json;
+use vknot_reshape::proof::{Proven, Refusal};
+use vknot_reshape::{Reason, Reshape};
+use vknot_style::Style;
+use vknot_syntax::{Source, Span, Tree};
+
+use crate::arguments::{ReshapeArguments, ReshapeOutput};
+use crate::files::input::Input;
+use crate::files::journal::{Change, Journal, Recording};
+use crate::files::styles::Styles;
+use crate::files::targets::{Target, targets};
+use crate::files::write;
+use crate::output::json::{ProblemJson, ReceiptJson, text_edits};
+use crate::output::{self, FAINT, NAME, diff, receipt, sarif};
+use crate::problem::{Outcome, Problem};
+
+/// One kind of reshape.
+pub struct Job<'j> {
+    /// The command's name.
+    pub name: &'static str,
+    /// What it finds, for code scanning.
+    pub finding: &'static str,
+    pub reshape: &'j (dyn Fn(&Source, &Tree, &Style, Option<&[Span]>) -> Reshape + Sync),
+    pub prove: &'j (dyn Fn(&Source, &Tree, &Reshape) -> Result<Proven, Refusal> + Sync),
+}
+
+/// A file that was worked on.
+struct Worked {
+    input: Input,
+    reshape: Reshape,
+    /// The new text, without byte-order mark; `None` when nothing changes.
+    new: Option<String>,
+    changed: (usize, usize),
+}
+
+impl Worked {
+    fn old_bytes(&self) -> Vec<u8> {
+        bytes(self.input.source.text(), self.input.source.facts().bom)
+    }
+
+    fn new_bytes(&self, new: &str) -> Vec<u8> {
+        bytes(new, self.reshape.bom.unwrap_or(self.input.source.facts().bom))
+    }
+}
+
+fn bytes(text: &str, bom: bool) -> Vec<u8> {
+    let mut bytes = if bom { "\u{feff}".as_bytes().to_vec() } else { Vec::with_capacity(text.len()) };
+    bytes.extend_from_slice(text.as_bytes());
+    bytes
+}
+
+/// Files are worked on and written in batches, so that a large tree needs little memory.
+const BATCH: usize = 128;
+
+/// Runs a reshape over everything named.
+pub fn run(arguments: &ReshapeArguments, job: &Job<'_>) -> anyhow::Result<Outcome> {
+    let (targets, problems) = targets(&arguments.places);
+    let mut run = Run { form: form(arguments, &targets), problems, ..Run::new(arguments, job) };
+    run.refuse_unfit(&targets);
+    if !run.problems.is_empty() && targets.is_empty() {
+        output::problems(&run.problems);
+        return Ok(Outcome::Failed);
+    }
+    let styles = Styles::new(&arguments.set);
+    let progress = progress(targets.len());
+    for batch in targets.chunks(BATCH) {
+        let worked: Vec<Result<Worked, Problem>> = batch
+            .par_iter()
+            .map(|target| {
+                let worked = work(target, arguments, job, &styles);
+                progress.inc(1);
+                worked
+            })
+            .collect();
+        run.take(worked)?;
+    }
+    progress.finish_and_clear();
+    run.problems.extend(styles.take_problems());
+    run.finish(targets.len())
+}
+
+/// The form asked for; standard input gives text, a check gives names.
+fn form(arguments: &ReshapeArguments, targets: &[Target]) -> Option<ReshapeOutput> {
+    let stdin = matches!(targets, [only] if only.file == "-");
+    match arguments.output {
+        None if arguments.check || arguments.write => None,
+        None if stdin => Some(ReshapeOutput::Text),
+        None => Some(ReshapeOutput::Diff),
+        form => form,
+    }
+}
+
+fn progress(count: usize) -> ProgressBar {
+    if count < BATCH || !std::io::stderr().is_terminal() {
+        return ProgressBar::hidden();
+    }
+    let style = ProgressStyle::with_template("{bar:30.blue} {pos}/{len} files").unwrap_or(ProgressStyle::default_bar());
+    ProgressBar::new(count as u64).with_style(style)
+}
+
+/// Reads, reshapes and proves one file.
+fn work(
+    target: &Target,
+    arguments: &ReshapeArguments,
+    job: &Job<'_>,
+    styles: &Styles,
+) -> Result<Worked, Problem> {
+    let input = Input::read(&target.file, &arguments.input)?;
+    if !input.has_language() {
+        let message = "this file's language is not known; name one with --language, or a file name with --as";
+        return Err(Problem::new(&input.shown, message));
+    }
+    let spans: Result<Vec<Span>, String> =
+        target.spots.iter().map(|spot| spot.resolve(&input.source, &input.tree)).collect();
+    let spans = spans.map_err(|message| Problem::new(&input.shown, message))?;
+    let only = (!spans.is_empty()).then_some(spans.as_slice());
+    let path = input.source.path().to_path_buf();
+    let style = styles.of(&path, input.tree.language().name());
+    let reshape = (job.reshape)(&input.source, &input.tree, &style, only);
+    if reshape.edits.is_empty() {
+        let new = reshape.bom.map(|_| input.source.text().to_owned());
+        return Ok(Worked { input, reshape, new, changed: (0, 0) });
+    }
+    match (job.prove)(&input.source, &input.tree, &reshape) {
+        Ok(proven) => {
+            let new = proven.source.text().to_owned();
+            let changed = diff::changed_lines(input.source.text(), &new);
+            Ok(Worked { input, reshape, new: Some(new), changed })
+        }
+        Err(refusal) => Err(input.problem_at(refusal.offset, refusal.to_string())),
+    }
+}
+
+/// The state of a run over many files.
+struct Run<'r> {
+    arguments: &'r ReshapeArguments,
+    job: &'r Job<'r>,
+    form: Option<ReshapeOutput>,
+    problems: Vec<Problem>,
+    recording: Option<Recording>,
+    documents: Vec<serde_json::Value>,
+    findings: Vec<Worked>,
+    receipts: Vec<String>,
+    changed: usize,
+    clean: usize,
+}
+
+impl<'r> Run<'r> {
+    fn new(arguments: &'r ReshapeArguments, job: &'r Job<'r>) -> Self {
+        Self {
+            arguments,
+            job,
+            form: None,
+            problems: Vec::new(),
+            recording: None,
+            documents: Vec::new(),
+            findings: Vec::new(),
+            receipts: Vec::new(),
+            changed: 0,
+            clean: 0,
+        }
+    }
+
+    /// What cannot be asked for together.
+    fn refuse_unfit(&mut self, targets: &[Target]) {
+        let stdin = targets.iter().any(|target| target.file == "-");
+        if stdin && self.arguments.write {
+            self.problems.push(Problem::new("-", "standard input cannot be written to; leave --write out"));
+        }
+        if self.form == Some(ReshapeOutput::Text) && targets.len() > 1 {
+            let message = "several files cannot be printed as one text; name one file, or use --write";
+            self.problems.push(Problem::new("--output text", message));
+        }
+    }
+
+    /// Takes a batch of results: writes, prints, counts.
+    fn take(&mut self, worked: Vec<Result<Worked, Problem>>) -> anyhow::Result<()> {
+        let mut done = Vec::with_capacity(worked.len());
+        for result in worked {
+            match result {
+                Ok(worked) => done.push(worked),
+                Err(problem) => self.problems.push(problem),
+            }
+        }
+        if self.arguments.write {
+            self.write(&mut done)?;
+        }
+        for worked in done {
+            self.show(worked)?;
+        }
+        Ok(())
+    }
+
+    fn write(&mut self, done: &mut Vec<Worked>) -> anyhow::Result<()> {
+        let changes: Vec<(PathBuf, Vec<u8>, Vec<u8>)> = done
+            .iter()
+            .filter_map(|worked| {
+                let (path, new) = (worked.input.path.clone()?, worked.new.as_deref()?);
+                Some((path, worked.old_bytes(), worked.new_bytes(new)))
+            })
+            .collect();
+        if changes.is_empty() {
+            return Ok(());
+        }
+        let recording = match &mut self.recording {
+            Some(recording) => recording,
+            none => none.insert(Journal::open()?.begin()?),
+        };
+        let entries: Vec<Change<'_>> =
+            changes.iter().map(|(path, old, new)| Change { path, old, new }).collect();
+        recording.record(&entries)?;
+        let failures: Vec<(PathBuf, String)> = changes
+            .par_iter()
+            .filter_map(|(path, old, new)| Some((path.clone(), replace_unchanged(path, old, new).err()?)))
+            .collect();
+        for (path, message) in failures {
+            done.retain(|worked| worked.input.path.as_deref() != Some(path.as_path()));
+            self.problems.push(Problem::new(path.display().to_string(), message));
+        }
+        Ok(())
+    }
+
+    fn show(&mut self, worked: Worked) -> anyhow::Result<()> {
+        let source = &worked.input.source;
+        match worked.new {
+            Some(_) => self.changed += 1,
+            None => self.clean += 1,
+        }
+        let gave_up = worked.reshape.receipt.left_alone.iter().find(|left| left.reason == Reason::GaveUp);
+        if let Some(left) = gave_up {
+            let message = "is too far from its language to be read in reasonable time; it was left as it is";
+            self.problems.push(worked.input.problem_at(left.span.start, message));
+        }
+        let lines = receipt::lines(&worked.input.shown, source, &worked.reshape.receipt, worked.changed);
+        self.receipts.extend(lines);
+        let mut out = anstream::stdout().lock();
+        match (self.form, &worked.new) {
+            (Some(ReshapeOutput::Diff), Some(new)) => {
+                write!(out, "{}", diff::unified(&worked.input.shown, source.text(), new))?;
+            }
+            (Some(ReshapeOutput::Text), new) => {
+                let text = worked.new_bytes(new.as_deref().unwrap_or(source.text()));
+                std::io::stdout().lock().write_all(&text)?;
+            }
+            (Some(ReshapeOutput::Json), new) => self.documents.push(json!({
+                "file": worked.input.shown,
+                "language": worked.input.tree.language().name(),
+                "changed": new.is_some(),
+                "edits": text_edits(source, &worked.reshape.edits),
+                "receipt": ReceiptJson::of(source, &worked.reshape.receipt, worked.changed),
+            })),
+            (Some(ReshapeOutput::Sarif), Some(_)) => self.findings.push(worked),
+            (None, Some(_)) if self.arguments.check => writeln!(out, "{}", worked.input.shown)?,
+            _ => {}
+        }
+        Ok(())
+    }
+
+    fn finish(mut self, targets: usize) -> anyhow::Result<Outcome> {
+        if let Some(recording) = self.recording.take() {
+            recording.finish();
+        }
+        match self.form {
+            Some(ReshapeOutput::Json) => {
+                let problems: Vec<ProblemJson> = self.problems.iter().map(ProblemJson::from).collect();
+                let schema = format!("vknot.{}/1", self.job.name);
+                output::json::print(&schema, json!({ "files": self.documents, "problems": problems }))?;
+            }
+            Some(ReshapeOutput::Sarif) => {
+                let findings: Vec<sarif::Finding<'_>> = self.findings.iter().map(finding).collect();
+                let log = sarif::log(self.job.name, self.job.finding, &findings);
+                let mut out = std::io::stdout().lock();
+                serde_json::to_writer_pretty(&mut out, &log)?;
+                writeln!(out)?;
+            }
+            _ => {}
+        }
+        let mut err = anstream::stderr().lock();
+        for line in &self.receipts {
+            writeln!(err, "{line}")?;
+        }
+        drop(err);
+        output::problems(&self.problems);
+        self.summary(targets)?;
+        Ok(match (self.problems.is_empty(), self.arguments.check && self.changed > 0) {
+            (false, _) => Outcome::Failed,
+            (true, true) => Outcome::Found,
+            (true, false) => Outcome::Done,
+        })
+    }
+
+    /// One closing line, unless a single text went to standard output.
+    fn summary(&self, targets: usize) -> std::io::Result<()> {
+        if self.form == Some(ReshapeOutput::Text) {
+            return Ok(());
+        }
+        let mut err = anstream::stderr().lock();
+        if targets == 0 {
+            return writeln!(err, "no file of a known language is here");
+        }
+        let verb = if self.arguments.write { "changed" } else { "would change" };
+        let undo = if self.arguments.write && self.changed > 0 { "; `vknot undo` takes it back" } else { "" };
+        let mut parts = vec![format!("{NAME}{} {verb}{NAME:#}", output::count(self.changed, "file"))];
+        if self.clean > 0 {
+            parts.push(format!("{} as {} should be", self.clean, if self.clean == 1 { "it" } else { "they" }));
+        }
+        if !self.problems.is_empty() {
+            parts.push(output::count(self.problems.len(), "problem"));
+        }
+        writeln!(err, "{}{FAINT}{undo}{FAINT:#}", parts.join(", "))
+    }
+}
+
+fn finding(worked: &Worked) -> sarif::Finding<'_> {
+    sarif::Finding { shown: &worked.input.shown, source: &worked.input.source, edits: &worked.reshape.edits }
+}
+
+/// Writes a file unless it changed since it was read.
+fn replace_unchanged(path: &Path, old: &[u8], new: &[u8]) -> Result<(), String> {
+    let current = std::fs::read(path).map_err(|error| format!("cannot be read: {error}"))?;
+    if current != old {
+        return Err("was changed by someone else meanwhile; it is left as it is".to_owned());
+    }
+    write::replace(path, new).map_err(|error| format!("cannot be written: {error}"))
+}

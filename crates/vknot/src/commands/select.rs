@@ -1,0 +1,152 @@
+//! `select`: the ladder at a place, one rung of it, growing and shrinking.
+
+use std::io::Write;
+
+use serde_json::{Value, json};
+use vknot_reshape::looks::{self, Rung};
+use vknot_syntax::Span;
+
+use super::{open_place, shown_span};
+use crate::arguments::{InputArguments, LookOutput};
+use crate::files::input::Input;
+use crate::output::json::SpanJson;
+use crate::output::{self, FAINT, HEAD, KIND, MARK};
+use crate::place::{Spot, parse_spot};
+use crate::problem::Outcome;
+
+/// Select by syntax, from the word at a place outwards
+///
+/// Without an option the whole ladder is shown: every selection a person might want around the place, from the
+/// inside out. Rung 0 is the innermost.
+#[derive(clap::Args)]
+pub struct Arguments {
+    /// A place in a file; `-` is standard input
+    #[arg(value_name = "PLACE")]
+    place: String,
+    /// Print the text of one rung
+    #[arg(long, value_name = "N", conflicts_with_all = ["grow", "shrink"])]
+    rung: Option<usize>,
+    /// Print the smallest rung larger than the given range
+    #[arg(long, conflicts_with = "shrink")]
+    grow: bool,
+    /// Print the largest rung smaller than the given range
+    #[arg(long)]
+    shrink: bool,
+    /// Where growing began, for shrinking back towards it [default: the start of the range]
+    #[arg(long, value_name = "LINE:COL", requires = "shrink")]
+    from: Option<String>,
+    /// Print the span instead of the text
+    #[arg(long)]
+    span: bool,
+    /// How to print it
+    #[arg(long, value_enum, default_value_t = LookOutput::Text, value_name = "FORM")]
+    output: LookOutput,
+    #[command(flatten)]
+    input: InputArguments,
+}
+
+pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+    let (input, place, mut span) = match open_place(&arguments.place, &arguments.input) {
+        Ok(opened) => opened,
+        Err(problem) => return fail(problem),
+    };
+    if matches!(place.spot, Spot::Line(_)) {
+        // A line alone means where its text begins.
+        let text = input.source.slice(span);
+        let start = span.start + (text.len() - text.trim_start().len()) as u32;
+        span = Span::new(start, start);
+    }
+    let picked = match (arguments.rung, arguments.grow, arguments.shrink) {
+        (Some(rung), ..) => {
+            let ladder = looks::ladder(&input.source, &input.tree, span);
+            let count = ladder.len();
+            ladder.into_iter().nth(rung).ok_or_else(|| format!("there is no rung {rung}; the ladder here has {count}, from 0"))
+        }
+        (_, true, _) => {
+            let larger = |rung: &Rung| rung.span.covers(span) && rung.span.len() > span.len();
+            let ladder = looks::ladder(&input.source, &input.tree, span);
+            ladder.into_iter().find(larger).ok_or_else(|| "this is the whole file already".to_owned())
+        }
+        (_, _, true) => shrunk(arguments, &input, span),
+        _ => return whole(arguments, &input, span),
+    };
+    match picked {
+        Ok(rung) => one(arguments, &input, &rung),
+        Err(message) => fail(input.problem_at(span.start, message)),
+    }
+}
+
+fn fail(problem: crate::problem::Problem) -> anyhow::Result<Outcome> {
+    output::problems(&[problem]);
+    Ok(Outcome::Failed)
+}
+
+/// The largest rung inside the range on the ladder of the starting place.
+fn shrunk(arguments: &Arguments, input: &Input, range: Span) -> Result<Rung, String> {
+    let start = match &arguments.from {
+        None => Span::new(range.start, range.start),
+        Some(text) => match parse_spot(text) {
+            Some(spot @ Spot::Position(_)) => spot.resolve(&input.source, &input.tree)?,
+            _ => return Err(format!("`{text}` is not LINE:COL")),
+        },
+    };
+    if !range.covers(start) {
+        return Err("the starting place is not in the range".to_owned());
+    }
+    let smaller = |rung: &Rung| range.covers(rung.span) && rung.span.len() < range.len();
+    let ladder = looks::ladder(&input.source, &input.tree, start);
+    ladder.into_iter().rev().find(smaller).ok_or_else(|| "there is nothing smaller to select here".to_owned())
+}
+
+fn one(arguments: &Arguments, input: &Input, rung: &Rung) -> anyhow::Result<Outcome> {
+    match (arguments.output, arguments.span) {
+        (LookOutput::Json, _) => output::json::print("vknot.rung/1", rung_document(input, rung))?,
+        (_, true) => println!("{}:{}", input.shown, shown_span(input, rung.span)),
+        (_, false) => writeln!(std::io::stdout().lock(), "{}", input.source.slice(rung.span))?,
+    }
+    Ok(Outcome::Done)
+}
+
+fn whole(arguments: &Arguments, input: &Input, span: Span) -> anyhow::Result<Outcome> {
+    let ladder = looks::ladder(&input.source, &input.tree, span);
+    if arguments.output == LookOutput::Json {
+        let rungs: Vec<Value> = ladder.iter().map(|rung| rung_document(input, rung)).collect();
+        output::json::print("vknot.ladder/1", json!({ "file": input.shown, "rungs": rungs }))?;
+        return Ok(Outcome::Done);
+    }
+    let mut out = anstream::stdout().lock();
+    let at = input.source.line_column(span.start);
+    writeln!(out, "{HEAD}{}:{}:{}{HEAD:#}", input.shown, at.line, at.column)?;
+    let spans: Vec<String> = ladder.iter().map(|rung| shown_span(input, rung.span)).collect();
+    let width = spans.iter().map(String::len).max().unwrap_or(0);
+    let kinds = ladder.iter().map(|rung| rung.kind.len()).max().unwrap_or(0);
+    for (number, (rung, span)) in ladder.iter().zip(&spans).enumerate() {
+        let text = input.source.slice(rung.span);
+        let first = text.lines().next().unwrap_or("").trim_end();
+        let more = text.trim_end().lines().count().saturating_sub(1);
+        let first = shortened(first);
+        let more = match more {
+            0 => String::new(),
+            _ => format!(" {MARK}⋯ {}{MARK:#}", output::count(more, "line")),
+        };
+        let kind = &rung.kind;
+        writeln!(out, "{number:>3}  {KIND}{kind:<kinds$}{KIND:#}  {FAINT}{span:<width$}{FAINT:#}  {first}{more}")?;
+    }
+    Ok(Outcome::Done)
+}
+
+fn shortened(line: &str) -> String {
+    match line.char_indices().nth(76) {
+        Some((cut, _)) => format!("{}…", &line[..cut]),
+        None => line.to_owned(),
+    }
+}
+
+fn rung_document(input: &Input, rung: &Rung) -> Value {
+    let text = input.source.slice(rung.span);
+    json!({
+        "kind": rung.kind,
+        "span": SpanJson::of(&input.source, rung.span),
+        "firstLine": text.lines().next().unwrap_or(""),
+    })
+}

@@ -1,0 +1,94 @@
+//! Reads one file, or standard input, into source and tree.
+
+use std::io::Read;
+use std::path::{Path, PathBuf};
+
+use vknot_syntax::{Language, MAX_BYTES, ReadError, Source, Tree};
+
+use crate::arguments::InputArguments;
+use crate::problem::Problem;
+
+/// A file, read.
+pub struct Input {
+    /// How messages name it.
+    pub shown: String,
+    /// Where it is; `None` for standard input.
+    pub path: Option<PathBuf>,
+    pub source: Source,
+    pub tree: Tree,
+}
+
+impl Input {
+    /// Reads `file`, where `-` is standard input.
+    ///
+    /// # Errors
+    /// When there is no such file, it is not text, or the language asked for is not known.
+    pub fn read(file: &str, arguments: &InputArguments) -> Result<Input, Problem> {
+        let stdin = file == "-";
+        let path = if stdin { arguments.stands_for.clone().unwrap_or_default() } else { PathBuf::from(file) };
+        let shown = if stdin { shown_stdin(&path) } else { file.to_owned() };
+        let problem = |message: String| Problem::new(&shown, message);
+        let bytes = if stdin { read_stdin() } else { read_file(&path) }.map_err(problem)?;
+        let source = Source::from_bytes(&path, bytes).map_err(|error| unreadable(&shown, &error))?;
+        let language = language(&path, arguments).map_err(problem)?;
+        let tree = Tree::read(&source, language.unwrap_or(Language::plain()));
+        Ok(Input { shown, path: (!stdin).then_some(path), source, tree })
+    }
+
+    /// Whether the file has a language, as against being read by brackets and lines.
+    pub fn has_language(&self) -> bool {
+        self.tree.gave_up() || self.tree.language() != Language::plain()
+    }
+
+    /// The problem of a position of this file.
+    pub fn problem_at(&self, offset: u32, message: impl Into<String>) -> Problem {
+        let at = self.source.line_column(offset);
+        Problem::new(&self.shown, message).at(at.line, at.column)
+    }
+}
+
+fn shown_stdin(path: &Path) -> String {
+    if path.as_os_str().is_empty() { "-".to_owned() } else { path.display().to_string() }
+}
+
+fn unreadable(shown: &str, error: &ReadError) -> Problem {
+    let problem = Problem::new(shown, error.to_string());
+    match error.line() {
+        Some(line) => problem.at(line, 1),
+        None => problem,
+    }
+}
+
+/// The language asked for, else the one the file name stands for.
+fn language(path: &Path, arguments: &InputArguments) -> Result<Option<&'static Language>, String> {
+    match &arguments.language {
+        None => Ok(Language::for_path(path)),
+        Some(name) => match Language::named(name) {
+            Some(language) => Ok(Some(language)),
+            None => {
+                let known: Vec<&str> = Language::all().map(Language::name).collect();
+                Err(format!("there is no language `{name}`; there are {}", known.join(", ")))
+            }
+        },
+    }
+}
+
+fn read_stdin() -> Result<Vec<u8>, String> {
+    let mut bytes = Vec::new();
+    let result = std::io::stdin().lock().take(MAX_BYTES + 1).read_to_end(&mut bytes);
+    result.map(|_| bytes).map_err(|error| format!("standard input cannot be read: {error}"))
+}
+
+fn read_file(path: &Path) -> Result<Vec<u8>, String> {
+    let facts = std::fs::metadata(path).map_err(|error| match error.kind() {
+        std::io::ErrorKind::NotFound => "there is no such file".to_owned(),
+        _ => format!("cannot be read: {error}"),
+    })?;
+    if facts.is_dir() {
+        return Err("is a folder; name a file in it".to_owned());
+    }
+    if facts.len() > MAX_BYTES {
+        return Err(ReadError::TooLarge { size: facts.len() }.to_string());
+    }
+    std::fs::read(path).map_err(|error| format!("cannot be read: {error}"))
+}

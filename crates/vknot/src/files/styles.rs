@@ -1,0 +1,69 @@
+//! Finds the `.editorconfig` files that hold for a file; each is read once.
+
+use std::collections::HashMap;
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex, PoisonError};
+
+use vknot_style::{EditorConfig, Override, Style};
+
+use crate::problem::Problem;
+
+const FILE_NAME: &str = ".editorconfig";
+
+/// Styles by folder.
+pub struct Styles {
+    overrides: Vec<Override>,
+    /// For each folder its file and those above, the farthest first.
+    folders: Mutex<HashMap<PathBuf, Arc<Vec<EditorConfig>>>>,
+    problems: Mutex<Vec<Problem>>,
+}
+
+impl Styles {
+    pub fn new(overrides: &[Override]) -> Self {
+        Self { overrides: overrides.to_vec(), folders: Mutex::default(), problems: Mutex::default() }
+    }
+
+    /// The style of a file. A relative path starts from the current folder.
+    pub fn of(&self, path: &Path, language: &str) -> Style {
+        let path = std::path::absolute(path).unwrap_or_else(|_| path.to_path_buf());
+        let configs = path.parent().map(|folder| self.configs(folder)).unwrap_or_default();
+        Style::resolve(&configs, &self.overrides, &path, language)
+    }
+
+    /// What was wrong in the files read so far.
+    pub fn take_problems(&self) -> Vec<Problem> {
+        std::mem::take(&mut *self.problems.lock().unwrap_or_else(PoisonError::into_inner))
+    }
+
+    fn configs(&self, folder: &Path) -> Arc<Vec<EditorConfig>> {
+        let known = |path: &Path| self.folders.lock().unwrap_or_else(PoisonError::into_inner).get(path).cloned();
+        if let Some(configs) = known(folder) {
+            return configs;
+        }
+        let own = self.read(folder);
+        let mut configs = match (&own, folder.parent()) {
+            (Some(own), _) if own.root => Vec::new(),
+            (_, Some(above)) => self.configs(above).as_ref().clone(),
+            (_, None) => Vec::new(),
+        };
+        configs.extend(own);
+        let configs = Arc::new(configs);
+        self.folders.lock().unwrap_or_else(PoisonError::into_inner).insert(folder.to_path_buf(), Arc::clone(&configs));
+        configs
+    }
+
+    fn read(&self, folder: &Path) -> Option<EditorConfig> {
+        let path = folder.join(FILE_NAME);
+        let text = std::fs::read(&path).ok()?;
+        let (config, found) = EditorConfig::parse(folder, &String::from_utf8_lossy(&text));
+        let shown = path.display().to_string();
+        let problems = found.into_iter().map(|problem| Problem::new(&shown, problem.message).at(problem.line, 1));
+        let mut all = self.problems.lock().unwrap_or_else(PoisonError::into_inner);
+        for problem in problems {
+            if !all.contains(&problem) {
+                all.push(problem);
+            }
+        }
+        Some(config)
+    }
+}

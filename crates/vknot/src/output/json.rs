@@ -1,0 +1,166 @@
+//! The JSON forms of edits, spans and receipts. Each document names its schema and version.
+
+use serde::Serialize;
+use vknot_reshape::{Edits, Reason, Receipt, TokenChange};
+use vknot_syntax::{Source, Span};
+
+use crate::problem::Problem;
+
+/// A span: lines and columns from 1 in characters, and bytes.
+#[derive(Serialize)]
+pub struct SpanJson {
+    pub line: u32,
+    pub column: u32,
+    pub end_line: u32,
+    pub end_column: u32,
+    pub start_byte: u32,
+    pub end_byte: u32,
+}
+
+impl SpanJson {
+    pub fn of(source: &Source, span: Span) -> Self {
+        let (start, end) = (source.line_column(span.start), source.line_column(span.end));
+        Self {
+            line: start.line,
+            column: start.column,
+            end_line: end.line,
+            end_column: end.column,
+            start_byte: span.start,
+            end_byte: span.end,
+        }
+    }
+}
+
+/// A position after the Language Server Protocol 3.17: from 0, in UTF-16 code units.
+#[derive(Serialize)]
+struct Position {
+    line: u32,
+    character: u32,
+}
+
+#[derive(Serialize)]
+struct Range {
+    start: Position,
+    end: Position,
+}
+
+/// A `TextEdit` of the Language Server Protocol 3.17.
+#[derive(Serialize)]
+#[serde(rename_all = "camelCase")]
+pub struct TextEdit {
+    range: Range,
+    new_text: String,
+}
+
+/// Edits in the protocol's shape.
+pub fn text_edits(source: &Source, edits: &Edits) -> Vec<TextEdit> {
+    let position = |offset| {
+        let at = source.position16(offset);
+        Position { line: at.line, character: at.character }
+    };
+    let edit = |(span, text): (Span, &str)| TextEdit {
+        range: Range { start: position(span.start), end: position(span.end) },
+        new_text: text.to_owned(),
+    };
+    edits.iter().map(edit).collect()
+}
+
+#[derive(Serialize)]
+struct TokenJson {
+    text: String,
+    line: u32,
+    column: u32,
+}
+
+#[derive(Serialize)]
+struct LeftAloneJson {
+    #[serde(flatten)]
+    span: SpanJson,
+    reason: &'static str,
+}
+
+#[derive(Serialize)]
+struct NoteJson {
+    #[serde(flatten)]
+    span: SpanJson,
+    text: String,
+}
+
+/// A receipt.
+#[derive(Serialize)]
+pub struct ReceiptJson {
+    lines_removed: usize,
+    lines_added: usize,
+    tokens_added: Vec<TokenJson>,
+    tokens_removed: Vec<TokenJson>,
+    left_alone: Vec<LeftAloneJson>,
+    notes: Vec<NoteJson>,
+}
+
+impl ReceiptJson {
+    pub fn of(source: &Source, receipt: &Receipt, changed: (usize, usize)) -> Self {
+        let tokens = |changes: &[TokenChange]| {
+            let token = |change: &TokenChange| {
+                let at = source.line_column(change.offset);
+                TokenJson { text: change.text.clone(), line: at.line, column: at.column }
+            };
+            changes.iter().map(token).collect()
+        };
+        Self {
+            lines_removed: changed.0,
+            lines_added: changed.1,
+            tokens_added: tokens(&receipt.added),
+            tokens_removed: tokens(&receipt.removed),
+            left_alone: receipt
+                .left_alone
+                .iter()
+                .map(|left| LeftAloneJson {
+                    span: SpanJson::of(source, left.span),
+                    reason: match left.reason {
+                        Reason::SyntaxError => "syntax-error",
+                        Reason::GaveUp => "gave-up",
+                    },
+                })
+                .collect(),
+            notes: receipt
+                .notes
+                .iter()
+                .map(|note| NoteJson { span: SpanJson::of(source, note.span), text: note.text.clone() })
+                .collect(),
+        }
+    }
+}
+
+/// Something that could not be done.
+#[derive(Serialize)]
+pub struct ProblemJson {
+    file: String,
+    line: Option<u32>,
+    column: Option<u32>,
+    message: String,
+}
+
+impl From<&Problem> for ProblemJson {
+    fn from(problem: &Problem) -> Self {
+        Self {
+            file: problem.file.clone(),
+            line: problem.at.map(|at| at.0),
+            column: problem.at.map(|at| at.1),
+            message: problem.message.clone(),
+        }
+    }
+}
+
+/// Prints a document with its schema's name in front.
+pub fn print(schema: &str, mut document: serde_json::Value) -> anyhow::Result<()> {
+    use std::io::Write;
+    if let Some(fields) = document.as_object_mut() {
+        let rest = std::mem::take(fields);
+        fields.insert("schema".to_owned(), schema.into());
+        fields.extend(rest);
+    }
+    let mut out = std::io::stdout().lock();
+    serde_json::to_writer_pretty(&mut out, &document)?;
+    writeln!(out)?;
+    Ok(())
+}

@@ -1,0 +1,59 @@
+//! Receipts for people.
+
+use vknot_reshape::{Reason, Receipt, TokenChange};
+use vknot_syntax::Source;
+
+use super::{FAINT, MARK, NAME, count};
+
+/// The lines of a receipt: a summary, then what was added, removed, left alone and remarked.
+pub fn lines(shown: &str, source: &Source, receipt: &Receipt, changed: (usize, usize)) -> Vec<String> {
+    let mut summary = Vec::new();
+    if changed != (0, 0) {
+        summary.push(format!("{} in place of {}", count(changed.1, "line"), changed.0));
+    }
+    for (changes, word) in [(&receipt.added, "added"), (&receipt.removed, "removed")] {
+        if !changes.is_empty() {
+            summary.push(format!("{word} {}", by_text(changes)));
+        }
+    }
+    let mut lines = Vec::new();
+    if !summary.is_empty() {
+        lines.push(format!("{NAME}{shown}{NAME:#}: {}", summary.join("; ")));
+    }
+    let at = |offset| {
+        let at = source.line_column(offset);
+        format!("{}:{}", at.line, at.column)
+    };
+    for left in &receipt.left_alone {
+        let why = match left.reason {
+            Reason::SyntaxError => "cannot be read, left as it is",
+            Reason::GaveUp => "is too far from its language to be read in reasonable time, left as it is",
+        };
+        let (from, to) = (at(left.span.start), at(left.span.end));
+        lines.push(format!("{MARK}{shown}:{from}-{to}{MARK:#}: {why}"));
+    }
+    for note in &receipt.notes {
+        lines.push(format!("{FAINT}{shown}:{}: {}{FAINT:#}", at(note.span.start), note.text));
+    }
+    lines
+}
+
+/// `3 × {, 3 × }`, or the texts themselves when they are few.
+fn by_text(changes: &[TokenChange]) -> String {
+    let mut counted: Vec<(&str, usize)> = Vec::new();
+    for change in changes {
+        match counted.iter_mut().find(|(text, _)| *text == change.text) {
+            Some((_, number)) => *number += 1,
+            None => counted.push((&change.text, 1)),
+        }
+    }
+    let shown = counted.iter().take(6).map(|(text, number)| match number {
+        1 => format!("`{text}`"),
+        _ => format!("{number} × `{text}`"),
+    });
+    let mut shown: Vec<String> = shown.collect();
+    if counted.len() > 6 {
+        shown.push(format!("{} more", counted.len() - 6));
+    }
+    shown.join(", ")
+}

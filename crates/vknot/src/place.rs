@@ -1,0 +1,188 @@
+//! Places: how they are written, and what they mean in a file.
+
+use std::path::Path;
+
+use vknot_reshape::looks;
+use vknot_syntax::{LineColumn, Source, Span, Tree};
+
+/// A position or range in a file, as typed. Lines and columns count from 1, columns in characters.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Spot {
+    Whole,
+    Line(u32),
+    Position(LineColumn),
+    /// From a line to a line, both included.
+    Lines(u32, u32),
+    /// The end is not included.
+    Range(LineColumn, LineColumn),
+    /// A name in the outline.
+    Name(String),
+}
+
+/// A file with a spot in it.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Place {
+    pub file: String,
+    pub spot: Spot,
+}
+
+impl Place {
+    /// Takes a place apart. What names an existing file as a whole is that file.
+    pub fn parse(text: &str) -> Place {
+        let whole = || Place { file: text.to_owned(), spot: Spot::Whole };
+        if text == "-" || Path::new(text).exists() {
+            return whole();
+        }
+        if let Some((file, name)) = text.rsplit_once('@')
+            && !file.is_empty()
+            && !name.is_empty()
+        {
+            return Place { file: file.to_owned(), spot: Spot::Name(name.to_owned()) };
+        }
+        let spots = text.match_indices(':').filter(|(at, _)| *at > 0).filter_map(|(at, _)| {
+            let spot = parse_spot(&text[at + 1..])?;
+            Some(Place { file: text[..at].to_owned(), spot })
+        });
+        spots.into_iter().next().unwrap_or_else(whole)
+    }
+}
+
+/// `LINE`, `LINE:COL`, `LINE-LINE` or `LINE:COL-LINE:COL`.
+pub fn parse_spot(text: &str) -> Option<Spot> {
+    let position = |text: &str| -> Option<(u32, Option<u32>)> {
+        match text.split_once(':') {
+            Some((line, column)) => Some((line.parse().ok()?, Some(column.parse().ok()?))),
+            None => Some((text.parse().ok()?, None)),
+        }
+    };
+    match text.split_once('-') {
+        None => Some(match position(text)? {
+            (line, None) => Spot::Line(line),
+            (line, Some(column)) => Spot::Position(LineColumn { line, column }),
+        }),
+        Some((from, to)) => match (position(from)?, position(to)?) {
+            ((from, None), (to, None)) => Some(Spot::Lines(from, to)),
+            ((from, Some(column)), (to, Some(end))) => {
+                Some(Spot::Range(LineColumn { line: from, column }, LineColumn { line: to, column: end }))
+            }
+            _ => None,
+        },
+    }
+}
+
+impl Spot {
+    /// The bytes a spot stands for. A line alone stands for its text, a position for the empty span there.
+    ///
+    /// # Errors
+    /// With a message that says what the file does have there.
+    pub fn resolve(&self, source: &Source, tree: &Tree) -> Result<Span, String> {
+        let offset = |at: LineColumn| {
+            source.lines().offset(source.text(), at).ok_or_else(|| no_position(source, at))
+        };
+        let line = |number: u32| match number {
+            0 => Err("lines count from 1".to_owned()),
+            _ if number > source.lines().count() => Err(no_line(source, number)),
+            _ => Ok(source.lines().span(source.text(), number - 1)),
+        };
+        match self {
+            Spot::Whole => Ok(source.span()),
+            Spot::Line(number) => line(*number),
+            Spot::Position(at) => offset(*at).map(|at| Span::new(at, at)),
+            Spot::Lines(from, to) if to < from => Err(format!("line {to} comes before line {from}; turn them around")),
+            Spot::Lines(from, to) => Ok(Span::new(line(*from)?.start, line(*to)?.end)),
+            Spot::Range(from, to) => {
+                let (start, end) = (offset(*from)?, offset(*to)?);
+                match start <= end {
+                    true => Ok(Span::new(start, end)),
+                    false => Err("the range ends before it begins; turn its ends around".to_owned()),
+                }
+            }
+            Spot::Name(name) => named(source, tree, name),
+        }
+    }
+}
+
+fn no_line(source: &Source, number: u32) -> String {
+    let count = source.lines().count();
+    format!("there is no line {number}; the file has {count} line{}", if count == 1 { "" } else { "s" })
+}
+
+fn no_position(source: &Source, at: LineColumn) -> String {
+    if at.line == 0 || at.column == 0 {
+        return "lines and columns count from 1".to_owned();
+    }
+    if at.line > source.lines().count() {
+        return no_line(source, at.line);
+    }
+    let text = source.lines().text(source.text(), at.line - 1);
+    let columns = text.chars().count();
+    match text.trim() {
+        "" => format!("line {} has no column {}; it is blank", at.line, at.column),
+        shown => format!("line {} has no column {}; it has {columns}: `{shown}`", at.line, at.column),
+    }
+}
+
+/// Finds a name in the outline.
+fn named(source: &Source, tree: &Tree, name: &str) -> Result<Span, String> {
+    let entries = looks::outline(source, tree);
+    let found = looks::find_by_name(&entries, name);
+    match found.as_slice() {
+        [one] => Ok(entries[*one].span),
+        [] if entries.is_empty() => Err(format!("nothing is named `{name}`; the file has no outline")),
+        [] => {
+            let mut names: Vec<&str> = entries.iter().map(|entry| entry.name.as_str()).collect();
+            names.dedup();
+            let shown = nearest(&names, name).join(", ");
+            Err(format!("nothing is named `{name}`; the outline has {shown}"))
+        }
+        several => {
+            let lines: Vec<String> = several.iter().map(|index| source.line(entries[*index].span.start).to_string()).collect();
+            let holder = several.iter().find_map(|index| entries[*index].parent).map(|parent| &entries[parent].name);
+            let hint = match holder {
+                Some(holder) => format!("name what holds it, too (`{holder}.{name}`), or give a line"),
+                None => "give a line".to_owned(),
+            };
+            Err(format!("{} items are named `{name}`, at lines {}; {hint}", several.len(), lines.join(", ")))
+        }
+    }
+}
+
+/// Up to eight names: first those that share a beginning or a part with what was asked for.
+fn nearest<'n>(names: &[&'n str], wanted: &str) -> Vec<&'n str> {
+    let last = wanted.rsplit('.').next().unwrap_or(wanted).to_lowercase();
+    let distance = |name: &&str| {
+        let name = name.to_lowercase();
+        let shared = name.chars().zip(last.chars()).take_while(|(a, b)| a == b).count();
+        match name.contains(&last) || last.contains(&name) {
+            true => 0,
+            false => 100 - shared.min(100),
+        }
+    };
+    let mut sorted: Vec<&str> = names.to_vec();
+    sorted.sort_by_key(distance);
+    sorted.truncate(8);
+    sorted
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn places_are_taken_apart() {
+        let at = |line, column| LineColumn { line, column };
+        for (text, file, spot) in [
+            ("Gauge.java", "Gauge.java", Spot::Whole),
+            ("Gauge.java:3", "Gauge.java", Spot::Line(3)),
+            ("Gauge.java:3:7", "Gauge.java", Spot::Position(at(3, 7))),
+            ("a-b.java:3-9", "a-b.java", Spot::Lines(3, 9)),
+            ("Gauge.java:3:7-4:1", "Gauge.java", Spot::Range(at(3, 7), at(4, 1))),
+            ("Gauge.java@Gauge.record", "Gauge.java", Spot::Name("Gauge.record".into())),
+            ("c:odd:3", "c:odd", Spot::Line(3)),
+            ("Gauge.java:x", "Gauge.java:x", Spot::Whole),
+            ("-:2:1", "-", Spot::Position(at(2, 1))),
+        ] {
+            assert_eq!(Place::parse(text), Place { file: file.into(), spot }, "{text}");
+        }
+    }
+}

@@ -1,0 +1,65 @@
+//! What could not be done, where and why; and what that makes of the exit code.
+
+use std::process::ExitCode;
+
+/// One thing that could not be done.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Problem {
+    /// The file as the user named it.
+    pub file: String,
+    /// Line and column, from 1.
+    pub at: Option<(u32, u32)>,
+    /// What is wrong, and what to do.
+    pub message: String,
+}
+
+impl Problem {
+    pub fn new(file: impl Into<String>, message: impl Into<String>) -> Self {
+        Self { file: file.into(), at: None, message: message.into() }
+    }
+
+    pub fn at(mut self, line: u32, column: u32) -> Self {
+        self.at = Some((line, column));
+        self
+    }
+}
+
+impl std::fmt::Display for Problem {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        match self.at {
+            Some((line, column)) => write!(f, "{}:{line}:{column}: {}", self.file, self.message),
+            None => write!(f, "{}: {}", self.file, self.message),
+        }
+    }
+}
+
+impl std::error::Error for Problem {}
+
+/// How a run ended.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Outcome {
+    /// Done, or nothing to do.
+    Done,
+    /// `--check` found something.
+    Found,
+    /// Something could not be done.
+    Failed,
+}
+
+impl Outcome {
+    pub fn exit_code(self) -> ExitCode {
+        ExitCode::from(match self {
+            Outcome::Done => 0,
+            Outcome::Found => 1,
+            Outcome::Failed => 2,
+        })
+    }
+}
+
+/// Whether an error only says that nobody reads on.
+pub fn is_broken_pipe(error: &anyhow::Error) -> bool {
+    let broken = |cause: &(dyn std::error::Error + 'static)| {
+        cause.downcast_ref::<std::io::Error>().is_some_and(|io| io.kind() == std::io::ErrorKind::BrokenPipe)
+    };
+    error.chain().any(broken)
+}
