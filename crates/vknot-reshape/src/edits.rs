@@ -45,6 +45,20 @@ impl Edits {
         out
     }
 
+    /// These edits with others put in, which are in order and apart from these.
+    pub fn merged<'e>(&self, others: impl Iterator<Item = (Span, &'e str)>) -> Edits {
+        let mut merged = Edits::default();
+        let mut own = self.iter().peekable();
+        for (span, text) in others {
+            while let Some((before, replacement)) = own.next_if(|(before, _)| before.start < span.start) {
+                merged.push(before, replacement);
+            }
+            merged.push(span, text);
+        }
+        own.for_each(|(span, text)| merged.push(span, text));
+        merged
+    }
+
     /// Only the edits that pass.
     pub fn filtered(&self, keep: impl Fn(Span, &str) -> bool) -> Edits {
         let mut kept = Edits::default();

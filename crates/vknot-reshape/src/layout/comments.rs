@@ -1,16 +1,40 @@
 //! Gaps beside comments. A comment stays on a line of its own, or behind what it was behind, as its author had it.
 
+use vknot_syntax::Span;
+
+use super::measure::indent_columns;
 use super::plan::{Form, GapPlan, NO_GROUP};
 use super::planner::Planner;
 
 /// Settles the gaps around every comment, over what the rules said.
 pub(super) fn settle(planner: &mut Planner<'_>) {
+    let mut behind: Option<(u32, u32)> = None;
     for token in 0..planner.tree.tokens().len() as u32 {
         if planner.tree.is_comment(token) {
             before(planner, token);
             after(planner, token);
+            behind = continued(planner, token, behind);
         }
     }
+}
+
+/// Marks a comment that goes on, in the same column, with the one behind the code of the line above. `behind` is the
+/// last comment that is behind code or goes on with such a one, with its column; gives the new one.
+fn continued(planner: &mut Planner<'_>, token: u32, behind: Option<(u32, u32)>) -> Option<(u32, u32)> {
+    let start = planner.tree.tokens()[token as usize].start;
+    let line = planner.source.lines().start(planner.source.lines().index_at(start));
+    let column = indent_columns(Span::new(line, start).of(planner.text), planner.options.tab_width);
+    let trailing = planner.newlines(token) == 0 && token > 0;
+    if trailing && is_line_comment(planner, token) {
+        return Some((token, column));
+    }
+    let (before, at) = behind?;
+    let goes_on = before + 1 == token && planner.newlines(token) == 1 && at == column;
+    if !goes_on || !is_line_comment(planner, token) {
+        return None;
+    }
+    planner.plan.gaps[token as usize].continues = true;
+    Some((token, column))
 }
 
 fn is_line_comment(planner: &Planner<'_>, token: u32) -> bool {
@@ -62,7 +86,7 @@ fn after(planner: &mut Planner<'_>, token: u32) {
 
 /// The policy with a line break. Outside any group the next line hangs.
 fn broken(plan: GapPlan, most: u8) -> GapPlan {
-    let hang = matches!(plan.form, Form::Fixed | Form::Unset);
+    let hang = matches!(plan.form, Form::Fixed | Form::Unset) && !plan.flush;
     let group = if hang { NO_GROUP } else { plan.group };
     GapPlan { hang, ..GapPlan::hard(group, 0, most) }
 }

@@ -13,6 +13,7 @@ mod print;
 mod reflow;
 pub(crate) mod rules;
 mod shapes;
+mod trailing;
 
 pub use found::indentation as found_indentation;
 
@@ -49,14 +50,15 @@ fn run(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>, mode:
     }
     let text = source.text();
     let toolkit = Toolkit::of(tree.language());
-    let mut options = Options::of(style);
+    let paper = paper(source, tree, style);
+    let mut options = Options::of(style, paper.indentation.tab_width);
     if only.is_some() || mode == Mode::Indent {
         // Braces come in pairs, and a part of a file may hold only one of the two.
         options.required = RequiredBraces::Keep;
         options.commas = false;
     }
-    let planner = planner::plan(tree, text, &toolkit.layout, options);
-    let (mut edits, added) = print::print(&planner, mode, paper(source, tree, style));
+    let planner = planner::plan(tree, source, &toolkit.layout, options);
+    let (mut edits, added) = print::print(&planner, mode, paper);
     if let Some(only) = only {
         let lines: Vec<Span> = only.iter().map(|span| whole_lines(source, *span)).collect();
         edits = edits.filtered(|span, new| {

@@ -33,6 +33,8 @@ pub(super) struct Options {
     /// Levels of indentation of a wrapped line.
     pub wrap: u32,
     pub blank_most: u8,
+    /// Columns a tab stands for.
+    pub tab_width: u32,
     pub keep: KeepBreaks,
     pub chain: WrapChain,
     pub control_next: bool,
@@ -43,11 +45,12 @@ pub(super) struct Options {
 }
 
 impl Options {
-    pub fn of(style: &Style) -> Self {
+    pub fn of(style: &Style, tab_width: u32) -> Self {
         Self {
             width: style.number("max_line_length").unwrap_or(u32::MAX / 4),
             wrap: style.number("vknot_wrap_indent").unwrap_or(1),
             blank_most: style.number("vknot_blank_most").unwrap_or(1) as u8,
+            tab_width,
             keep: match style.word("vknot_break_keep") {
                 "none" => KeepBreaks::None,
                 "all" => KeepBreaks::All,

@@ -37,6 +37,8 @@ pub(super) struct GapPlan {
     pub hang: bool,
     /// A line that begins here is never a wrapped one.
     pub flush: bool,
+    /// A comment that goes on with the one behind the line above, at the same column.
+    pub continues: bool,
     /// What follows joins the line of a closing brace, if there comes to be one.
     pub joins: bool,
     /// Fewest and most blank lines of a line break.
@@ -53,6 +55,7 @@ impl Default for GapPlan {
             fill: false,
             hang: false,
             flush: false,
+            continues: false,
             joins: false,
             blank: (0, 0),
             group: NO_GROUP,
@@ -116,15 +119,17 @@ pub(super) struct Group {
     pub always: bool,
     /// Broken if the author broke one of its soft gaps.
     pub keep: bool,
-    /// Judged by what comes before the first chance to break inside; broken only if that gains room.
+    /// A value behind an operator: it goes to the next line if it fits there as a whole, or if only there it can begin.
     pub lazy: bool,
+    /// Stays on the line for its last item only if the items would not fit on a line of their own.
+    pub reluctant: bool,
 }
 
 impl Group {
     /// A group over tokens, indented from behind the first token to before the last.
     pub fn over(open: u32, close: u32, levels: u32) -> Self {
         let indent = (open + 1, close);
-        Self { open, close, indent, levels, fit_end: close, always: false, keep: false, lazy: false }
+        Self { open, close, indent, levels, fit_end: close, always: false, keep: false, lazy: false, reluctant: false }
     }
 
     /// A group whose first and last tokens are brackets: the gap before the closing one is not indented.

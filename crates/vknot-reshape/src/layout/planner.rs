@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use vknot_syntax::{NodeId, Role, Tree};
+use vknot_syntax::{NodeId, Role, Source, Tree};
 
 use super::comments;
 use super::options::Options;
@@ -22,6 +22,7 @@ pub(super) struct Written {
 /// The state of the walk.
 pub(super) struct Planner<'a> {
     pub tree: &'a Tree,
+    pub source: &'a Source,
     pub text: &'a str,
     pub table: &'static LayoutTable,
     pub options: Options,
@@ -39,10 +40,11 @@ pub(super) struct Planner<'a> {
 /// Plans the layout of a whole file.
 pub(super) fn plan<'a>(
     tree: &'a Tree,
-    text: &'a str,
+    source: &'a Source,
     table: &'static LayoutTable,
     options: Options,
 ) -> Planner<'a> {
+    let text = source.text();
     let tokens = tree.tokens().len();
     let mut total = 0;
     let written = (0..=tokens as u32).map(|index| {
@@ -52,6 +54,7 @@ pub(super) fn plan<'a>(
     });
     let mut planner = Planner {
         tree,
+        source,
         text,
         table,
         options,
@@ -106,7 +109,7 @@ impl Planner<'_> {
             Rule::List(list) => self.list(id, &list, children),
             Rule::Commas => self.commas(id, children),
             Rule::Arm => self.arm(id, children),
-            Rule::Operators => self.operators(id, children),
+            Rule::Operators(indented) => self.operators(id, indented, children),
             Rule::Assign(operators) => self.assign(id, operators, children),
             Rule::Chain => self.chain(id, children),
             Rule::Clause => self.clause(id, children),
@@ -287,7 +290,9 @@ impl Planner<'_> {
     pub fn space(&mut self, parent: NodeId, left: NodeId, right: NodeId) {
         let tree = self.tree;
         let kinds = (tree.node(parent).kind, tree.node(left).kind, tree.node(right).kind);
-        let spaced = self.table.spaced(kinds.0, kinds.1, kinds.2);
-        self.plan.set(self.first(right), GapPlan::fixed(spaced));
+        let gap = self.first(right);
+        let written = self.written.get(gap as usize).is_some_and(|written| !written.empty);
+        let spaced = self.table.spaced(kinds.0, kinds.1, kinds.2, written);
+        self.plan.set(gap, GapPlan::fixed(spaced));
     }
 }

@@ -8,6 +8,7 @@ use super::measure::{Measure, indent_columns, width_of};
 use super::plan::{AddedBraces, AddedComma, Form, GapPlan, Group};
 use super::planner::Planner;
 use super::reflow;
+use super::trailing::{self, Trailing};
 use crate::edits::Edits;
 
 /// What the pass may change.
@@ -58,8 +59,12 @@ pub(super) struct Printer<'a, 'p> {
     /// Of each group: the indentation around it, and whether it is broken.
     bases: Vec<u32>,
     broken: Vec<bool>,
+    /// Lines of the result so far.
+    line: u32,
     column: u32,
     line_indent: u32,
+    /// Where the last comment began.
+    comment_column: u32,
     /// Where the line that holds the current token began in the text as written.
     written_line: u32,
     /// How far the current line stands from where its first token stood.
@@ -70,6 +75,7 @@ pub(super) struct Printer<'a, 'p> {
     closing: Vec<AddedBraces>,
     opening: Vec<AddedBraces>,
     commas: Vec<AddedComma>,
+    trailing: Vec<Trailing>,
 }
 
 /// Prints the plan.
@@ -96,8 +102,10 @@ pub(super) fn print(planner: &Planner<'_>, mode: Mode, paper: Paper) -> (Edits, 
         open: Vec::new(),
         bases: vec![0; groups.len()],
         broken,
+        line: 0,
         column: 0,
         line_indent: 0,
+        comment_column: 0,
         written_line: 0,
         shift: 0,
         buffer: String::new(),
@@ -106,6 +114,7 @@ pub(super) fn print(planner: &Planner<'_>, mode: Mode, paper: Paper) -> (Edits, 
         closing: Vec::new(),
         opening,
         commas,
+        trailing: Vec::new(),
     };
     printer.run()
 }
@@ -139,7 +148,10 @@ impl Printer<'_, '_> {
         }
         self.open.clear();
         self.end_of_file(count);
-        (self.edits, self.added)
+        let lined_up = trailing::line_up(&self.trailing);
+        let text = self.planner.text;
+        let changed = lined_up.iter().filter(|(span, new)| span.of(text) != new).map(|(span, new)| (*span, new.as_str()));
+        (self.edits.merged(changed), self.added)
     }
 
     /// Indentation of a line that begins in `gap`.
@@ -171,12 +183,35 @@ impl Printer<'_, '_> {
         if group.fit_end <= group.open {
             return false;
         }
-        if self.measure.is_forced(group.indent.0.max(group.open + 1), group.fit_end) {
-            return true;
+        if group.lazy {
+            return self.value_moves(group, inner);
         }
-        let fits = self.column + self.measure.run(group.open, group.fit_end) <= self.planner.options.width;
-        let gains = !group.lazy || inner < self.column + self.measure.token(group.open) + 1;
-        !fits && gains
+        let mut fit_end = group.fit_end;
+        let unforced = !self.measure.is_forced(fit_end, group.close);
+        if group.reluctant && fit_end < group.close && unforced && self.fits(inner, group.open + 1, group.close) {
+            fit_end = group.close;
+        }
+        self.measure.is_forced(group.indent.0.max(group.open + 1), fit_end)
+            || !self.fits(self.column, group.open, fit_end)
+    }
+
+    fn fits(&self, column: u32, from: u32, fit_end: u32) -> bool {
+        column + self.measure.run(from, fit_end) <= self.planner.options.width
+    }
+
+    /// Whether the value behind an operator goes to the next line.
+    fn value_moves(&self, group: &Group, inner: u32) -> bool {
+        let value = group.indent.0;
+        let forced = self.measure.is_forced(value + 1, group.close);
+        if !forced && self.fits(self.column, group.open, group.close) {
+            return false;
+        }
+        let gains = inner < self.column + self.measure.token(group.open) + 1;
+        let opens_braces = self.planner.token_text(group.close - 1) == "}";
+        let whole = !forced && !opens_braces && self.fits(inner, value, group.close);
+        let begins_here = self.fits(self.column, group.open, group.fit_end);
+        let begins_there = self.fits(inner, value, group.fit_end);
+        gains && (whole || !begins_here && begins_there)
     }
 
     fn gap(&mut self, gap: u32) {
@@ -193,13 +228,35 @@ impl Printer<'_, '_> {
         if !written.plain {
             return self.take_over(gap);
         }
+        if self.trails(gap, &plan, span) {
+            return;
+        }
         match self.mode {
             Mode::Indent => self.indent_gap(gap, &plan),
             Mode::Format => self.format_gap(gap, &plan),
         }
+        self.line += self.buffer.bytes().filter(|byte| *byte == b'\n').count() as u32;
         if self.buffer != span.of(self.planner.text) {
             self.edits.push(span, &self.buffer);
         }
+    }
+
+    /// Notes a comment behind code, whose gap is settled when its neighbours are known.
+    fn trails(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
+        let planner = self.planner;
+        let comment = self.mode == Mode::Format && gap > 0 && planner.tree.is_comment(gap);
+        let behind = plan.form == Form::Fixed && plan.spaced && planner.newlines(gap + 1) > 0;
+        let kept = matches!(plan.form, Form::Keep | Form::Verbatim | Form::Unset);
+        if !comment || kept || !(behind || plan.continues) || !self.buffer.is_empty() {
+            return false;
+        }
+        let begins_line = plan.continues.then_some(self.paper.line_end);
+        self.line += u32::from(plan.continues);
+        let (line, was) = (self.line, self.written_column(span.end));
+        let column = if plan.continues { 0 } else { self.column };
+        self.trailing.push(Trailing { gap: span, line, column, was, begins_line });
+        self.column += 1;
+        true
     }
 
     /// Remembers where the line begins that a span ends on.
@@ -246,6 +303,11 @@ impl Printer<'_, '_> {
         let newlines = self.planner.newlines(gap);
         if newlines == 0 && gap > 0 {
             return self.take_over(gap);
+        }
+        if plan.continues {
+            let kept = self.planner.tree.gap_span(gap).of(self.planner.text);
+            self.buffer.push_str(&kept[..kept.rfind('\n').map_or(0, |end| end + 1)]);
+            return self.begin_line(self.comment_column);
         }
         let tree = self.planner.tree;
         let written = tree.gap_span(gap).of(self.planner.text);
@@ -325,6 +387,9 @@ impl Printer<'_, '_> {
     }
 
     fn token(&mut self, token: u32) {
+        if self.planner.tree.is_comment(token) {
+            self.comment_column = self.column;
+        }
         let width = self.measure.token(token);
         if !self.measure.multiline[token as usize] {
             self.column += width;
@@ -347,6 +412,7 @@ impl Printer<'_, '_> {
             }
         }
         self.pass_lines(span);
+        self.line += text.bytes().filter(|byte| *byte == b'\n').count() as u32;
         self.column = width_of(text.rsplit('\n').next().unwrap_or(text));
     }
 

@@ -21,8 +21,8 @@ pub(crate) enum Rule {
     Commas,
     /// A labelled group: labels, then indented items.
     Arm,
-    /// Operands and operators of one precedence, broken before the operators.
-    Operators,
+    /// Operands and operators of one precedence, broken before the operators; whether wrapped lines are indented.
+    Operators(bool),
     /// A target, one of these operators, a value that may go to the next line.
     Assign(&'static [&'static str]),
     /// Links of a chain of calls.
@@ -110,8 +110,8 @@ pub(crate) enum Fill {
     Never,
     /// As many on a line as the author had, or as fit, when all are simple.
     Simple,
-    /// As many on a line as fit.
-    Always,
+    /// As many on a line as fit, unless some item has brackets of its own.
+    Flat,
 }
 
 /// See [`Rule::List`].
@@ -128,6 +128,10 @@ pub(crate) struct List {
     pub fill: Fill,
     /// A last item that opens a bracket of its own may stay on the line.
     pub hug: bool,
+    /// When broken, all items go on the next line together if they fit there.
+    pub together: bool,
+    /// A last item stays on the line only if the items would not fit on a line of their own.
+    pub reluctant: bool,
     /// A single item may stay on the line with its own brackets broken.
     pub hug_single: bool,
     /// A comma may stand behind the last item.
@@ -141,6 +145,8 @@ pub(crate) const LIST: List = List {
     keep: false,
     fill: Fill::Never,
     hug: true,
+    together: false,
+    reluctant: false,
     hug_single: false,
     comma: false,
 };
@@ -163,6 +169,8 @@ pub(crate) enum Link {
     Call,
     /// Has the dot; a call if the next part hands over arguments.
     Access,
+    /// Type arguments between a name and its arguments.
+    Types,
     /// Hands over arguments to what is before it.
     Arguments,
     /// Something else behind: an index, a question mark.
@@ -177,6 +185,8 @@ pub(crate) enum Side {
     Open,
     /// No space.
     Tight,
+    /// As the author had it.
+    Author,
 }
 
 /// One row of a spacing table: within parent (empty: any), the part, its two sides.
@@ -269,9 +279,12 @@ impl LayoutTable {
         self.rules.get(kind.0 as usize).copied().unwrap_or(Rule::Keep)
     }
 
-    /// Whether a space stands between two neighbouring parts of `parent`.
-    pub fn spaced(&self, parent: Kind, left: Kind, right: Kind) -> bool {
-        self.sides(parent, left).1 == Side::Open && self.sides(parent, right).0 == Side::Open
+    /// Whether a space stands between two neighbouring parts of `parent`, where `written` tells what the author had.
+    pub fn spaced(&self, parent: Kind, left: Kind, right: Kind, written: bool) -> bool {
+        match (self.sides(parent, left).1, self.sides(parent, right).0) {
+            (Side::Author, _) | (_, Side::Author) => written,
+            (left, right) => left == Side::Open && right == Side::Open,
+        }
     }
 
     fn sides(&self, parent: Kind, kind: Kind) -> (Side, Side) {

@@ -61,8 +61,9 @@ const CONTROL: Words = Words {
     brace: BraceOf::Control,
     ..WORDS
 };
-const PARAMETERS: Rule = Rule::List(LIST);
-const ARGUMENTS: Rule = Rule::List(LIST);
+const LISTED: List = List { together: true, reluctant: true, ..LIST };
+const PARAMETERS: Rule = Rule::List(LISTED);
+const ARGUMENTS: Rule = Rule::List(LISTED);
 const ARRAY: List = List { block: true, close_apart: true, keep: true, fill: Fill::Simple, ..LIST };
 const EQUALS: Rule = Rule::Assign(&["="]);
 
@@ -156,7 +157,7 @@ const RULES: &[(&str, Rule)] = &[
     ("method_invocation", Rule::Chain),
     ("field_access", Rule::Chain),
     ("array_access", Rule::Chain),
-    ("binary_expression", Rule::Operators),
+    ("binary_expression", Rule::Operators(true)),
     ("assignment_expression", Rule::Assign(ASSIGNMENTS)),
     ("element_value_pair", EQUALS),
     ("resource", EQUALS),

@@ -1,6 +1,6 @@
 //! How Rust is laid out.
 
-use crate::layout::rules::Side::{Open, Tight};
+use crate::layout::rules::Side::{Author, Open, Tight};
 use crate::layout::rules::{
     BRACES, BraceOf, Braces, Fill, Hug, Items, LIST, LayoutSpec, Link, List, Rule, SpaceRow, WORDS, Words,
 };
@@ -19,7 +19,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         ("await_expression", "", Link::Access),
         ("try_expression", "", Link::Suffix),
         ("index_expression", "", Link::Suffix),
-        ("generic_function", "function", Link::Suffix),
+        ("generic_function", "function", Link::Types),
     ],
     precedence: &[
         &["||"],
@@ -80,7 +80,7 @@ const RULES: &[(&str, Rule)] = &[
     // Items.
     ("use_declaration", PLAIN),
     ("scoped_use_list", PLAIN),
-    ("use_list", Rule::List(List { fill: Fill::Always, hug: false, hug_single: false, ..LISTED })),
+    ("use_list", Rule::List(List { fill: Fill::Flat, hug: false, hug_single: false, ..LISTED })),
     ("use_as_clause", PLAIN),
     ("use_wildcard", PLAIN),
     ("extern_crate_declaration", PLAIN),
@@ -150,7 +150,7 @@ const RULES: &[(&str, Rule)] = &[
     ("try_expression", Rule::Chain),
     ("index_expression", Rule::Chain),
     ("generic_function", Rule::Chain),
-    ("binary_expression", Rule::Operators),
+    ("binary_expression", Rule::Operators(true)),
     ("assignment_expression", Rule::Assign(&["="])),
     ("compound_assignment_expr", Rule::Assign(COMPOUND)),
     ("field_initializer", Rule::Assign(&[":"])),
@@ -193,7 +193,7 @@ const RULES: &[(&str, Rule)] = &[
     ("parameter", PLAIN),
     ("self_parameter", PLAIN),
     ("variadic_parameter", PLAIN),
-    ("or_pattern", Rule::Words(Words { wrap: &["|"], ..WORDS })),
+    ("or_pattern", Rule::Operators(false)),
     ("captured_pattern", PLAIN),
     ("field_pattern", PLAIN),
     ("generic_pattern", PLAIN),
@@ -231,7 +231,7 @@ const SPACING: &[SpaceRow] = &[
     ("visibility_modifier", "(", Tight, Tight),
     ("use_list", "{", Open, Tight),
     ("macro_invocation", "!", Tight, Tight),
-    ("macro_invocation", "token_tree", Tight, Open),
+    ("macro_invocation", "token_tree", Author, Open),
     ("attribute", "token_tree", Tight, Open),
     ("attribute_item", "#", Open, Tight),
     ("attribute_item", "[", Tight, Tight),

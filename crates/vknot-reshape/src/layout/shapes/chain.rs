@@ -43,7 +43,7 @@ impl Planner<'_> {
             {
                 dots.push((self.first(dot), link == Link::Call || followed_by_arguments));
             }
-            followed_by_arguments = link == Link::Arguments;
+            followed_by_arguments = link == Link::Arguments || link == Link::Types && followed_by_arguments;
             at = before;
         }
         dots.reverse();

@@ -35,8 +35,17 @@ impl Planner<'_> {
             };
             group.fit_end = if hug == 0 { group.close } else { hug };
         }
+        group.reluctant = rule.reluctant;
         let (filled, padded) = (self.is_filled(rule, inner, group.keep), rule.padded);
         let number = self.plan.group(group);
+        // The items of a broken list may still share one line.
+        let among = match rule.together && !group.always && self.options.keep != KeepBreaks::All {
+            true => {
+                let items = Group { indent: (0, 0), ..Group::over(self.first(*first), self.end(*last), 0) };
+                self.plan.group(items)
+            }
+            false => number,
+        };
         self.plan.set(self.first(*first), GapPlan::soft(number, padded));
         let close_plan = match rule.close_apart {
             true => GapPlan::soft(number, padded),
@@ -47,7 +56,7 @@ impl Planner<'_> {
             let gap = self.first(pair[1]);
             let plan = match (self.is_separator(pair[0]), filled) {
                 _ if self.is_separator(pair[1]) => GapPlan::fixed(false),
-                (true, false) => GapPlan::soft(number, true),
+                (true, false) => GapPlan::soft(among, true),
                 (true, true) => GapPlan::filled(number, true),
                 (false, _) if self.role(pair[0]) == Role::Annotation => GapPlan::author(true),
                 _ => {
@@ -78,7 +87,9 @@ impl Planner<'_> {
         };
         match rule.fill {
             Fill::Never => false,
-            Fill::Always => true,
+            Fill::Flat => {
+                inner.iter().all(|id| !matches!(self.token_text(self.end(*id) - 1), "}" | "]" | ")"))
+            }
             // Rows an author laid out stay rows; numbers and the like are filled in any case.
             Fill::Simple => {
                 let rows = inner.iter().skip(1).any(|id| !self.is_separator(*id) && self.newlines(self.first(*id)) == 0);

@@ -10,39 +10,40 @@ impl Planner<'_> {
     /// All operators of one precedence in one group, broken before the operators.
     ///
     /// Grammars nest `a + b + c` to the left; the outermost node plans for the whole run.
-    pub(in crate::layout) fn operators(&mut self, id: NodeId, children: &[NodeId]) {
+    pub(in crate::layout) fn operators(&mut self, id: NodeId, indented: bool, children: &[NodeId]) {
         let class = self.class_of(id);
         let continues = self.tree.parent(id).is_some_and(|parent| {
             self.tree.node(parent).kind == self.tree.node(id).kind
                 && class.is_some()
                 && self.class_of(parent) == class
-                && self.tree.child_named(parent, "left") == Some(id)
+                && self.left_of(parent) == Some(id)
         });
         if !continues {
-            self.operator_group(id, class);
+            self.operator_group(id, indented, class);
         }
         for pair in children.windows(2) {
             self.space(id, pair[0], pair[1]);
         }
     }
 
-    fn operator_group(&mut self, id: NodeId, class: Option<u8>) {
+    fn operator_group(&mut self, id: NodeId, indented: bool, class: Option<u8>) {
         let kind = self.tree.node(id).kind;
         let mut gaps = Vec::new();
         let mut author = false;
         let mut at = Some(id);
         while let Some(node) = at {
-            let Some(operator) = self.tree.child_named(node, "operator") else { break };
+            let Some(operator) = self.operator_of(node) else { break };
             let gap = self.first(operator);
             author |= self.newlines(gap) > 0 || self.newlines(gap + 1) > 0;
             gaps.push(gap);
-            let left = self.tree.child_named(node, "left");
+            let left = self.left_of(node);
             at = left.filter(|left| {
                 self.tree.node(*left).kind == kind && class.is_some() && self.class_of(*left) == class
             });
         }
         let Some(first) = gaps.last() else { return };
-        let mut group = Group::over(self.first(id), self.end(id), self.options.wrap);
+        let levels = if indented { self.options.wrap } else { 0 };
+        let mut group = Group::over(self.first(id), self.end(id), levels);
         group.indent.0 = *first;
         // A break on either side of an operator is the author's wish to have the run broken.
         group.always = author && self.options.keep != KeepBreaks::None;
@@ -53,8 +54,18 @@ impl Planner<'_> {
     }
 
     fn class_of(&self, id: NodeId) -> Option<u8> {
-        let operator = self.tree.child_named(id, "operator")?;
+        let operator = self.operator_of(id)?;
         self.table.precedence(self.tree.node(operator).kind)
+    }
+
+    /// The operator: the part in that field, else the first fixed token behind the first part.
+    fn operator_of(&self, id: NodeId) -> Option<NodeId> {
+        let field = self.tree.child_named(id, "operator");
+        field.or_else(|| self.tree.parts(id).skip(1).find(|part| self.is_punctuation(*part)))
+    }
+
+    fn left_of(&self, id: NodeId) -> Option<NodeId> {
+        self.tree.child_named(id, "left").or_else(|| self.tree.parts(id).next())
     }
 
     /// A value that goes to the next line when its beginning does not fit behind the operator.

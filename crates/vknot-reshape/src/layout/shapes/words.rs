@@ -178,6 +178,10 @@ impl Planner<'_> {
         self.role(id) == Role::Branch
             && self.tree.parent(id).is_some_and(|parent| {
                 let role = self.role(parent);
+                let tail = role == Role::Block && self.end(id) + 1 == self.end(parent);
+                if tail && self.tree.child_named(id, "alternative").is_some() {
+                    return true;
+                }
                 !matches!(role, Role::Statement | Role::Block | Role::File | Role::Branch)
                     && self.name(parent) != "else_clause"
                     || self.name(parent) == "let_declaration"
