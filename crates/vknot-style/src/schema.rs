@@ -156,9 +156,9 @@ pub static SETTINGS: &[Setting] = &[
     setting("tab_width", Values::Number(1, 16, &["indent"]), "indent", "Columns a tab stands for"),
     setting(
         "trim_trailing_whitespace",
-        Values::Words(&["true", "false"]),
-        "true",
-        "Whether blanks at the end of lines go, in comments too",
+        Values::Words(&["true", "false", "code"]),
+        "code",
+        "Whether blanks at the end of lines go: in comments too, or only in code, where a layout leaves none in any case",
     ),
     setting(
         "vknot_blank_most",

@@ -13,9 +13,31 @@ pub(super) fn settle(planner: &mut Planner<'_>) {
         if planner.tree.is_comment(token) {
             before(planner, token);
             after(planner, token);
+            planner.plan.gaps[token as usize].margin = stays_at_margin(planner, token);
             behind = continued(planner, token, behind);
         }
     }
+}
+
+/// Whether a comment stands at the margin while the code around it does not: then that is where its author wants it.
+fn stays_at_margin(planner: &Planner<'_>, token: u32) -> bool {
+    let tokens = planner.tree.tokens();
+    let column = |index: u32| {
+        let start = tokens[index as usize].start;
+        start - planner.source.lines().start(planner.source.lines().index_at(start))
+    };
+    if !is_line_comment(planner, token) || planner.newlines(token) == 0 || column(token) > 0 {
+        return false;
+    }
+    let code = |index: &u32| !planner.tree.is_comment(*index);
+    let line_column = |index: u32| {
+        // The column of the first token on the line.
+        let first = (0..=index).rev().take(64).find(|at| *at == 0 || planner.newlines(*at) > 0);
+        first.map_or(1, column)
+    };
+    let before = (0..token).rev().take(64).find(code).map(line_column);
+    let after = (token + 1..tokens.len() as u32).take(64).find(code).map(column);
+    before.is_some_and(|column| column > 0) && after.is_some_and(|column| column > 0)
 }
 
 /// Marks a comment that goes on, in the same column, with the one behind the code of the line above. `behind` is the

@@ -93,7 +93,7 @@ fn paper(source: &Source, tree: &Tree, style: &Style) -> Paper {
         indentation: effective_indentation(source, tree, style),
         line_end: line_end.text(),
         final_newline: style.word("insert_final_newline") != "false",
-        trim: style.word("trim_trailing_whitespace") != "false",
+        trim: style.word("trim_trailing_whitespace") == "true",
     }
 }
 

@@ -37,6 +37,8 @@ pub(super) struct GapPlan {
     pub hang: bool,
     /// A line that begins here is never a wrapped one.
     pub flush: bool,
+    /// A comment that stays at the left margin.
+    pub margin: bool,
     /// A comment that goes on with the one behind the line above, at the same column.
     pub continues: bool,
     /// What follows joins the line of a closing brace, if there comes to be one.
@@ -55,6 +57,7 @@ impl Default for GapPlan {
             fill: false,
             hang: false,
             flush: false,
+            margin: false,
             continues: false,
             joins: false,
             blank: (0, 0),
@@ -70,6 +73,11 @@ impl GapPlan {
 
     pub fn keep() -> Self {
         Self { form: Form::Keep, ..Self::default() }
+    }
+
+    /// The same, where up to so many blank lines are kept if it breaks.
+    pub fn blanks(self, most: u8) -> Self {
+        Self { blank: (0, most), ..self }
     }
 
     /// The same, where a line that begins here is no wrapped one.
@@ -121,6 +129,10 @@ pub(super) struct Group {
     pub keep: bool,
     /// A value behind an operator: it goes to the next line if it fits there as a whole, or if only there it can begin.
     pub lazy: bool,
+    /// Of a value that goes to the next line, that it does so only to begin there.
+    pub head_only: bool,
+    /// Breaks only if this group is broken.
+    pub outer: u32,
     /// Stays on the line for its last item only if the items would not fit on a line of their own.
     pub reluctant: bool,
 }
@@ -129,7 +141,19 @@ impl Group {
     /// A group over tokens, indented from behind the first token to before the last.
     pub fn over(open: u32, close: u32, levels: u32) -> Self {
         let indent = (open + 1, close);
-        Self { open, close, indent, levels, fit_end: close, always: false, keep: false, lazy: false, reluctant: false }
+        Self {
+            open,
+            close,
+            indent,
+            levels,
+            fit_end: close,
+            always: false,
+            keep: false,
+            lazy: false,
+            head_only: false,
+            outer: NO_GROUP,
+            reluctant: false,
+        }
     }
 
     /// A group whose first and last tokens are brackets: the gap before the closing one is not indented.

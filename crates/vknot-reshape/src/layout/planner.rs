@@ -269,7 +269,8 @@ impl Planner<'_> {
     }
 
     pub fn is_separator(&self, id: NodeId) -> bool {
-        self.is_punctuation(id) && matches!(self.name(id), "," | ";")
+        let node = self.tree.node(id);
+        node.token_end - node.first_token == 1 && matches!(self.token_text(node.first_token), "," | ";")
     }
 
     pub fn token_text(&self, token: u32) -> &str {

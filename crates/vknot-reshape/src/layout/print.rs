@@ -180,7 +180,8 @@ impl Printer<'_, '_> {
     }
 
     fn breaks(&self, group: &Group, inner: u32) -> bool {
-        if group.fit_end <= group.open {
+        let waits = self.broken.get(group.outer as usize).is_some_and(|broken| !broken);
+        if group.fit_end <= group.open || waits {
             return false;
         }
         if group.lazy {
@@ -208,7 +209,7 @@ impl Printer<'_, '_> {
         }
         let gains = inner < self.column + self.measure.token(group.open) + 1;
         let opens_braces = self.planner.token_text(group.close - 1) == "}";
-        let whole = !forced && !opens_braces && self.fits(inner, value, group.close);
+        let whole = !forced && !opens_braces && !group.head_only && self.fits(inner, value, group.close);
         let begins_here = self.fits(self.column, group.open, group.fit_end);
         let begins_there = self.fits(inner, value, group.fit_end);
         gains && (whole || !begins_here && begins_there)
@@ -319,7 +320,7 @@ impl Printer<'_, '_> {
                 let indent = self.indent_at(gap) + u32::from(hangs) * self.planner.options.wrap * self.level();
                 let kept = written.rfind('\n').map_or(0, |end| end + 1);
                 self.buffer.push_str(&written[..kept]);
-                self.begin_line(indent);
+                self.begin_line(if plan.margin { 0 } else { indent });
             }
         }
     }
@@ -332,7 +333,7 @@ impl Printer<'_, '_> {
     fn new_line(&mut self, gap: u32, plan: &GapPlan, breaks: u32) {
         (0..breaks).for_each(|_| self.buffer.push_str(self.paper.line_end));
         let wrap = if plan.hang { self.planner.options.wrap * self.level() } else { 0 };
-        self.begin_line(self.indent_at(gap) + wrap);
+        self.begin_line(if plan.margin { 0 } else { self.indent_at(gap) + wrap });
     }
 
     fn begin_line(&mut self, indent: u32) {

@@ -52,6 +52,10 @@ pub(crate) enum BraceOf {
 pub(crate) struct Words {
     /// Parts (kinds or tokens) that begin lines when the whole does not fit.
     pub wrap: &'static [&'static str],
+    /// Parts that begin a line when they do not fit on the one before.
+    pub clauses: &'static [&'static str],
+    /// A part that begins a line when not even the beginning of the header fits with it: kind before, field.
+    pub late: Option<(&'static str, &'static str)>,
     /// Parts that always begin a line.
     pub own_line: &'static [&'static str],
     /// Parts that begin a line where the author had it so.
@@ -62,19 +66,18 @@ pub(crate) struct Words {
     pub joined: &'static [&'static str],
     pub annotations: Annotations,
     pub brace: BraceOf,
-    /// Whether the brace gets its own line when the header is wrapped.
-    pub brace_after_wrap: bool,
 }
 
 pub(crate) const WORDS: Words = Words {
     wrap: &[],
+    clauses: &[],
+    late: None,
     own_line: &[],
     author: &[],
     bodies: &[],
     joined: &[],
     annotations: Annotations::Inline,
     brace: BraceOf::Neither,
-    brace_after_wrap: false,
 };
 
 /// See [`Rule::Items`].
@@ -205,6 +208,8 @@ pub(crate) struct LayoutSpec {
     pub precedence: &'static [&'static [&'static str]],
     /// Whether a chain's first call stays with a plain name before it, whatever its width.
     pub names_hold_first_call: bool,
+    /// Whether an opening brace gets a line of its own when what is before it is wrapped.
+    pub brace_after_wrap: bool,
     /// Kinds of item that no comma may follow.
     pub no_comma: &'static [&'static str],
     /// Columns of a level where neither style nor file say.

@@ -29,6 +29,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         &["*", "/", "%"],
     ],
     names_hold_first_call: true,
+    brace_after_wrap: false,
     no_comma: &[],
     habit: 4,
 };
@@ -53,7 +54,7 @@ const PLAIN: Rule = Rule::Words(WORDS);
 const CLAUSES: &[&str] = &["superclass", "super_interfaces", "extends_interfaces", "permits", "throws"];
 
 const DECLARATION: Words =
-    Words { wrap: CLAUSES, annotations: Annotations::OwnLine, brace: BraceOf::Declaration, ..WORDS };
+    Words { clauses: CLAUSES, late: Some(("type_parameters", "type")), annotations: Annotations::OwnLine, brace: BraceOf::Declaration, ..WORDS };
 const FIELD: Words = Words { annotations: Annotations::Author, ..WORDS };
 const CONTROL: Words = Words {
     bodies: &["consequence", "alternative", "body"],
@@ -238,6 +239,7 @@ const SPACING: &[SpaceRow] = &[
     ("labeled_statement", ":", Tight, Open),
     ("switch_block_statement_group", ":", Tight, Open),
     ("annotated_type", "dimensions", Open, Open),
+    ("annotation_type_element_declaration", "(", Tight, Tight),
 ];
 
 const HUGS: &[(&str, Hug)] = &[

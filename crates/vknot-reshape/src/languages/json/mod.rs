@@ -22,6 +22,7 @@ const LAYOUT: LayoutSpec = LayoutSpec {
     chain: &[],
     precedence: &[],
     names_hold_first_call: false,
+    brace_after_wrap: false,
     no_comma: &[],
     habit: 2,
 };

@@ -33,6 +33,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         &["*", "/", "%"],
     ],
     names_hold_first_call: false,
+    brace_after_wrap: true,
     no_comma: &["base_field_initializer", "remaining_field_pattern", "variadic_parameter", ".."],
     habit: 4,
 };
@@ -41,12 +42,10 @@ const PLAIN: Rule = Rule::Words(WORDS);
 const DECLARATION: Words = Words {
     own_line: &["where_clause"],
     brace: BraceOf::Declaration,
-    brace_after_wrap: true,
     ..WORDS
 };
 const CONTROL: Words = Words {
     brace: BraceOf::Control,
-    brace_after_wrap: true,
     joined: &["else_clause"],
     ..WORDS
 };
@@ -139,7 +138,7 @@ const RULES: &[(&str, Rule)] = &[
     ("try_block", Rule::Words(CONTROL)),
     ("const_block", Rule::Words(CONTROL)),
     ("match_arm", Rule::Assign(&["=>"])),
-    ("match_pattern", PLAIN),
+    ("match_pattern", Rule::Words(Words { wrap: &["if"], ..WORDS })),
     ("let_condition", EQUALS),
     ("let_chain", Rule::Words(Words { wrap: &["&&"], ..WORDS })),
     ("label", PLAIN),

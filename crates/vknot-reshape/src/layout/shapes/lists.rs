@@ -41,7 +41,7 @@ impl Planner<'_> {
         // The items of a broken list may still share one line.
         let among = match rule.together && !group.always && self.options.keep != KeepBreaks::All {
             true => {
-                let items = Group { indent: (0, 0), ..Group::over(self.first(*first), self.end(*last), 0) };
+                let items = Group { indent: (0, 0), outer: number, ..Group::over(self.first(*first), self.end(*last), 0) };
                 self.plan.group(items)
             }
             false => number,
@@ -52,12 +52,15 @@ impl Planner<'_> {
             false => GapPlan::fixed(padded).flush(),
         };
         self.plan.set(close_gap, close_plan);
+        let blank = if rule.keep { self.options.blank_most } else { 0 };
         for pair in inner.windows(2) {
             let gap = self.first(pair[1]);
-            let plan = match (self.is_separator(pair[0]), filled) {
+            // A comment parts items as a comma does.
+            let parts = self.is_separator(pair[0]) || self.is_comment(pair[0]);
+            let plan = match (parts, filled) {
                 _ if self.is_separator(pair[1]) => GapPlan::fixed(false),
-                (true, false) => GapPlan::soft(among, true),
-                (true, true) => GapPlan::filled(number, true),
+                (true, false) => GapPlan::soft(among, true).blanks(blank),
+                (true, true) => GapPlan::filled(number, true).blanks(blank),
                 (false, _) if self.role(pair[0]) == Role::Annotation => GapPlan::author(true),
                 _ => {
                     self.space(id, pair[0], pair[1]);

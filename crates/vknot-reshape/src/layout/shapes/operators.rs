@@ -81,7 +81,9 @@ impl Planner<'_> {
             && !self.is_comment(*value)
         {
             let gap = self.first(*value);
-            if matches!(self.role(*value), Role::Block | Role::Branch | Role::Collection | Role::Lambda) {
+            if self.role(*value) == Role::Block && self.table.spec.brace_after_wrap {
+                self.plan.set(gap, GapPlan::after_wrap());
+            } else if matches!(self.role(*value), Role::Block | Role::Branch | Role::Collection | Role::Lambda) {
                 self.plan.set(gap, GapPlan::fixed(true));
             } else {
                 let mut group = Group::over(self.first(*operator), self.end(*value), self.options.wrap);
@@ -94,7 +96,10 @@ impl Planner<'_> {
             }
         }
         for pair in children.windows(2) {
-            self.space(id, pair[0], pair[1]);
+            match self.role(pair[0]) {
+                Role::Annotation => self.plan.set(self.first(pair[1]), GapPlan::author(true)),
+                _ => self.space(id, pair[0], pair[1]),
+            }
         }
     }
 }

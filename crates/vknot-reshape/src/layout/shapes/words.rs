@@ -14,7 +14,13 @@ impl Planner<'_> {
             self.leading_annotations(rule.annotations, children);
         }
         if !rule.wrap.is_empty() {
-            self.wrapped_parts(id, rule, children);
+            self.wrapped_parts(id, rule.wrap, false, children);
+        }
+        if !rule.clauses.is_empty() {
+            self.wrapped_parts(id, rule.clauses, true, children);
+        }
+        if let Some(late) = rule.late {
+            self.late_part(late, children);
         }
         if self.is_inline_branch(id) {
             let group = Group { indent: (0, 0), ..Group::over(self.first(id), self.end(id), 0) };
@@ -56,7 +62,7 @@ impl Planner<'_> {
             BraceOf::Declaration => self.options.declaration_next,
             BraceOf::Neither => false,
         };
-        match (next, rule.brace_after_wrap) {
+        match (next, self.table.spec.brace_after_wrap) {
             (true, _) => GapPlan::hard(NO_GROUP, 0, 0),
             (false, true) => GapPlan::after_wrap(),
             (false, false) => GapPlan::fixed(true).flush(),
@@ -123,8 +129,8 @@ impl Planner<'_> {
     }
 
     /// Parts that begin lines together when the header does not fit.
-    fn wrapped_parts(&mut self, id: NodeId, rule: &Words, children: &[NodeId]) {
-        let wraps = |planner: &Self, child: &NodeId| rule.wrap.contains(&planner.name(*child));
+    fn wrapped_parts(&mut self, id: NodeId, names: &[&str], each: bool, children: &[NodeId]) {
+        let wraps = |planner: &Self, child: &NodeId| names.contains(&planner.name(*child));
         let Some(first) = children.iter().skip(1).find(|child| wraps(self, child)) else { return };
         let body = children.iter().find(|child| matches!(self.role(**child), Role::Block | Role::Body));
         let end = body.map_or(self.end(id), |body| self.first(*body));
@@ -135,8 +141,28 @@ impl Planner<'_> {
         group.keep = self.options.keep != KeepBreaks::None && self.role(id) == Role::Operator;
         let number = self.plan.group(group);
         for child in children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect::<Vec<_>>() {
-            self.plan.set(self.first(child), GapPlan::soft(number, true));
+            let plan = if each { GapPlan::filled(number, true) } else { GapPlan::soft(number, true) };
+            self.plan.set(self.first(child), plan);
         }
+    }
+
+    /// A part that moves to the next line when the header cannot even begin with it.
+    fn late_part(&mut self, (before, field): (&str, &str), children: &[NodeId]) {
+        let field = self.tree.language().field(field);
+        let fits = |planner: &Self, pair: &[NodeId]| {
+            planner.name(pair[0]) == before && planner.tree.node(pair[1]).field == field
+        };
+        let Some(pair) = children.windows(2).find(|pair| fits(self, pair)) else { return };
+        let gap = self.first(pair[1]);
+        let end = children.last().map_or(gap + 1, |last| self.end(*last));
+        let mut group = Group::over(gap - 1, end, self.options.wrap);
+        group.indent.0 = gap;
+        group.indent.1 = gap + 1;
+        group.fit_end = gap + 1;
+        group.lazy = true;
+        group.head_only = true;
+        let number = self.plan.group(group);
+        self.plan.set(gap, GapPlan::soft(number, true));
     }
 
     /// The first token behind annotations that have lines of their own.
