@@ -10,7 +10,7 @@ use super::planner::Planner;
 pub(super) fn settle(planner: &mut Planner<'_>) {
     let mut behind: Option<(u32, u32)> = None;
     for token in 0..planner.tree.tokens().len() as u32 {
-        if planner.tree.is_comment(token) {
+        if planner.is_comment_token(token) {
             before(planner, token);
             after(planner, token);
             planner.plan.gaps[token as usize].margin = stays_at_margin(planner, token);
@@ -29,7 +29,7 @@ fn stays_at_margin(planner: &Planner<'_>, token: u32) -> bool {
     if !is_line_comment(planner, token) || planner.newlines(token) == 0 || column(token) > 0 {
         return false;
     }
-    let code = |index: &u32| !planner.tree.is_comment(*index);
+    let code = |index: &u32| !planner.is_comment_token(*index);
     let line_column = |index: u32| {
         // The column of the first token on the line.
         let first = (0..=index).rev().take(64).find(|at| *at == 0 || planner.newlines(*at) > 0);

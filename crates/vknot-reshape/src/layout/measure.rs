@@ -1,7 +1,6 @@
 //! Widths of tokens and where measuring stops, so that "does it fit" is one subtraction.
 
 use unicode_width::UnicodeWidthStr;
-use vknot_syntax::Role;
 
 use super::plan::Form;
 use super::planner::Planner;
@@ -52,13 +51,13 @@ impl Measure {
         };
         for comma in &planner.plan.commas {
             measure.comma[comma.gap as usize] = true;
-            measure.comma[comma.gap as usize + 1] |= planner.tree.is_comment(comma.gap);
+            measure.comma[comma.gap as usize + 1] |= planner.is_comment_token(comma.gap);
         }
         let (mut at, mut forced) = (0u32, 0u32);
         for (index, token) in tokens.iter().enumerate() {
             let gap = planner.plan.gaps[index];
             let text = token.span().of(planner.text);
-            let comment = planner.tree.role(token.node) == Role::Comment;
+            let comment = planner.written[index].comment;
             // A comment at the end of a line does not push its code onto another.
             let trailing = comment && planner.newlines(index as u32) == 0 && planner.newlines(index as u32 + 1) > 0;
             let first_line = text.find('\n').map_or(text, |end| &text[..end]);

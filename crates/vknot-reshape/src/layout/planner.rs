@@ -17,6 +17,8 @@ pub(super) struct Written {
     pub total: u32,
     pub plain: bool,
     pub empty: bool,
+    /// Whether the token behind the gap is a comment.
+    pub comment: bool,
 }
 
 /// The state of the walk.
@@ -50,7 +52,8 @@ pub(super) fn plan<'a>(
     let written = (0..=tokens as u32).map(|index| {
         let gap = tree.gap(text, index);
         total += gap.newlines;
-        Written { newlines: gap.newlines, total, plain: gap.plain, empty: gap.span.is_empty() }
+        let comment = tree.is_comment(index);
+        Written { newlines: gap.newlines, total, plain: gap.plain, empty: gap.span.is_empty(), comment }
     });
     let mut planner = Planner {
         tree,
@@ -100,16 +103,16 @@ impl Planner<'_> {
         }
     }
 
-    fn lay_out(&mut self, id: NodeId, rule: Rule, children: &[NodeId]) {
+    fn lay_out(&mut self, id: NodeId, rule: &'static Rule, children: &[NodeId]) {
         match rule {
             Rule::Keep => {}
-            Rule::Words(words) => self.words(id, &words, children),
-            Rule::Items(items) => self.items(&items, children, NO_GROUP),
-            Rule::Braces(braces) => self.braces(id, &braces, children),
-            Rule::List(list) => self.list(id, &list, children),
+            Rule::Words(words) => self.words(id, words, children),
+            Rule::Items(items) => self.items(items, children, NO_GROUP),
+            Rule::Braces(braces) => self.braces(id, braces, children),
+            Rule::List(list) => self.list(id, list, children),
             Rule::Commas => self.commas(id, children),
             Rule::Arm => self.arm(id, children),
-            Rule::Operators(indented) => self.operators(id, indented, children),
+            Rule::Operators(indented) => self.operators(id, *indented, children),
             Rule::Assign(operators) => self.assign(id, operators, children),
             Rule::Chain => self.chain(id, children),
             Rule::Clause => self.clause(id, children),
@@ -275,6 +278,10 @@ impl Planner<'_> {
 
     pub fn token_text(&self, token: u32) -> &str {
         self.tree.tokens().get(token as usize).map_or("", |token| token.span().of(self.text))
+    }
+
+    pub fn is_comment_token(&self, token: u32) -> bool {
+        self.written.get(token as usize).is_some_and(|written| written.comment)
     }
 
     pub fn newlines(&self, gap: u32) -> u32 {

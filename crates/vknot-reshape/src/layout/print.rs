@@ -245,7 +245,7 @@ impl Printer<'_, '_> {
     /// Notes a comment behind code, whose gap is settled when its neighbours are known.
     fn trails(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
         let planner = self.planner;
-        let comment = self.mode == Mode::Format && gap > 0 && planner.tree.is_comment(gap);
+        let comment = self.mode == Mode::Format && gap > 0 && planner.is_comment_token(gap);
         let behind = plan.form == Form::Fixed && plan.spaced && planner.newlines(gap + 1) > 0;
         let kept = matches!(plan.form, Form::Keep | Form::Verbatim | Form::Unset);
         if !comment || kept || !(behind || plan.continues) || !self.buffer.is_empty() {
@@ -388,7 +388,7 @@ impl Printer<'_, '_> {
     }
 
     fn token(&mut self, token: u32) {
-        if self.planner.tree.is_comment(token) {
+        if self.planner.is_comment_token(token) {
             self.comment_column = self.column;
         }
         let width = self.measure.token(token);
@@ -399,7 +399,7 @@ impl Printer<'_, '_> {
         let planner = self.planner;
         let Some(span) = planner.tree.tokens().get(token as usize).map(|token| token.span()) else { return };
         let text = span.of(planner.text);
-        if planner.tree.is_comment(token) && planner.plan.gaps[token as usize].form != Form::Verbatim {
+        if planner.is_comment_token(token) && planner.plan.gaps[token as usize].form != Form::Verbatim {
             let frame = reflow::Frame {
                 was: self.written_column(span.start),
                 now: self.column,

@@ -220,7 +220,8 @@ pub(crate) struct LayoutSpec {
 pub(crate) struct LayoutTable {
     pub spec: &'static LayoutSpec,
     rules: Vec<Rule>,
-    within: HashMap<(Kind, Kind), Rule>,
+    /// By the number of the kind: rules within certain parents.
+    within: Vec<Vec<(Kind, Rule)>>,
     general: Vec<(Side, Side)>,
     special: Vec<Vec<(Kind, Side, Side)>>,
     pub hugs: Vec<Option<Hug>>,
@@ -236,7 +237,7 @@ impl LayoutTable {
         let mut table = Self {
             spec,
             rules: vec![Rule::Keep; count],
-            within: HashMap::new(),
+            within: vec![Vec::new(); count],
             general: vec![Default::default(); count],
             special: vec![Vec::new(); count],
             hugs: vec![None; count],
@@ -248,7 +249,7 @@ impl LayoutTable {
         }
         for (parent, name, rule) in spec.within {
             if let (Some(parent), Some(kind)) = (language.kind(parent), language.kind(name)) {
-                table.within.insert((parent, kind), *rule);
+                table.within[kind.0 as usize].push((parent, *rule));
             }
         }
         for (parent, name, before, after) in spec.spacing {
@@ -275,13 +276,9 @@ impl LayoutTable {
     }
 
     /// The rule for a kind within a parent.
-    pub fn rule(&self, parent: Kind, kind: Kind) -> Rule {
-        if !self.within.is_empty()
-            && let Some(rule) = self.within.get(&(parent, kind))
-        {
-            return *rule;
-        }
-        self.rules.get(kind.0 as usize).copied().unwrap_or(Rule::Keep)
+    pub fn rule(&self, parent: Kind, kind: Kind) -> &Rule {
+        let within = self.within.get(kind.0 as usize).and_then(|rows| rows.iter().find(|row| row.0 == parent));
+        within.map(|row| &row.1).or_else(|| self.rules.get(kind.0 as usize)).unwrap_or(&Rule::Keep)
     }
 
     /// Whether a space stands between two neighbouring parts of `parent`, where `written` tells what the author had.

@@ -55,7 +55,8 @@ fn flatten(cursor: &mut TreeCursor<'_>, language: &'static Language, builder: &m
         };
         let field = Field(cursor.field_id().map_or(0, |id| id.get()));
         let opaque = atoms.get(kind.0 as usize).copied().unwrap_or(false);
-        if !opaque && cursor.goto_first_child() {
+        // Asking for the number is cheaper than trying to go down.
+        if !opaque && node.child_count() > 0 && cursor.goto_first_child() {
             builder.open(kind, field);
             continue;
         }

@@ -118,13 +118,13 @@ impl Planner<'_> {
     /// Declarations and labels may not stand alone in a block's place, and what has errors is left alone.
     fn can_be_braced(&self, body: NodeId) -> bool {
         let gap = self.first(body);
-        let comment_before = gap > 0 && self.tree.is_comment(gap - 1);
+        let comment_before = gap > 0 && self.is_comment_token(gap - 1);
         !self.tree.node(body).has_error() && !comment_before && self.role(body).is_item()
     }
 
     /// The first gap behind `token` that is not in front of a comment on the same line.
     fn behind_trailing_comments(&self, token: u32) -> u32 {
-        let trailing = |gap: &u32| self.tree.is_comment(*gap) && self.newlines(*gap) == 0;
+        let trailing = |gap: &u32| self.is_comment_token(*gap) && self.newlines(*gap) == 0;
         (token..).find(|gap| !trailing(gap)).unwrap_or(token)
     }
 
@@ -171,7 +171,7 @@ impl Planner<'_> {
         let start = self.first(*first);
         let annotations = self.tree.children(*first).take_while(|child| self.role(*child) == Role::Annotation);
         let behind = annotations.last().map_or(start, |last| self.end(last));
-        (behind..).find(|token| !self.tree.is_comment(*token)).unwrap_or(behind)
+        (behind..).find(|token| !self.is_comment_token(*token)).unwrap_or(behind)
     }
 
     /// Annotations at the very front of a declaration, alone or among its modifiers.
@@ -192,7 +192,7 @@ impl Planner<'_> {
             // Comments between the annotation and what it is on stand on lines of their own, too.
             let mut gap = self.end(annotation);
             self.plan.set(gap, plan);
-            while self.tree.is_comment(gap) {
+            while self.is_comment_token(gap) {
                 gap += 1;
                 self.plan.set(gap, plan);
             }
