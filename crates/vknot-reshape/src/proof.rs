@@ -52,6 +52,12 @@ pub enum Difference {
         /// Line of the result, from 1.
         line: u32,
     },
+    /// Two tokens that a compiler reads as one were parted.
+    #[error("`{joined}` was parted")]
+    Parted {
+        /// The two, as they were.
+        joined: String,
+    },
     /// The edits overlap or leave the text.
     #[error("the edits overlap")]
     UnsoundEdits,
@@ -112,6 +118,11 @@ fn same_tokens(source: &Source, tree: &Tree, new: &Proven, added: &[TokenChange]
         if index < old_count {
             let text = token_text(source, tree, index);
             expect(source, tree, new, (index, text), at, tree.is_comment(index))?;
+            if tree.is_joined(source.text(), index) && !new.tree.gap_span(at).is_empty() {
+                let pair = [index - 1, index].map(|token| token_text(source, tree, token));
+                let reason = Difference::Parted { joined: pair.concat() };
+                return Err(Refusal { offset: tree.gap_span(index).end, reason });
+            }
             at += 1;
         }
     }

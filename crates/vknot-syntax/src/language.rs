@@ -51,6 +51,9 @@ pub struct LanguageSpec {
     pub names: &'static [(&'static str, &'static [&'static str])],
     /// What begins a line comment.
     pub line_comment: &'static str,
+    /// Pairs of characters that a compiler reads as one operator, or as part of one, when they touch. A grammar may see
+    /// two tokens there; they must not be parted.
+    pub joined: &'static [&'static str],
     /// What begins a comment that documents the item behind it.
     pub doc_comments: &'static [&'static str],
 }

@@ -4,6 +4,7 @@
 //! token, apart from braces that the style requires and the white space at the edges of comment lines.
 
 mod comments;
+mod damage;
 mod found;
 mod measure;
 mod options;

@@ -1,12 +1,13 @@
 //! Walks the tree once and lets each node's rule give its gaps their policies.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 use vknot_syntax::{NodeId, Role, Source, Tree};
 
 use super::comments;
+use super::damage;
 use super::options::Options;
-use super::plan::{Form, GapPlan, Group, NO_GROUP, Plan};
+use super::plan::{GapPlan, Group, NO_GROUP, Plan};
 use super::rules::{Hug, LayoutTable, Rule};
 
 /// What the author wrote in a gap.
@@ -36,6 +37,8 @@ pub(super) struct Planner<'a> {
     pub shared: HashMap<NodeId, u32>,
     /// Nodes left alone because of errors in them.
     pub left_alone: Vec<NodeId>,
+    /// Nodes that are not nested as the tree says.
+    untrusted: HashSet<NodeId>,
     children: Vec<NodeId>,
 }
 
@@ -66,6 +69,7 @@ pub(super) fn plan<'a>(
         hugs: vec![0; tree.nodes().len()],
         shared: HashMap::new(),
         left_alone: Vec::new(),
+        untrusted: damage::untrusted(source, tree),
         children: Vec::new(),
     };
     planner.find_hugs();
@@ -111,6 +115,7 @@ impl Planner<'_> {
             Rule::Braces(braces) => self.braces(id, braces, children),
             Rule::List(list) => self.list(id, list, children),
             Rule::Commas => self.commas(id, children),
+            Rule::CommasOnly => self.commas_only(children),
             Rule::Arm => self.arm(id, children),
             Rule::Operators(indented) => self.operators(id, *indented, children),
             Rule::Assign(operators) => self.assign(id, operators, children),
@@ -130,12 +135,13 @@ impl Planner<'_> {
             tree.node(child).has_error() && (role.is_item() || role.is_sequence() || role == Role::Lambda)
         });
         let sequence = tree.role(id).is_sequence();
-        if sequence && direct && !unreadable(id) && tree.node(id).first_token < tree.node(id).token_end {
+        let untrusted = self.untrusted.contains(&id);
+        if !untrusted && sequence && direct && !unreadable(id) && tree.node(id).first_token < tree.node(id).token_end {
             // The readable items of the sequence are still laid out; only what touches the error is kept.
             self.keep_around_errors(id);
             return false;
         }
-        if !direct && (holds_items || sequence || tree.role(id).is_item()) {
+        if !untrusted && !direct && (holds_items || sequence || tree.role(id).is_item()) {
             return false;
         }
         let node = *tree.node(id);
@@ -168,28 +174,38 @@ impl Planner<'_> {
     /// Where there is no structure to go by, brackets still tell how deep a line is. The groups take effect when
     /// lines are indented; a layout keeps the piece as it is.
     fn brackets_in_error(&mut self, id: NodeId) {
+        const SHAPES: [(&str, &str); 3] = [("(", ")"), ("[", "]"), ("{", "}")];
         let node = *self.tree.node(id);
-        let mut open: Vec<u32> = Vec::new();
+        // Of each open bracket: its shape, its line, its group.
+        let mut open: Vec<(usize, u32, u32)> = Vec::new();
+        let mut line = 0;
         for token in node.first_token..node.token_end {
-            match self.token_text(token) {
-                "{" | "(" | "[" => open.push(token),
-                "}" | ")" | "]" => {
-                    if let Some(start) = open.pop() {
-                        self.bracket_group(Group::bracketed(start, token + 1, 1));
-                    }
-                }
-                _ => {}
+            let text = self.token_text(token);
+            let opening = SHAPES.iter().position(|(bracket, _)| *bracket == text);
+            let closing = SHAPES.iter().position(|(_, bracket)| *bracket == text);
+            line += self.newlines(token);
+            if let Some((_, _, group)) = open.last()
+                && self.newlines(token) > 0
+                && token > node.first_token
+            {
+                self.plan.gaps[token as usize].group = *group;
             }
-        }
-        open.into_iter().for_each(|start| self.bracket_group(Group::over(start, node.token_end, 1)));
-    }
-
-    fn bracket_group(&mut self, group: Group) {
-        let number = self.plan.group(group);
-        for gap in [group.open + 1, group.indent.1] {
-            let plan = &mut self.plan.gaps[gap as usize];
-            if plan.form == Form::Verbatim && plan.group == NO_GROUP {
-                plan.group = number;
+            if let Some(shape) = opening {
+                // Of several brackets opened on one line the last one indents.
+                if let Some((_, _, group)) = open.last().filter(|(_, opened, _)| *opened == line) {
+                    self.plan.groups[*group as usize].levels = 0;
+                }
+                let group = self.plan.group(Group::over(token, node.token_end, 1));
+                open.push((shape, line, group));
+            } else if let Some(shape) = closing
+                && let Some(at) = open.iter().rposition(|(other, ..)| *other == shape)
+                && (shape == 2 || at + 1 == open.len())
+            {
+                for (index, (_, _, group)) in open.drain(at..).enumerate() {
+                    // Those left open inside end in front of the bracket that ends them.
+                    let group = &mut self.plan.groups[group as usize];
+                    (group.close, group.indent.1) = (token + u32::from(index == 0), token);
+                }
             }
         }
     }
@@ -300,7 +316,8 @@ impl Planner<'_> {
         let kinds = (tree.node(parent).kind, tree.node(left).kind, tree.node(right).kind);
         let gap = self.first(right);
         let written = self.written.get(gap as usize).is_some_and(|written| !written.empty);
-        let spaced = self.table.spaced(kinds.0, kinds.1, kinds.2, written);
+        let spaced = self.table.spaced(kinds.0, kinds.1, kinds.2, written)
+            && (written || !tree.is_joined(self.text, gap));
         self.plan.set(gap, GapPlan::fixed(spaced));
     }
 }

@@ -130,6 +130,9 @@ fn initially_broken(planner: &Planner<'_>, mode: Mode) -> Vec<bool> {
             && (mode == Mode::Indent || group.keep && gap.form == Form::Soft)
         {
             broken[gap.group as usize] = true;
+            if let Some(outer) = broken.get_mut(group.outer as usize).filter(|_| mode == Mode::Indent) {
+                *outer = true;
+            }
         }
     }
     broken
@@ -220,7 +223,12 @@ impl Printer<'_, '_> {
         let written = self.planner.written[gap as usize];
         self.buffer.clear();
         let span = self.planner.tree.gap_span(gap);
-        self.pass_lines(span);
+        if self.is_settled(gap, &plan, span) {
+            return;
+        }
+        if written.newlines > 0 {
+            self.pass_lines(span);
+        }
         self.adds_comma(gap);
         if self.mode == Mode::Format && (self.opens_braces(gap) | self.closes_braces(gap, &plan)) {
             self.edits.push(span, &self.buffer);
@@ -236,10 +244,27 @@ impl Printer<'_, '_> {
             Mode::Indent => self.indent_gap(gap, &plan),
             Mode::Format => self.format_gap(gap, &plan),
         }
-        self.line += self.buffer.bytes().filter(|byte| *byte == b'\n').count() as u32;
+        if !self.buffer.is_empty() {
+            self.line += self.buffer.bytes().filter(|byte| *byte == b'\n').count() as u32;
+        }
         if self.buffer != span.of(self.planner.text) {
             self.edits.push(span, &self.buffer);
         }
+    }
+
+    /// Passes over a gap on one line that is as it should be, which most are.
+    fn is_settled(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
+        let written = self.planner.written[gap as usize];
+        let pending = self.commas.last().is_some_and(|comma| comma.gap <= gap)
+            || self.opening.last().is_some_and(|braces| braces.open == gap)
+            || self.closing.last().is_some_and(|braces| braces.close == gap);
+        let fixed = self.mode == Mode::Format && plan.form == Form::Fixed && written.newlines == 0 && written.plain;
+        if !fixed || pending || written.comment || span.len() != u32::from(plan.spaced) {
+            return false;
+        }
+        let right = !plan.spaced || span.of(self.planner.text) == " ";
+        self.column += if right { span.len() } else { 0 };
+        right
     }
 
     /// Notes a comment behind code, whose gap is settled when its neighbours are known.
@@ -367,7 +392,10 @@ impl Printer<'_, '_> {
         let tail = written.rfind('\n').map_or(written, |end| &written[end + 1..]);
         let tab_width = self.paper.indentation.tab_width;
         let indent = (i64::from(indent_columns(tail, tab_width)) + self.shift).max(0) as u32;
-        (0..newlines).for_each(|_| self.buffer.push_str(self.paper.line_end));
+        match self.mode {
+            Mode::Format => (0..newlines).for_each(|_| self.buffer.push_str(self.paper.line_end)),
+            Mode::Indent => self.buffer.push_str(&written[..written.len() - tail.len()]),
+        }
         push_indent(&mut self.buffer, indent, self.paper.indentation);
         self.column = indent;
         self.line_indent = indent;

@@ -19,6 +19,8 @@ pub(crate) enum Rule {
     List(List),
     /// Items with commas and no brackets, filled.
     Commas,
+    /// Commas are spaced; everything else inside stays as the author wrote it.
+    CommasOnly,
     /// A labelled group: labels, then indented items.
     Arm,
     /// Operands and operators of one precedence, broken before the operators; whether wrapped lines are indented.
@@ -80,6 +82,14 @@ pub(crate) const WORDS: Words = Words {
     brace: BraceOf::Neither,
 };
 
+impl Words {
+    /// Whether the table of spaces says all there is to say.
+    pub fn is_plain(&self) -> bool {
+        let lists = [self.own_line, self.author, self.bodies, self.joined];
+        lists.iter().all(|list| list.is_empty()) && self.brace == BraceOf::Neither
+    }
+}
+
 /// See [`Rule::Items`].
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct Items {
@@ -131,6 +141,8 @@ pub(crate) struct List {
     pub fill: Fill,
     /// A last item that opens a bracket of its own may stay on the line.
     pub hug: bool,
+    /// Broken when the rest of the header does not fit behind it.
+    pub with_header: bool,
     /// When broken, all items go on the next line together if they fit there.
     pub together: bool,
     /// A last item stays on the line only if the items would not fit on a line of their own.
@@ -148,6 +160,7 @@ pub(crate) const LIST: List = List {
     keep: false,
     fill: Fill::Never,
     hug: true,
+    with_header: false,
     together: false,
     reluctant: false,
     hug_single: false,

@@ -101,6 +101,15 @@ impl Tree {
         Some(self.node(name).span())
     }
 
+    /// Whether the tokens on both sides of a gap touch and together look like one operator, so that they must go on
+    /// touching.
+    pub fn is_joined(&self, text: &str, gap: u32) -> bool {
+        let tokens = (gap.checked_sub(1).and_then(|left| self.tokens.get(left as usize)), self.tokens.get(gap as usize));
+        let (Some(left), Some(right)) = tokens else { return false };
+        let pair = Span::new(left.end.saturating_sub(1), left.end + 1).of(text);
+        left.end == right.start && self.language.spec().joined.contains(&pair)
+    }
+
     /// The text of a node.
     pub fn text_of<'s>(&self, text: &'s str, id: NodeId) -> &'s str {
         self.node(id).span().of(text)

@@ -238,8 +238,12 @@ impl<'r> Run<'r> {
             let message = "is too far from its language to be read in reasonable time; it was left as it is";
             self.problems.push(worked.input.problem_at(left.span.start, message));
         }
-        let lines = receipt::lines(&worked.input.shown, source, &worked.reshape.receipt, worked.changed);
-        self.receipts.extend(lines);
+        // A check names the files on standard output, and a text says all there is to say.
+        let brief = self.form.is_none() && self.arguments.check || self.form == Some(ReshapeOutput::Text);
+        if !brief {
+            self.receipts.extend(receipt::summary(&worked.input.shown, &worked.reshape.receipt, worked.changed));
+        }
+        self.receipts.extend(receipt::remarks(&worked.input.shown, source, &worked.reshape.receipt));
         let mut out = anstream::stdout().lock();
         match (self.form, &worked.new) {
             (Some(ReshapeOutput::Diff), Some(new)) => {

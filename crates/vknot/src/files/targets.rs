@@ -47,7 +47,8 @@ fn walk(folder: &str, targets: &mut Vec<Target>, problems: &mut Vec<Problem>) {
             Ok(entry) => {
                 let file = entry.file_type().is_some_and(|kind| kind.is_file());
                 if file && Language::for_path(entry.path()).is_some() {
-                    let file = entry.path().display().to_string();
+                    let path = entry.path();
+                    let file = path.strip_prefix(".").unwrap_or(path).display().to_string();
                     targets.push(Target { file, spots: Vec::new(), named: false });
                 }
             }

@@ -5,8 +5,8 @@ use vknot_syntax::Source;
 
 use super::{FAINT, MARK, NAME, count};
 
-/// The lines of a receipt: a summary, then what was added, removed, left alone and remarked.
-pub fn lines(shown: &str, source: &Source, receipt: &Receipt, changed: (usize, usize)) -> Vec<String> {
+/// What changed in a file, in one line; `None` when nothing did.
+pub fn summary(shown: &str, receipt: &Receipt, changed: (usize, usize)) -> Option<String> {
     let mut summary = Vec::new();
     if changed != (0, 0) {
         summary.push(format!("{} in place of {}", count(changed.1, "line"), changed.0));
@@ -16,10 +16,12 @@ pub fn lines(shown: &str, source: &Source, receipt: &Receipt, changed: (usize, u
             summary.push(format!("{word} {}", by_text(changes)));
         }
     }
+    (!summary.is_empty()).then(|| format!("{NAME}{shown}{NAME:#}: {}", summary.join("; ")))
+}
+
+/// What was left alone, and remarks.
+pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
     let mut lines = Vec::new();
-    if !summary.is_empty() {
-        lines.push(format!("{NAME}{shown}{NAME:#}: {}", summary.join("; ")));
-    }
     let at = |offset| {
         let at = source.line_column(offset);
         format!("{}:{}", at.line, at.column)

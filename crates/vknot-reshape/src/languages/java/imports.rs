@@ -210,7 +210,8 @@ impl<'s> Uses<'s> {
                 }
                 continue;
             }
-            if ranges.peek().is_none_or(|node| index < node.first_token) && !matches!(before, "." | "::") {
+            let code = tree.role(token.node) != Role::String && ranges.peek().is_none_or(|node| index < node.first_token);
+            if code && !matches!(before, "." | "::") {
                 names.extend(words(text).take(1));
             }
             before = text;

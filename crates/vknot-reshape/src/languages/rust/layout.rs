@@ -9,7 +9,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,
     within: &[
         ("enum_variant", "field_declaration_list", Rule::List(RECORD)),
-        ("macro_invocation", "token_tree", Rule::Keep),
+        ("attribute", "token_tree", Rule::CommasOnly),
     ],
     spacing: SPACING,
     hugs: HUGS,
@@ -37,6 +37,10 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     no_comma: &["base_field_initializer", "remaining_field_pattern", "variadic_parameter", ".."],
     habit: 4,
 };
+
+/// Items that have a blank line around them when they have a body.
+const APART: &[&str] =
+    &["function_item", "impl_item", "trait_item", "struct_item", "enum_item", "mod_item"];
 
 const PLAIN: Rule = Rule::Words(WORDS);
 const DECLARATION: Words = Words {
@@ -70,8 +74,8 @@ const ARRAY: List = List { keep: true, fill: Fill::Simple, ..LISTED };
 const EQUALS: Rule = Rule::Assign(&["="]);
 
 const RULES: &[(&str, Rule)] = &[
-    ("source_file", Rule::Items(Items { apart: &[], imports_apart: false })),
-    ("declaration_list", Rule::Braces(BRACES)),
+    ("source_file", Rule::Items(Items { apart: APART, imports_apart: false })),
+    ("declaration_list", Rule::Braces(Braces { apart: APART, ..BRACES })),
     ("field_declaration_list", Rule::Braces(FIELDS)),
     ("enum_variant_list", Rule::Braces(FIELDS)),
     ("block", Rule::Braces(BLOCK)),
@@ -109,7 +113,7 @@ const RULES: &[(&str, Rule)] = &[
     ("trait_bounds", PLAIN),
     ("macro_invocation", PLAIN),
     // Lists.
-    ("parameters", Rule::List(List { hug: false, hug_single: false, ..LISTED })),
+    ("parameters", Rule::List(List { hug: false, hug_single: false, with_header: true, ..LISTED })),
     ("ordered_field_declaration_list", Rule::List(List { hug: false, hug_single: false, ..LISTED })),
     ("closure_parameters", Rule::List(List { hug: false, hug_single: false, comma: false, ..LISTED })),
     ("type_parameters", Rule::List(TYPES)),

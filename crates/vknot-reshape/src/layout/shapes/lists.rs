@@ -35,6 +35,9 @@ impl Planner<'_> {
             };
             group.fit_end = if hug == 0 { group.close } else { hug };
         }
+        if rule.with_header {
+            group.fit_end = self.header_end(id).max(group.fit_end);
+        }
         group.reluctant = rule.reluctant;
         let (filled, padded) = (self.is_filled(rule, inner, group.keep), rule.padded);
         let number = self.plan.group(group);
@@ -105,6 +108,31 @@ impl Planner<'_> {
     fn is_short(&self, id: NodeId) -> bool {
         let node = self.tree.node(id);
         node.end - node.start <= 12
+    }
+
+    /// One past the last token in front of the body or clause that follows a list in its parent.
+    fn header_end(&self, list: NodeId) -> u32 {
+        let Some(parent) = self.tree.parent(list) else { return self.end(list) };
+        let stops = |id: &NodeId| {
+            matches!(self.role(*id), Role::Block | Role::Body | Role::Comment) || self.name(*id) == "where_clause"
+        };
+        let behind = self.tree.children(parent).filter(|id| *id > list && !self.tree.node(*id).is_empty());
+        behind.take_while(|id| !stops(id)).last().map_or(self.end(list), |last| self.end(last))
+    }
+
+    /// Spaces commas; where the author broke a line, and everywhere else, nothing changes.
+    pub(in crate::layout) fn commas_only(&mut self, children: &[NodeId]) {
+        for pair in children.windows(2) {
+            let gap = self.first(pair[1]);
+            let plan = match (self.name(pair[0]), self.name(pair[1])) {
+                _ if self.newlines(gap) > 0 => GapPlan::keep(),
+                (_, ",") => GapPlan::fixed(false),
+                (",", ")") => GapPlan::keep(),
+                (",", _) => GapPlan::fixed(true),
+                _ => GapPlan::keep(),
+            };
+            self.plan.set(gap, plan);
+        }
     }
 
     /// Items parted by commas, as many on a line as fit.

@@ -16,7 +16,8 @@ impl Planner<'_> {
                 before = self.item_of(*child);
                 continue;
             }
-            let plan = match self.is_separator(*child) {
+            let opens_with_separator = matches!(self.token_text(gap), ";" | ",");
+            let plan = match opens_with_separator {
                 true => GapPlan::fixed(false),
                 false => self.item_gap(rule, before, *child, &children[index..], group),
             };
@@ -41,7 +42,8 @@ impl Planner<'_> {
         group: u32,
     ) -> GapPlan {
         let most = self.options.blank_most;
-        let Some(before) = before else { return GapPlan::hard(group, 0, most) };
+        // What follows the separator that opens a sequence is parted from what was before it.
+        let Some(before) = before else { return GapPlan::hard(group, 1.min(most), most) };
         match self.role(before) {
             Role::Annotation if !self.is_comment(child) => {
                 let apart = matches!(self.role(child), Role::Type | Role::Callable | Role::Annotation | Role::Import);

@@ -27,8 +27,12 @@ impl Planner<'_> {
             let number = self.plan.group(group);
             self.shared.insert(id, number);
         }
+        let plain = rule.is_plain();
         for pair in children.windows(2) {
-            self.part(id, rule, pair[0], pair[1]);
+            match plain {
+                true => self.space(id, pair[0], pair[1]),
+                false => self.part(id, rule, pair[0], pair[1]),
+            }
         }
     }
 

@@ -23,5 +23,6 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     ],
     names: &[("pair", &["key"])],
     line_comment: "//",
+    joined: &[],
     doc_comments: &[],
 };

@@ -15,6 +15,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     roles: &[("text", Role::File), ("group", Role::Block), ("word", Role::Name), ("quote", Role::String)],
     names: &[],
     line_comment: "",
+    joined: &[],
     doc_comments: &[],
 };
 

@@ -12,6 +12,9 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     roles: ROLES,
     names: &[("impl_item", &["type"]), ("let_declaration", &["pattern"])],
     line_comment: "//",
+    joined: &[
+        "..", ".=", "=>", "->", "<-", "::", "&&", "||", "<<", "==", "!=", "<=", "+=", "-=", "*=", "/=", "%=", "^=", "&=", "|=",
+    ],
     doc_comments: &["///", "/**"],
 };
 

@@ -1,0 +1,15 @@
+//! The library's tests: cases per language, promises held against generated damage, looks on broken code.
+
+/// A snapshot without the expression it came from, which the test above it shows anyway.
+macro_rules! snapshot {
+    ($($content:tt)*) => {
+        insta::with_settings!({ omit_expression => true }, { insta::assert_snapshot!($($content)*) })
+    };
+}
+
+mod java;
+mod json;
+mod looks;
+mod promises;
+mod rust;
+mod support;

@@ -1,0 +1,162 @@
+//! The promises, held against generated damage: the same tokens, the same after a second run, looks inside the file.
+
+use proptest::prelude::*;
+use vknot_reshape::{imports, layout, looks, proof};
+use vknot_style::Style;
+use vknot_syntax::{Language, NodeId, Source, Span, Tree};
+
+const SAMPLES: [(&str, &str); 4] = [
+    ("java", include_str!("../../../../demo/src/Gauge.java")),
+    ("java", include_str!("../../../../demo/src/Reading.java")),
+    ("rust", include_str!("../../../../demo/src/surge.rs")),
+    ("json", include_str!("../../../../demo/data/stations.json")),
+];
+
+fn read(language: &str, text: &str) -> (Source, Tree) {
+    let source = Source::from_text("sample", text);
+    let tree = Tree::read(&source, Language::named(language).unwrap());
+    (source, tree)
+}
+
+/// Changes the white space of gaps: each number picks a gap and what it becomes.
+fn reshuffled(language: &str, text: &str, changes: &[(u16, u8)]) -> String {
+    let (source, tree) = read(language, text);
+    let count = tree.tokens().len() as u32;
+    let mut gaps: Vec<String> = (0..=count).map(|gap| source.slice(tree.gap_span(gap)).to_owned()).collect();
+    for (gap, change) in changes {
+        let gap = u32::from(*gap) % count;
+        let kept = &mut gaps[gap as usize];
+        // What ends a comment line must go on ending it.
+        let ends_comment = gap > 0 && tree.is_comment(gap - 1);
+        if kept.is_empty() || ends_comment {
+            kept.push_str(["", " ", "\n", "\t"][usize::from(change % 4)]);
+        } else {
+            *kept = [" ", "\n", "\n\n\n", "   \n\t "][usize::from(change % 4)].to_owned();
+        }
+    }
+    let tokens = tree.tokens().iter().map(|token| source.slice(token.span()));
+    let mut out = String::new();
+    for (gap, token) in gaps.iter().zip(tokens.chain([""])) {
+        out.push_str(gap);
+        out.push_str(token);
+    }
+    out
+}
+
+fn tokens(language: &str, text: &str) -> Vec<String> {
+    let (source, tree) = read(language, text);
+    let lines = |text: &str| text.lines().map(str::trim).collect::<Vec<_>>().join("\n");
+    tree.tokens().iter().map(|token| lines(source.slice(token.span()))).filter(|text| text != ",").collect()
+}
+
+/// Looks must hold on any text at all.
+fn check_looks(source: &Source, tree: &Tree, at: u32) {
+    let length = source.span().end;
+    let mut joined = String::new();
+    for gap in 0..=tree.tokens().len() as u32 {
+        joined.push_str(source.slice(tree.gap_span(gap)));
+        joined.push_str(tree.tokens().get(gap as usize).map_or("", |token| source.slice(token.span())));
+    }
+    assert_eq!(joined, source.text(), "tokens and gaps give the file back");
+    for index in 0..tree.nodes().len() as u32 {
+        let node = tree.node(NodeId(index));
+        let parent = tree.node(node.parent);
+        assert!(parent.token_end >= node.token_end && parent.first_token <= node.first_token);
+        assert!(node.next > index && node.next <= parent.next);
+    }
+    let folds = looks::folds(source, tree);
+    for (fold, next) in folds.iter().zip(folds.iter().skip(1)) {
+        assert!(fold.last_line > fold.first_line && fold.last_line <= source.lines().count());
+        assert!(next.first_line > fold.last_line || next.last_line <= fold.last_line, "folds cross");
+    }
+    let pairs = looks::pairs(source, tree);
+    for pair in &pairs.pairs {
+        assert!(pair.open < pair.close);
+        assert_eq!(pairs.of(pair.open), pairs.of(pair.close), "pairs are symmetric");
+        assert!(pairs.construct(tree, pair).0 < tree.nodes().len() as u32);
+    }
+    let ladder = looks::ladder(source, tree, Span::new(at, at));
+    for (inner, outer) in ladder.iter().zip(ladder.iter().skip(1)) {
+        assert!(outer.span.covers(inner.span) && outer.span != inner.span, "the ladder grows");
+    }
+    assert!(ladder.iter().all(|rung| rung.span.end <= length));
+    assert!(looks::outline(source, tree).iter().all(|entry| entry.span.end <= length));
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 96, failure_persistence: None, ..ProptestConfig::default() })]
+
+    #[test]
+    fn layout_is_proven_and_stable(sample in 0..SAMPLES.len(), changes in prop::collection::vec(any::<(u16, u8)>(), 0..60)) {
+        let (language, text) = SAMPLES[sample];
+        let text = reshuffled(language, text, &changes);
+        let (source, tree) = read(language, &text);
+        let style = Style::defaults(language);
+        let reshape = layout::format(&source, &tree, &style, None);
+        let proven = proof::prove_layout(&source, &tree, &reshape).unwrap();
+        prop_assert_eq!(tokens(language, &text), tokens(language, proven.source.text()));
+        let again = layout::format(&proven.source, &proven.tree, &style, None);
+        prop_assert!(again.edits.is_empty(), "{}", again.edits.apply(proven.source.text()));
+    }
+
+    #[test]
+    fn indentation_touches_line_starts_only(sample in 0..SAMPLES.len(), changes in prop::collection::vec(any::<(u16, u8)>(), 0..60)) {
+        let (language, text) = SAMPLES[sample];
+        let text = reshuffled(language, text, &changes);
+        let (source, tree) = read(language, &text);
+        let reshape = layout::indent(&source, &tree, &Style::defaults(language), None);
+        let proven = proof::prove_layout(&source, &tree, &reshape).unwrap();
+        let starts = |text: &str| text.split('\n').map(|line| line.trim_start().to_owned()).collect::<Vec<_>>();
+        prop_assert_eq!(starts(&text), starts(proven.source.text()));
+    }
+
+    #[test]
+    fn cut_off_files_are_handled(sample in 0..SAMPLES.len(), cut in any::<prop::sample::Index>(), at in any::<prop::sample::Index>()) {
+        let (language, text) = SAMPLES[sample];
+        let mut end = cut.index(text.len());
+        while !text.is_char_boundary(end) { end -= 1; }
+        let text = &text[..end];
+        let (source, tree) = read(language, text);
+        let at = (0..=at.index(text.len() + 1)).rev().find(|at| text.is_char_boundary(*at)).unwrap_or(0);
+        check_looks(&source, &tree, at as u32);
+        let style = Style::defaults(language);
+        for reshape in [layout::format(&source, &tree, &style, None), layout::indent(&source, &tree, &style, None)] {
+            // A refusal is an answer; a wrong result is not.
+            if let Ok(proven) = proof::prove_layout(&source, &tree, &reshape) {
+                prop_assert_eq!(tokens(language, text), tokens(language, proven.source.text()));
+            }
+        }
+        let organized = imports::organize(&source, &tree, &style, None);
+        let _ = imports::prove(&source, &tree, &organized);
+    }
+
+    #[test]
+    fn any_text_is_handled(language in 0..3usize, text in "[a-z0-9{}()\\[\\]<>\"'/*;,.:=|&#@!\\\\ \\t\\r\\né漢-]{0,120}") {
+        let language = ["java", "json", "rust"][language];
+        let (source, tree) = read(language, &text);
+        check_looks(&source, &tree, 0);
+        let style = Style::defaults(language);
+        let reshape = layout::format(&source, &tree, &style, None);
+        let _ = proof::prove_layout(&source, &tree, &reshape);
+    }
+}
+
+#[test]
+fn nesting_a_hundred_thousand_deep_is_an_input() {
+    let deep = 100_000;
+    for (language, text) in [
+        ("json", "[".repeat(deep) + &"]".repeat(deep)),
+        ("json", "[".repeat(deep)),
+        ("java", format!("class A {{ int b = {}1{}; }}", "(".repeat(deep), ")".repeat(deep))),
+        ("rust", format!("fn a() {{ b{} }}", ".c()".repeat(deep))),
+    ] {
+        let (source, tree) = read(language, &text);
+        let style = Style::with(language, &["max_line_length=off".parse().unwrap()]);
+        let reshape = layout::format(&source, &tree, &style, None);
+        let _ = proof::prove_layout(&source, &tree, &reshape);
+        let _ = layout::indent(&source, &tree, &style, None);
+        let middle = source.span().end / 2;
+        assert!(!looks::ladder(&source, &tree, Span::new(middle, middle)).is_empty());
+        let _ = (looks::folds(&source, &tree), looks::outline(&source, &tree), looks::pairs(&source, &tree));
+    }
+}

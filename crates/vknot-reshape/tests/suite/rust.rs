@@ -1,0 +1,95 @@
+//! Rust: layout by construct, macros, trailing commas, `use` trees.
+
+use crate::support::{formatted, indented, organized, shown};
+
+fn statements(code: &str, set: &[&str]) -> String {
+    let text = formatted("rust", &format!("fn read() {{\n{code}\n}}"), set);
+    let lines = text.lines().collect::<Vec<_>>();
+    lines[1..lines.len() - 1].iter().map(|line| format!("{}\n", line.strip_prefix("    ").unwrap_or(line))).collect()
+}
+
+fn items(code: &str, set: &[&str]) -> String {
+    formatted("rust", code, set)
+}
+
+fn all(layout: fn(&str, &[&str]) -> String, cases: &[(&'static str, &str)], set: &[&str]) -> String {
+    let cases: Vec<(&str, String)> = cases.iter().map(|(name, code)| (*name, layout(code, set))).collect();
+    shown(&cases)
+}
+
+#[test]
+fn statements_are_laid_out() {
+    snapshot!(all(statements, &[
+        ("spaces", "let  a:u32=-1+b*2 ;let mut c= & mut d;let e=!f&&g;let h= * i;x+=1 ;a [ 0 ]=b ..=c;"),
+        ("conditional as a value", "let a=if b{1}else{2};let c=if d{e()}else if f{g()}else{h()};"),
+        ("conditional as a statement", "if a{b();}else{c()}"),
+        ("if let and let else", "if let Some(a)=b{c();} let Some(d)=e else{return};while let Ok(f)=g{h();}"),
+        ("match", "match a{1|2=>b(),Some(x)if x>3=>{c();}_=>d,}"),
+        ("loops and labels", "'outer:loop{break 'outer;} for i in 0..n{a(i);} while b{c();}"),
+        ("closures", "let f=|a:u32,b|a+b;let g=move||{h();i()};let j=|_|->u32{1};k(|x|x+1);"),
+        ("calls and chains", "a.b( c ).d?.e.await?;f::<u8>( );g(h,i)(j);"),
+        ("structs", "let a=Point{x:1,y:2};let b=Point{x,..c};let Point{x,..}=d;"),
+        ("tuples and arrays", "let (a,b)=(1,2);let c=[0;4];let d=[1,2,\n3];let e=(1,);"),
+        ("casts and ranges", "let a=b as u32 as f64;for i in ..=3{} let c=&d[1..];"),
+        ("macros keep their insides", "println!(\"{}\",a);vec![ 1,2 ];tide!{ low=>high }\nassert!(\na ,\n  b\n);"),
+        ("unsafe and async", "let a=unsafe{*b};let c=async move{d().await};"),
+        ("raw strings", "let a=r#\"x\n  y\"#;"),
+    ], &[]));
+}
+
+#[test]
+fn long_lines_are_wrapped() {
+    snapshot!(all(statements, &[
+        ("arguments", "self.record(reading_of_north_harbour, reading_of_long_bar, reading_of_skerry_light, 15)?;"),
+        ("chain", "let top = readings.iter().filter(|r| !r.doubtful).map(|r| r.level).fold(f64::MIN, f64::max);"),
+        ("chain with a block", "let all = readings.iter().map(|reading| { let level = reading.level; level * 2.0 }).collect();"),
+        ("operators", "let alarm = surge_is_above_threshold && wind_is_north_west || pressure_is_falling && rising;"),
+        ("header", "if surge_is_above_threshold && wind_is_from_the_north_west && pressure_is_falling { warn(); }"),
+        ("struct", "let notice = Notice { station: station.name.clone(), level: Level::Warning, lasting: minutes };"),
+        ("struct in a call", "send(Notice { station: station.name.clone(), level: Level::Warning, lasting: minutes });"),
+        ("value on the next line", "let readings_of_all_stations: Vec<Reading> = collect_readings_of(&stations_of_network);"),
+        ("patterns", "match level { Level::Quiet | Level::Watch | Level::Falling | Level::Rising | Level::Unknown => 1, _ => 2 }"),
+        ("alternatives break together", "let warning = if surge > threshold_of_warning { Level::Warning } else { Level::Quiet };"),
+    ], &["max_line_length=80"]));
+}
+
+#[test]
+fn items_are_laid_out() {
+    snapshot!(all(items, &[
+        ("struct", "#[derive(Debug,Clone)] pub struct Gauge<'a,T:Clone+'a>where T:Send{pub name:&'a str,pub(crate)level:f64}"),
+        ("tuple and unit structs", "struct Metres(pub f64);struct Nothing;"),
+        ("enum", "enum Level{Quiet,Watch{since:u32},Warning(f64),#[cfg(x)]Odd=3}"),
+        ("function", "pub async unsafe fn read<T>(&mut self,a:&[u8],b:impl Fn(u8)->u8)->Result<T,Box<dyn Error+Send>>where T:Default{todo!()}"),
+        ("trait", "pub trait Sink:Send+Sync{type Item;const N:usize=3;fn take(&self,item:Self::Item)->bool;}"),
+        ("impl", "impl<T>Sink for Gauge<T>{fn take(&self,_:T)->bool{true} fn drop(self){}}"),
+        ("use", "use std::{fmt,io::{self,Read}};pub(crate) use self::a::*;use b as c;"),
+        ("modules and constants", "mod a;pub mod b{pub const C:u32=1;static mut D:u8=2;type E=Vec<u8>;}"),
+        ("attributes", "#![allow(dead_code)]\n#[test] fn a(){}\n#[inline]\n#[must_use]\nfn b(){}"),
+        ("doc comments", "//! Crate.\n\n    /// Item.\n  fn a(){} // behind\n/** Block. */ fn b(){}"),
+        ("long signature", "pub fn find(stations: &[Station], foretold: &HashMap<StationId, f64>, threshold: f64, x: u8) -> u8 { 1 }"),
+        ("macro rules", "macro_rules! tide{($a:expr)=>{ $a  +1 };}"),
+        ("extern", "extern \"C\"{fn level(station:*const u8)->f64;}"),
+        ("lifetimes and bounds", "fn a<'a,F>(f:F)->&'a str where F:for<'b>Fn(&'b str)->&'a str{f(\"\")}"),
+    ], &[]));
+}
+
+#[test]
+fn trailing_commas_can_be_left_out() {
+    let code = "fn a() { send(station_of_north_harbour, level_of_the_surge); }";
+    let kept = formatted("rust", code, &["max_line_length=40", "vknot_wrap_comma=keep"]);
+    let added = formatted("rust", code, &["max_line_length=40"]);
+    assert!(kept.contains("level_of_the_surge\n"), "{kept}");
+    assert!(added.contains("level_of_the_surge,\n"), "{added}");
+}
+
+#[test]
+fn indentation_follows_structure() {
+    let text = "impl A {\nfn b() {\nc\n.d()\n.e(|x| {\nx\n});\nmatch f {\ng =>\nh,\n}\nm!{\n  raw\n    raw\n}\n}\n}\n";
+    snapshot!(indented("rust", text, &["indent_size=4"]));
+}
+
+#[test]
+fn use_trees_are_sorted_and_merged() {
+    let (text, remarks) = organized("rust", include_str!("samples/imports.rs.txt"));
+    snapshot!(format!("{text}\n{}", remarks.join("\n")));
+}

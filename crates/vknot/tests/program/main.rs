@@ -1,0 +1,16 @@
+//! The built program, run on files in a temporary folder.
+
+
+/// A snapshot without the expression it came from, which the test above it shows anyway.
+macro_rules! snapshot {
+    ($($content:tt)*) => {
+        insta::with_settings!({ omit_expression => true }, { insta::assert_snapshot!($($content)*) })
+    };
+}
+
+mod harness;
+mod looks;
+mod places;
+mod problems;
+mod reshapes;
+mod writing;

@@ -1,0 +1,117 @@
+//! `format`, `indent`, `imports`: what is shown, in which form, with which exit code.
+
+use crate::harness::Desk;
+
+#[test]
+fn format_shows_a_diff_and_a_receipt() {
+    let desk = Desk::with_sample();
+    let before = desk.read("src/surge.rs");
+    snapshot!("format_diff", desk.run(&["format", "src/surge.rs"]));
+    assert_eq!(desk.read("src/surge.rs"), before, "nothing is written unless asked");
+}
+
+#[test]
+fn format_lays_out_the_sample() {
+    let desk = Desk::with_sample();
+    for file in ["src/Gauge.java", "src/Reading.java", "src/surge.rs", "data/stations.json"] {
+        let name = format!("formatted_{}", file.rsplit('/').next().unwrap().replace('.', "_"));
+        snapshot!(name, desk.stdout(&["format", file, "--output", "text"]));
+    }
+}
+
+#[test]
+fn check_names_what_would_change() {
+    let desk = Desk::with_sample();
+    snapshot!("check", desk.run(&["format", "--check", "."]));
+    desk.stdout(&["format", "--write", "."]);
+    snapshot!("check_clean", desk.run(&["format", "--check", "."]));
+}
+
+#[test]
+fn only_the_lines_of_a_place_change() {
+    let desk = Desk::with_sample();
+    snapshot!("format_lines", desk.run(&["format", "src/Gauge.java:39-46"]));
+    snapshot!("indent_name", desk.run(&["indent", "src/Gauge.java@state"]));
+}
+
+#[test]
+fn forms_for_machines() {
+    let desk = Desk::new();
+    desk.write("A.java", "class A { int é ; void b() { if (c) d(); } }\n");
+    let set = ["--set", "vknot_brace_required=always"];
+    snapshot!("json", desk.run(&["format", "A.java", "--output", "json", set[0], set[1]]));
+    snapshot!("sarif", desk.run(&["format", "A.java", "--output", "sarif"]));
+    snapshot!("receipt", desk.run(&["format", "A.java", set[0], set[1]]));
+}
+
+#[test]
+fn standard_input_gives_text() {
+    let desk = Desk::new();
+    desk.write("sub/.editorconfig", "[*.json]\nindent_size = 6\n");
+    let text = "{\n\"a\":1}";
+    let shown = desk.pipe(&["format", "-", "--as", "sub/x.json"], text);
+    assert_eq!(shown, "{\n      \"a\": 1\n}\n── exit 0\n");
+    assert_eq!(desk.pipe(&["format", "-", "--language", "json", "--check"], text).lines().last(), Some("── exit 1"));
+    assert!(desk.pipe(&["format", "-"], text).ends_with("── exit 2\n"));
+    let place = desk.pipe(&["select", "-:2:2", "--language", "json", "--rung", "0"], text);
+    assert_eq!(place, "a\n── exit 0\n");
+}
+
+#[test]
+fn indent_works_on_broken_code() {
+    let desk = Desk::new();
+    desk.write("A.java", "class A {\nvoid b() {\nint c = ;\nif (d) {\ne();\n}\n}\n}\n");
+    snapshot!(desk.run(&["indent", "A.java"]));
+}
+
+#[test]
+fn format_leaves_what_it_cannot_read() {
+    let desk = Desk::new();
+    desk.write("A.java", "class A {\n  int  a;\n  int b = = 3  ;\n  int  c;\n}\n");
+    snapshot!(desk.run(&["format", "A.java"]));
+}
+
+#[test]
+fn imports_are_put_in_order() {
+    let desk = Desk::with_sample();
+    snapshot!("imports", desk.run(&["imports", "src", "data/stations.json"]));
+    desk.stdout(&["imports", "--write", "src"]);
+    assert!(desk.run(&["imports", "--check", "src"]).ends_with("── exit 0\n"));
+}
+
+#[test]
+fn byte_order_marks_and_line_ends_are_kept_or_set() {
+    let desk = Desk::new();
+    desk.write("a.json", "\u{feff}[1 ]\r\n");
+    desk.stdout(&["format", "--write", "a.json"]);
+    assert_eq!(desk.read("a.json"), "\u{feff}[1]\r\n");
+    desk.stdout(&["format", "--write", "a.json", "--set", "charset=utf-8", "--set", "end_of_line=lf"]);
+    assert_eq!(desk.read("a.json"), "[1]\n");
+    desk.stdout(&["format", "--write", "a.json", "--set", "charset=utf-8-bom"]);
+    assert_eq!(desk.read("a.json"), "\u{feff}[1]\n");
+}
+
+#[test]
+fn mixed_line_ends_become_one() {
+    let desk = Desk::new();
+    desk.write("a.json", "[\r\n1,\n2,\r\n3\r\n]\n");
+    desk.stdout(&["format", "--write", "a.json"]);
+    assert_eq!(desk.read("a.json"), "[\r\n  1,\r\n  2,\r\n  3\r\n]\r\n");
+}
+
+#[test]
+fn colour_is_for_those_who_ask() {
+    let desk = Desk::with_sample();
+    assert!(!desk.stdout(&["outline", "src"]).contains('\u{1b}'));
+    assert!(desk.stdout(&["outline", "src", "--color", "always"]).contains('\u{1b}'));
+}
+
+#[test]
+fn the_demo_runs_and_leaves_its_folder() {
+    let desk = Desk::new();
+    let tour = desk.stdout(&["demo", "--keep", "tide"]);
+    assert!(!tour.contains("error:"), "{tour}");
+    assert!(tour.contains("What changed, all in all"), "{tour}");
+    assert!(desk.read("tide/src/Reading.java").contains("double level, boolean"));
+    assert!(desk.run(&["demo", "--keep", "tide"]).ends_with("── exit 2\n"), "a folder that is not empty");
+}
