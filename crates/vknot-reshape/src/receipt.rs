@@ -18,6 +18,8 @@ pub struct TokenChange {
 pub enum Reason {
     /// It could not be read.
     SyntaxError,
+    /// It could not be read; its lines were indented by its brackets alone.
+    Brackets,
     /// The whole file is too far from its language to be read in reasonable time.
     GaveUp,
 }

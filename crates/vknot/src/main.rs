@@ -16,7 +16,7 @@ use crate::arguments::{Arguments, Command};
 use crate::problem::Outcome;
 
 fn main() -> ExitCode {
-    let arguments = Arguments::parse();
+    let arguments = Arguments::parse_from(std::env::args_os().map(place::shield));
     arguments.color.apply();
     let result = match &arguments.command {
         Command::Outline(command) => commands::outline::run(command),

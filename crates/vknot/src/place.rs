@@ -1,5 +1,6 @@
 //! Places: how they are written, and what they mean in a file.
 
+use std::ffi::OsString;
 use std::path::Path;
 
 use vknot_reshape::looks;
@@ -26,9 +27,21 @@ pub struct Place {
     pub spot: Spot,
 }
 
+/// Stands in front of a place in standard input while arguments are read, since `-:3` would be taken for an option.
+const SHIELD: char = '\u{e000}';
+
+/// Shields an argument that is a place in standard input.
+pub fn shield(argument: OsString) -> OsString {
+    match argument.to_str() {
+        Some(text) if text.starts_with("-:") || text.starts_with("-@") => format!("{SHIELD}{text}").into(),
+        _ => argument,
+    }
+}
+
 impl Place {
     /// Takes a place apart. What names an existing file as a whole is that file.
     pub fn parse(text: &str) -> Place {
+        let text = text.strip_prefix(SHIELD).unwrap_or(text);
         let whole = || Place { file: text.to_owned(), spot: Spot::Whole };
         if text == "-" || Path::new(text).exists() {
             return whole();

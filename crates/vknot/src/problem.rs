@@ -18,6 +18,14 @@ impl Problem {
         Self { file: file.into(), at: None, message: message.into() }
     }
 
+    /// The file, with line and column where they are known.
+    pub fn place(&self) -> String {
+        match self.at {
+            Some((line, column)) => format!("{}:{line}:{column}", self.file),
+            None => self.file.clone(),
+        }
+    }
+
     pub fn at(mut self, line: u32, column: u32) -> Self {
         self.at = Some((line, column));
         self
@@ -26,10 +34,7 @@ impl Problem {
 
 impl std::fmt::Display for Problem {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        match self.at {
-            Some((line, column)) => write!(f, "{}:{line}:{column}: {}", self.file, self.message),
-            None => write!(f, "{}: {}", self.file, self.message),
-        }
+        write!(f, "{}: {}", self.place(), self.message)
     }
 }
 

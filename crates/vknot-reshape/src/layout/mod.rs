@@ -75,7 +75,8 @@ fn run(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>, mode:
     };
     receipt.added = added.into_iter().map(change).collect();
     let left = planner.left_alone.iter().map(|id: &NodeId| tree.node(*id).span());
-    receipt.left_alone = left.map(|span| LeftAlone { span, reason: Reason::SyntaxError }).collect();
+    let reason = if mode == Mode::Indent { Reason::Brackets } else { Reason::SyntaxError };
+    receipt.left_alone = left.map(|span| LeftAlone { span, reason }).collect();
     let bom = match style.word("charset") {
         "utf-8" if mode == Mode::Format => Some(false),
         "utf-8-bom" if mode == Mode::Format => Some(true),

@@ -63,9 +63,8 @@ const BATCH: usize = 128;
 pub fn run(arguments: &ReshapeArguments, job: &Job<'_>) -> anyhow::Result<Outcome> {
     let (targets, problems) = targets(&arguments.places);
     let mut run = Run { form: form(arguments, &targets), problems, ..Run::new(arguments, job) };
-    run.refuse_unfit(&targets);
-    if !run.problems.is_empty() && targets.is_empty() {
-        output::problems(&run.problems);
+    if let Some(problem) = run.unfit(&targets) {
+        output::problems(&[problem]);
         return Ok(Outcome::Failed);
     }
     let styles = Styles::new(&arguments.set);
@@ -169,15 +168,14 @@ impl<'r> Run<'r> {
     }
 
     /// What cannot be asked for together.
-    fn refuse_unfit(&mut self, targets: &[Target]) {
+    fn unfit(&self, targets: &[Target]) -> Option<Problem> {
         let stdin = targets.iter().any(|target| target.file == "-");
         if stdin && self.arguments.write {
-            self.problems.push(Problem::new("-", "standard input cannot be written to; leave --write out"));
+            return Some(Problem::new("-", "standard input cannot be written to; leave --write out"));
         }
-        if self.form == Some(ReshapeOutput::Text) && targets.len() > 1 {
-            let message = "several files cannot be printed as one text; name one file, or use --write";
-            self.problems.push(Problem::new("--output text", message));
-        }
+        let message = "several files cannot be printed as one text; name one file, or use --write";
+        let texts = self.form == Some(ReshapeOutput::Text) && targets.len() > 1;
+        texts.then(|| Problem::new("--output text", message))
     }
 
     /// Takes a batch of results: writes, prints, counts.

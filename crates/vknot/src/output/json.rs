@@ -8,6 +8,7 @@ use crate::problem::Problem;
 
 /// A span: lines and columns from 1 in characters, and bytes.
 #[derive(Serialize)]
+#[serde(rename_all = "camelCase")]
 pub struct SpanJson {
     pub line: u32,
     pub column: u32,
@@ -88,6 +89,7 @@ struct NoteJson {
 
 /// A receipt.
 #[derive(Serialize)]
+#[serde(rename_all = "camelCase")]
 pub struct ReceiptJson {
     lines_removed: usize,
     lines_added: usize,
@@ -118,6 +120,7 @@ impl ReceiptJson {
                     span: SpanJson::of(source, left.span),
                     reason: match left.reason {
                         Reason::SyntaxError => "syntax-error",
+                        Reason::Brackets => "by-brackets",
                         Reason::GaveUp => "gave-up",
                     },
                 })

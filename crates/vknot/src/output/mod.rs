@@ -35,7 +35,10 @@ pub fn error(message: &str) {
 
 /// Prints what could not be done, one line each.
 pub fn problems(problems: &[crate::problem::Problem]) {
-    problems.iter().for_each(|problem| error(&problem.to_string()));
+    let mut err = anstream::stderr().lock();
+    for problem in problems {
+        let _ = writeln!(err, "{OUT}{}{OUT:#}: {}", problem.place(), problem.message);
+    }
 }
 
 /// `1 line`, `2 lines`.

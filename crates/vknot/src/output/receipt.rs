@@ -29,6 +29,7 @@ pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
     for left in &receipt.left_alone {
         let why = match left.reason {
             Reason::SyntaxError => "cannot be read, left as it is",
+            Reason::Brackets => "cannot be read; its lines are indented by their brackets",
             Reason::GaveUp => "is too far from its language to be read in reasonable time, left as it is",
         };
         let (from, to) = (at(left.span.start), at(left.span.end));

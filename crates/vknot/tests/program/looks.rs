@@ -26,7 +26,7 @@ fn fold_closes_what_it_is_asked_to() {
 fn pairs_finds_partners() {
     let desk = Desk::with_sample();
     snapshot!("pairs_closing", desk.run(&["pairs", "src/Gauge.java:60:3"]));
-    snapshot!("pairs_opening", desk.run(&["pairs", "src/surge.rs:23:79"]));
+    snapshot!("pairs_opening", desk.run(&["pairs", "src/surge.rs:24"]));
     snapshot!("pairs_inside", desk.run(&["pairs", "src/Gauge.java:21:53", "--inside"]));
     snapshot!("pairs_around", desk.run(&["pairs", "src/Gauge.java:23:54", "--around"]));
     snapshot!("pairs_all", desk.run(&["pairs", "src/Reading.java"]));

@@ -68,3 +68,11 @@ fn ignored_files_are_passed_over_unless_named() {
     assert_eq!(desk.run(&["format", "--check", "."]), "b.json\n── standard error\n1 file would change\n── exit 1\n");
     assert!(desk.run(&["format", "--check", "built/a.json"]).starts_with("built/a.json\n"));
 }
+
+#[test]
+fn help_is_given() {
+    let desk = Desk::new();
+    let commands = ["outline", "fold", "pairs", "select", "indent", "format", "imports", "undo", "demo"];
+    let help: Vec<String> = commands.iter().map(|command| desk.stdout(&[command, "-h"])).collect();
+    snapshot!("help", desk.stdout(&["-h"]) + &help.join("\n"));
+}
