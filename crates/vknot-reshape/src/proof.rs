@@ -1,6 +1,6 @@
 //! The proof: a reshape's result is read again and held against the original before anything is written.
 
-use vknot_syntax::{NodeId, Source, Tree};
+use vknot_syntax::{Node, Source, Tree};
 
 use crate::edits::Edits;
 use crate::receipt::TokenChange;
@@ -167,43 +167,145 @@ fn same_comment(old: &str, new: &str) -> bool {
     lines(old).eq(lines(new))
 }
 
-/// Compares the kinds of all nodes in preorder, and the tokens each covers. Nodes that a put-in pair of brackets makes
-/// are passed over.
+/// Compares all nodes in preorder: their kinds, what holds them, and the tokens they begin and end with. Nodes that a
+/// put-in pair of brackets makes are passed over.
 fn same_structure(source: &Source, tree: &Tree, new: &Proven, inserted: &[u32]) -> Result<(), Refusal> {
-    let put_in = |token: u32| inserted.binary_search(&token).is_ok();
-    let made = |id: &u32| {
-        let node = new.tree.node(NodeId(*id));
-        !node.is_empty() && put_in(node.first_token) && put_in(node.token_end - 1)
+    let made = |node: &Node| {
+        let put_in = |token: u32| inserted.binary_search(&token).is_ok();
+        !inserted.is_empty() && !node.is_empty() && put_in(node.first_token) && put_in(node.token_end - 1)
     };
-    // How many tokens were put in before one, so that both trees count alike.
-    let shift = |token: u32| token - inserted.partition_point(|at| *at < token) as u32;
-    let mut left = 0u32..tree.nodes().len() as u32;
-    let mut right = (0..new.tree.nodes().len() as u32).filter(|id| inserted.is_empty() || !made(id));
-    loop {
-        let (a, b) = (left.next(), right.next());
-        let same = match (a, b) {
-            (None, None) => return Ok(()),
-            (Some(a), Some(b)) => {
-                let (a, b) = (tree.node(NodeId(a)), new.tree.node(NodeId(b)));
-                // What is put in at the edge of a node may count as inside it, so only the beginning is compared then.
-                a.kind == b.kind
-                    && match inserted.is_empty() {
-                        true => a.first_token == b.first_token && a.token_end == b.token_end,
-                        false => a.first_token <= shift(b.first_token) + 1,
-                    }
-            }
-            _ => false,
-        };
-        if !same {
-            let name = |tree: &Tree, id: Option<u32>| id.map_or("", |id| tree.kind_name(NodeId(id))).to_owned();
-            let at = a.map_or(tree.tokens().len() as u32, |id| tree.node(NodeId(id)).first_token);
-            let offset = tree.tokens().get(at as usize).map_or(source.span().end, |token| token.start);
-            let reason = Difference::Structure {
-                token: shortened(token_text(source, tree, at)),
-                old: name(tree, a),
-                new: name(&new.tree, b),
-            };
-            return Err(Refusal { offset, reason });
+    let old_nodes = tree.nodes();
+    // For each new node the old one it stands for; for a made one the one that its holder stands for.
+    let mut stands_for: Vec<u32> = Vec::with_capacity(new.tree.nodes().len());
+    let mut at = 0u32;
+    for node in new.tree.nodes() {
+        let holder = stands_for.get(node.parent.0 as usize).copied().unwrap_or(0);
+        if made(node) {
+            stands_for.push(holder);
+            continue;
         }
+        let same = old_nodes.get(at as usize).is_some_and(|old| {
+            let spans = !inserted.is_empty() || old.first_token == node.first_token && old.token_end == node.token_end;
+            old.kind == node.kind && (at == 0 || old.parent.0 == holder) && spans
+        });
+        if !same {
+            let name = new.tree.language().kind_name(node.kind).to_owned();
+            return Err(structure_differs(source, tree, at, name));
+        }
+        stands_for.push(at);
+        at += 1;
+    }
+    match (at as usize) < old_nodes.len() {
+        true => Err(structure_differs(source, tree, at, String::new())),
+        false => Ok(()),
+    }
+}
+
+fn structure_differs(source: &Source, tree: &Tree, at: u32, new: String) -> Refusal {
+    let node = tree.nodes().get(at as usize);
+    let token = node.map_or(tree.tokens().len() as u32, |node| node.first_token);
+    let offset = tree.tokens().get(token as usize).map_or(source.span().end, |token| token.start);
+    let old = node.map_or(String::new(), |node| tree.language().kind_name(node.kind).to_owned());
+    Refusal { offset, reason: Difference::Structure { token: shortened(token_text(source, tree, token)), old, new } }
+}
+
+#[cfg(test)]
+mod tests {
+    use vknot_syntax::{Language, Span};
+
+    use super::*;
+
+    /// Proves edits given as what to find, and what to put there instead.
+    fn prove(language: &str, text: &str, changes: &[(&str, &str)], added: &[(&str, u32)]) -> Result<String, Refusal> {
+        let source = Source::from_text("gauge", text);
+        let tree = Tree::read(&source, Language::named(language).unwrap());
+        let mut reshape = Reshape::default();
+        for (old, new) in changes {
+            let start = text.find(old).unwrap() as u32;
+            reshape.edits.push(Span::new(start, start + old.len() as u32), new);
+        }
+        let change = |(text, token): &(&str, u32)| TokenChange { text: (*text).to_owned(), offset: 0, token: *token };
+        reshape.receipt.added = added.iter().map(change).collect();
+        prove_layout(&source, &tree, &reshape).map(|proven| proven.source.text().to_owned())
+    }
+
+    fn refused(language: &str, text: &str, changes: &[(&str, &str)]) -> String {
+        let refusal = prove(language, text, changes, &[]).unwrap_err();
+        format!("{}: {}", refusal.offset, refusal.reason)
+    }
+
+    #[test]
+    fn white_space_may_change() {
+        assert_eq!(prove("json", "[1,2]", &[(",", ", ")], &[]).as_deref(), Ok("[1, 2]"));
+    }
+
+    #[test]
+    fn a_dropped_token_is_caught() {
+        assert_eq!(refused("java", "class A { int a, b; }", &[(", b", "")]), "15: `,` became `;`");
+    }
+
+    #[test]
+    fn a_token_that_came_from_nowhere_is_caught() {
+        assert_eq!(refused("json", "[1]", &[("1", "1, 2")]), "2: `]` became `,`");
+    }
+
+    #[test]
+    fn a_comment_that_swallows_code_is_caught() {
+        let text = "int a; // low\nint b;";
+        assert_eq!(refused("java", text, &[("low\n", "low ")]), "7: `// low` became `// low int b;`");
+    }
+
+    #[test]
+    fn a_changed_comment_is_caught_and_a_moved_one_is_not() {
+        let text = "/* low\n   tide */\nint a;";
+        assert!(refused("java", text, &[("tide", "ebb")]).starts_with("0: `/* low` became"));
+        assert!(prove("java", text, &[("   tide", " tide")], &[]).is_ok());
+    }
+
+    #[test]
+    fn changed_white_space_in_a_string_is_caught() {
+        assert_eq!(refused("json", "[\"a b\"]", &[("a b", "a  b")]), "1: `\"a b\"` became `\"a  b\"`");
+    }
+
+    #[test]
+    fn parted_operators_are_caught() {
+        assert_eq!(refused("rust", "fn a() { for i in ..=3 {} }", &[("..=", ".. =")]), "20: `..=` was parted");
+    }
+
+    #[test]
+    fn a_new_syntax_error_is_caught() {
+        let reason = refused("java", "class A { void b() { c(); } }", &[("c();", "c(;")]);
+        assert!(reason.ends_with("a syntax error would come up at line 1 of the result"), "{reason}");
+    }
+
+    #[test]
+    fn a_changed_structure_is_caught() {
+        // The same tokens, with one of them on the receipt that binds an `else` to another `if`.
+        let text = "class A { void b() { if (c) if (d) e(); else f(); } }";
+        let changes = [("if (d)", "{ if (d)"), (" else", " } else")];
+        let count = Tree::read(&Source::from_text("a", text), Language::named("java").unwrap());
+        let token = |at: usize| count.token_from(at as u32);
+        let added = [("{", token(text.find("if (d)").unwrap())), ("}", token(text.find("else").unwrap()))];
+        let refusal = prove("java", text, &changes, &added).unwrap_err();
+        assert!(matches!(refusal.reason, Difference::Structure { .. }), "{refusal}");
+    }
+
+    #[test]
+    fn tokens_on_the_receipt_may_come_in() {
+        let text = "class A { void b() { if (c) d(); } }";
+        let tree = Tree::read(&Source::from_text("a", text), Language::named("java").unwrap());
+        let token = |needle: &str| tree.token_from(text.find(needle).unwrap() as u32);
+        let added = [("{", token("d()")), ("}", token("d()") + 4)];
+        assert!(prove("java", text, &[("d();", "{ d(); }")], &added).is_ok());
+    }
+
+    #[test]
+    fn overlapping_edits_are_caught() {
+        let source = Source::from_text("gauge", "[1]");
+        let tree = Tree::read(&source, Language::named("json").unwrap());
+        let mut reshape = Reshape::default();
+        reshape.edits.push(Span::new(1, 2), "2");
+        reshape.edits.push(Span::new(0, 1), "[");
+        assert_eq!(prove_layout(&source, &tree, &reshape).unwrap_err().reason, Difference::UnsoundEdits);
     }
 }

@@ -105,3 +105,64 @@ fn whole_lines(source: &Source, span: Span) -> Span {
     let lines = source.lines();
     Span::new(lines.start(first - 1), lines.span(source.text(), last - 1).end)
 }
+
+#[cfg(test)]
+mod tests {
+    //! Rules that are wrong on purpose: the proof must catch what they do.
+
+    use std::sync::LazyLock;
+
+    use vknot_syntax::{Language, Source, Tree};
+
+    use super::rules::{Items, LayoutSpec, LayoutTable, Rule, Side, WORDS};
+    use super::*;
+    use crate::proof::{Difference, prove_layout};
+
+    /// Java with words glued together behind `return`.
+    static GLUING: LayoutSpec = LayoutSpec {
+        rules: &[
+            ("program", Rule::Items(Items { apart: &[], imports_apart: false })),
+            ("return_statement", Rule::Words(WORDS)),
+            ("binary_expression", Rule::Words(WORDS)),
+            ("unary_expression", Rule::Words(WORDS)),
+        ],
+        within: &[],
+        spacing: &[("return_statement", "return", Side::Open, Side::Tight), ("", "-", Side::Tight, Side::Tight)],
+        hugs: &[],
+        chain: &[],
+        precedence: &[],
+        names_hold_first_call: false,
+        brace_after_wrap: false,
+        no_comma: &[],
+        habit: 4,
+    };
+
+    fn broken(text: &str) -> Difference {
+        let language = Language::named("java").unwrap();
+        let table: &'static LazyLock<LayoutTable> = {
+            static TABLE: LazyLock<LayoutTable> =
+                LazyLock::new(|| LayoutTable::new(&GLUING, Language::named("java").unwrap()));
+            &TABLE
+        };
+        let source = Source::from_text("Gauge.java", text);
+        let tree = Tree::read(&source, language);
+        let style = Style::defaults("java");
+        let paper = paper(&source, &tree, &style);
+        let planner = planner::plan(&tree, &source, table, Options::of(&style, 4));
+        let (edits, _) = print::print(&planner, Mode::Format, paper);
+        let reshape = Reshape { edits, ..Reshape::default() };
+        prove_layout(&source, &tree, &reshape).unwrap_err().reason
+    }
+
+    #[test]
+    fn a_rule_that_glues_words_is_caught() {
+        let difference = broken("return level;");
+        assert_eq!(difference, Difference::Token { old: "return".into(), new: "returnlevel".into() });
+    }
+
+    #[test]
+    fn a_rule_that_glues_operators_is_caught() {
+        let difference = broken("return b - -c;");
+        assert!(matches!(difference, Difference::Token { .. } | Difference::SyntaxError { .. }), "{difference}");
+    }
+}
