@@ -170,9 +170,12 @@ fn same_comment(old: &str, new: &str) -> bool {
 /// Compares all nodes in preorder: their kinds, what holds them, and the tokens they begin and end with. Nodes that a
 /// put-in pair of brackets makes are passed over.
 fn same_structure(source: &Source, tree: &Tree, new: &Proven, inserted: &[u32]) -> Result<(), Refusal> {
+    if inserted.is_empty() {
+        return same_nodes(source, tree, new);
+    }
     let made = |node: &Node| {
         let put_in = |token: u32| inserted.binary_search(&token).is_ok();
-        !inserted.is_empty() && !node.is_empty() && put_in(node.first_token) && put_in(node.token_end - 1)
+        !node.is_empty() && put_in(node.first_token) && put_in(node.token_end - 1)
     };
     let old_nodes = tree.nodes();
     // For each new node the old one it stands for; for a made one the one that its holder stands for.
@@ -185,8 +188,7 @@ fn same_structure(source: &Source, tree: &Tree, new: &Proven, inserted: &[u32]) 
             continue;
         }
         let same = old_nodes.get(at as usize).is_some_and(|old| {
-            let spans = !inserted.is_empty() || old.first_token == node.first_token && old.token_end == node.token_end;
-            old.kind == node.kind && (at == 0 || old.parent.0 == holder) && spans
+            old.kind == node.kind && (at == 0 || old.parent.0 == holder)
         });
         if !same {
             let name = new.tree.language().kind_name(node.kind).to_owned();
@@ -199,6 +201,22 @@ fn same_structure(source: &Source, tree: &Tree, new: &Proven, inserted: &[u32]) 
         true => Err(structure_differs(source, tree, at, String::new())),
         false => Ok(()),
     }
+}
+
+/// The same, where nothing was put in: node for node.
+fn same_nodes(source: &Source, tree: &Tree, new: &Proven) -> Result<(), Refusal> {
+    let (old_nodes, new_nodes) = (tree.nodes(), new.tree.nodes());
+    let same = |old: &Node, new: &Node| {
+        (old.kind, old.parent, old.first_token, old.token_end) == (new.kind, new.parent, new.first_token, new.token_end)
+    };
+    let differs = old_nodes.iter().zip(new_nodes).position(|(old, new)| !same(old, new));
+    let at = match differs {
+        Some(at) => at,
+        None if old_nodes.len() == new_nodes.len() => return Ok(()),
+        None => old_nodes.len().min(new_nodes.len()),
+    };
+    let name = new_nodes.get(at).map_or("", |node| new.tree.language().kind_name(node.kind)).to_owned();
+    Err(structure_differs(source, tree, at as u32, name))
 }
 
 fn structure_differs(source: &Source, tree: &Tree, at: u32, new: String) -> Refusal {

@@ -7,7 +7,7 @@ use std::process::Command;
 use anyhow::{Context, bail};
 
 use crate::demo::{FILES, TOUR};
-use crate::output::{FAINT, HEAD, KIND, MARK, NAME, count, diff};
+use crate::output::{FAINT, HEAD, KIND, MARK, NAME, count};
 use crate::problem::Outcome;
 
 /// Take a short tour on a sample project
@@ -48,9 +48,9 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     writeln!(out, "\n{HEAD}What changed, all in all{HEAD:#}")?;
     for (path, before) in FILES {
         let after = std::fs::read_to_string(folder.join(path)).unwrap_or_default();
-        let (gone, new) = diff::changed_lines(before, &after);
-        if (gone, new) != (0, 0) {
-            writeln!(out, "    {path:<20} {new:>3} lines in place of {gone}")?;
+        if after != *before {
+            let (was, is) = (before.lines().count(), after.lines().count());
+            writeln!(out, "    {path:<20} {is:>3} lines, {was:>3} before")?;
         }
     }
     match &arguments.keep {

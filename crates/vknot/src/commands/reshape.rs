@@ -130,7 +130,8 @@ fn work(
     match (job.prove)(&input.source, &input.tree, &reshape) {
         Ok(proven) => {
             let new = proven.source.text().to_owned();
-            let changed = diff::changed_lines(input.source.text(), &new);
+            let changes = diff::changes(&input.source, &reshape.edits);
+            let changed = diff::changed_lines(&changes);
             Ok(Worked { input, reshape, new: Some(new), changed })
         }
         Err(refusal) => Err(input.problem_at(refusal.offset, refusal.to_string())),
@@ -244,8 +245,9 @@ impl<'r> Run<'r> {
         self.receipts.extend(receipt::remarks(&worked.input.shown, source, &worked.reshape.receipt));
         let mut out = anstream::stdout().lock();
         match (self.form, &worked.new) {
-            (Some(ReshapeOutput::Diff), Some(new)) => {
-                write!(out, "{}", diff::unified(&worked.input.shown, source.text(), new))?;
+            (Some(ReshapeOutput::Diff), Some(_)) => {
+                let changes = diff::changes(source, &worked.reshape.edits);
+                write!(out, "{}", diff::unified(&worked.input.shown, source, &changes))?;
             }
             (Some(ReshapeOutput::Text), new) => {
                 let text = worked.new_bytes(new.as_deref().unwrap_or(source.text()));
