@@ -43,7 +43,8 @@ struct Outcome {
 
 pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     let samples = samples(&arguments.roots, arguments.language.as_deref());
-    let outcomes: Vec<(&Sample, Outcome)> = samples.par_iter().map(|sample| (sample, judge(sample, &arguments.set))).collect();
+    let outcomes: Vec<(&Sample, Outcome)> =
+        samples.par_iter().map(|sample| (sample, judge(sample, &arguments.set))).collect();
     let mut by_language: BTreeMap<&str, Vec<&(&Sample, Outcome)>> = BTreeMap::new();
     for pair in &outcomes {
         by_language.entry(pair.0.language.name()).or_default().push(pair);
@@ -57,8 +58,10 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
 
 fn judge(sample: &Sample, set: &[Override]) -> Outcome {
     let start = Instant::now();
-    let mut outcome = catch_unwind(AssertUnwindSafe(|| judge_unguarded(sample, set)))
-        .unwrap_or(Outcome { panicked: true, ..Outcome::default() });
+    let mut outcome = catch_unwind(AssertUnwindSafe(|| judge_unguarded(sample, set))).unwrap_or(Outcome {
+        panicked: true,
+        ..Outcome::default()
+    });
     outcome.took = start.elapsed();
     outcome.bytes = sample.source.text().len();
     outcome
@@ -86,7 +89,9 @@ fn second_run(source: &Source, tree: &Tree, style: &Style) -> Option<String> {
     let again = layout::format(source, tree, style, None);
     let (span, new) = again.edits.iter().next()?;
     let line = source.line(span.start);
-    Some(format!("line {line} of the result: {:?} becomes {new:?}: {}", source.slice(span), source.lines().text(source.text(), line - 1)))
+    Some(
+        format!("line {line} of the result: {:?} becomes {new:?}: {}", source.slice(span), source.lines().text(source.text(), line - 1)),
+    )
 }
 
 fn report(language: &str, pairs: &[&(&Sample, Outcome)], show: usize) -> bool {

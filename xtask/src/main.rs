@@ -1,7 +1,9 @@
 //! The developers' own commands: corpus runs, figures, refreshing what is generated.
 
 mod corpus;
+mod docs;
 mod ratios;
+mod screenshots;
 mod walk;
 
 use std::process::ExitCode;
@@ -20,11 +22,17 @@ enum Command {
     Corpus(corpus::Arguments),
     /// Compare the time of each step with that of parsing alone
     Ratios(ratios::Arguments),
+    /// Rewrite the pages in docs that are generated
+    Docs,
+    /// List the pictures in docs, or take them anew
+    Screenshots(screenshots::Arguments),
 }
 
 fn main() -> anyhow::Result<ExitCode> {
     match Arguments::parse().command {
         Command::Corpus(arguments) => corpus::run(&arguments),
         Command::Ratios(arguments) => ratios::run(&arguments),
+        Command::Docs => docs::run(),
+        Command::Screenshots(arguments) => screenshots::run(&arguments),
     }
 }

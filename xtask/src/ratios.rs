@@ -30,7 +30,11 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     let all = samples(&arguments.roots, arguments.language.as_deref());
     println!("{:<8} {:>6} {:>9} {:>9} {:>7} {:>7} {:>7} {:>9} {:>7}", "", "MB", "parse", "+flatten", "folds", "outline", "check", "format", "10x");
     for language in Language::all() {
-        let chosen = take(all.iter().filter(|sample| sample.language == language && !Tree::read(&sample.source, language).has_error()), arguments.megabytes);
+        let chosen = take(
+            all.iter()
+                .filter(|sample| sample.language == language && !Tree::read(&sample.source, language).has_error()),
+            arguments.megabytes,
+        );
         if !chosen.is_empty() {
             report(language, &chosen, arguments.runs);
         }
@@ -53,17 +57,21 @@ fn take<'s>(samples: impl Iterator<Item = &'s Sample>, megabytes: usize) -> Vec<
 fn report(language: &'static Language, sources: &[&Source], runs: usize) {
     let style = Style::defaults(language.name());
     let read = |source: &Source| Tree::read(source, language);
-    let clean: Vec<Source> = sources.iter().map(|source| {
-        let new = layout::format(source, &read(source), &style, None).edits.apply(source.text());
-        Source::from_text(source.path(), new)
-    }).collect();
+    let clean: Vec<Source> = sources
+        .iter()
+        .map(|source| {
+            let new = layout::format(source, &read(source), &style, None).edits.apply(source.text());
+            Source::from_text(source.path(), new)
+        })
+        .collect();
     let clean_refs: Vec<&Source> = clean.iter().collect();
     let mut parser = tree_sitter::Parser::new();
     if let Some(grammar) = language.grammar() {
         let _ = parser.set_language(grammar);
     }
     // A damaged copy needs work in nearly every line.
-    let damaged: Vec<Source> = sources.iter().map(|source| Source::from_text(source.path(), damage(source.text()))).collect();
+    let damaged: Vec<Source> =
+        sources.iter().map(|source| Source::from_text(source.path(), damage(source.text()))).collect();
     let damaged: Vec<&Source> = damaged.iter().filter(|source| !read(source).has_error()).collect();
     let mut parser = parser;
     let mut parse = |source: &Source| drop(parser.parse(source.text(), None));

@@ -164,8 +164,7 @@ mod tests {
     use super::*;
 
     fn applies(glob: &str, path: &str) -> bool {
-        let (config, problems) =
-            EditorConfig::parse(Path::new("/tide"), &format!("[{glob}]\nindent_size = 3\n"));
+        let (config, problems) = EditorConfig::parse(Path::new("/tide"), &format!("[{glob}]\nindent_size = 3\n"));
         assert_eq!(problems, []);
         config.entries_for(Path::new(path)).next().is_some()
     }

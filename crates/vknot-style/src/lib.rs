@@ -19,5 +19,5 @@ mod schema;
 mod style;
 
 pub use editorconfig::{EditorConfig, Problem};
-pub use schema::{SETTINGS, Setting, ValueError, Values};
+pub use schema::{Setting, SETTINGS, ValueError, Values};
 pub use style::{Indentation, Origin, Override, Style};

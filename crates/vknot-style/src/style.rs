@@ -3,7 +3,7 @@
 use std::path::{Path, PathBuf};
 
 use crate::editorconfig::{EditorConfig, unknown_key};
-use crate::schema::{SETTINGS, Setting};
+use crate::schema::{Setting, SETTINGS};
 
 /// Where a value came from.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -88,8 +88,7 @@ impl Style {
 
     fn override_with(&mut self, overrides: &[Override]) {
         for chosen in overrides {
-            self.chosen[chosen.setting] =
-                Some(Chosen { value: chosen.value.clone(), origin: Origin::CommandLine });
+            self.chosen[chosen.setting] = Some(Chosen { value: chosen.value.clone(), origin: Origin::CommandLine });
         }
     }
 

@@ -153,8 +153,7 @@ impl Language {
             table.entry(name.clone()).or_insert(kind);
         }
         let field_id = |name: &str| fields.iter().position(|field| field == name).map(|id| Field(id as u16));
-        let paths: HashMap<&str, Vec<Field>> = spec
-            .names
+        let paths: HashMap<&str, Vec<Field>> = spec.names
             .iter()
             .map(|(kind, path)| (*kind, path.iter().filter_map(|field| field_id(field)).collect()))
             .collect();

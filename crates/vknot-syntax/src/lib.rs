@@ -23,7 +23,7 @@ mod tree;
 pub use language::{Field, Kind, KindRow, Language, LanguageSpec, Reader};
 pub use role::Role;
 pub use text::{
-    Facts, LineColumn, LineEnd, Lines, MAX_BYTES, Position16, ReadError, Source, Span, contents_span,
-    first_difference, is_plain_blank, word_span_at,
+    contents_span, Facts, first_difference, is_plain_blank, LineColumn, LineEnd, Lines, MAX_BYTES, Position16,
+    ReadError, Source, Span, word_span_at,
 };
 pub use tree::{Children, Gap, Node, NodeId, Token, TokenId, Tree};

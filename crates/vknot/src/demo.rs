@@ -3,19 +3,13 @@
 /// A file of the sample: its path and its text.
 pub type SampleFile = (&'static str, &'static str);
 
-macro_rules! sample {
-    ($($path:literal),* $(,)?) => {
-        &[$(($path, include_str!(concat!("../../../demo/", $path)))),*]
-    };
-}
-
 /// All files of the sample.
-pub const FILES: &[SampleFile] = sample![
-    ".editorconfig",
-    "data/stations.json",
-    "src/Gauge.java",
-    "src/Reading.java",
-    "src/surge.rs",
+pub const FILES: &[SampleFile] = &[
+    (".editorconfig", include_str!("../../../demo/.editorconfig")),
+    ("data/stations.json", include_str!("../../../demo/data/stations.json")),
+    ("src/Gauge.java", include_str!("../../../demo/src/Gauge.java")),
+    ("src/Reading.java", include_str!("../../../demo/src/Reading.java")),
+    ("src/surge.rs", include_str!("../../../demo/src/surge.rs")),
 ];
 
 /// One step of the tour.

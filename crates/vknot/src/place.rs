@@ -46,10 +46,7 @@ impl Place {
         if text == "-" || Path::new(text).exists() {
             return whole();
         }
-        if let Some((file, name)) = text.rsplit_once('@')
-            && !file.is_empty()
-            && !name.is_empty()
-        {
+        if let Some((file, name)) = text.rsplit_once('@') && !file.is_empty() && !name.is_empty() {
             return Place { file: file.to_owned(), spot: Spot::Name(name.to_owned()) };
         }
         let spots = text.match_indices(':').filter(|(at, _)| *at > 0).filter_map(|(at, _)| {
@@ -149,7 +146,8 @@ fn named(source: &Source, tree: &Tree, name: &str) -> Result<Span, String> {
             Err(format!("nothing is named `{name}`; the outline has {shown}"))
         }
         several => {
-            let lines: Vec<String> = several.iter().map(|index| source.line(entries[*index].span.start).to_string()).collect();
+            let lines: Vec<String> =
+                several.iter().map(|index| source.line(entries[*index].span.start).to_string()).collect();
             let holder = several.iter().find_map(|index| entries[*index].parent).map(|parent| &entries[parent].name);
             let hint = match holder {
                 Some(holder) => format!("name what holds it, too (`{holder}.{name}`), or give a line"),

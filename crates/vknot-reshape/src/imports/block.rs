@@ -66,7 +66,11 @@ fn blocks_in(source: &Source, tree: &Tree, holder: NodeId, kind: &str) -> Vec<Bl
                     (Some(block), false) => {
                         let text = tree.text_of(source.text(), child).to_owned();
                         block.span.end = node.end;
-                        block.lines.iter_mut().next_back().into_iter().for_each(|line| line.behind = Some(text.clone()));
+                        block.lines
+                            .iter_mut()
+                            .next_back()
+                            .into_iter()
+                            .for_each(|line| line.behind = Some(text.clone()));
                     }
                     _ => close(&mut open, &mut blocks),
                 }

@@ -3,7 +3,7 @@
 
 mod block;
 
-pub(crate) use block::{Block, Line, blocks};
+pub(crate) use block::{Block, blocks, Line};
 
 use std::collections::BTreeMap;
 
@@ -11,7 +11,7 @@ use vknot_style::Style;
 use vknot_syntax::{NodeId, Role, Source, Span, Tree};
 
 use crate::languages::Toolkit;
-use crate::proof::{Difference, Proven, Refusal, read_result};
+use crate::proof::{Difference, Proven, read_result, Refusal};
 use crate::receipt::{LeftAlone, Note, Reason, Receipt};
 use crate::reshape::Reshape;
 

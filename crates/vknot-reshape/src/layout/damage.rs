@@ -17,8 +17,7 @@ pub(super) fn untrusted(source: &Source, tree: &Tree) -> HashSet<NodeId> {
         return found;
     }
     let brackets = Brackets::of(source, tree);
-    let unbalanced: Vec<NodeId> = tree
-        .errors()
+    let unbalanced: Vec<NodeId> = tree.errors()
         .filter(|id| tree.role(*id) == Role::Error && !brackets.are_closed(tree, *id))
         .take(ERRORS_AT_MOST + 1)
         .collect();

@@ -21,11 +21,11 @@ pub use found::indentation as found_indentation;
 use vknot_style::{Indentation, Style};
 use vknot_syntax::{LineEnd, NodeId, Source, Span, Tree};
 
+use options::{Options, RequiredBraces};
+use print::{Mode, Paper};
 use crate::languages::Toolkit;
 use crate::receipt::{LeftAlone, Reason, Receipt, TokenChange};
 use crate::reshape::Reshape;
-use options::{Options, RequiredBraces};
-use print::{Mode, Paper};
 
 /// Lays out a file, or the lines of some spans of it, in a style.
 pub fn format(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
@@ -114,9 +114,9 @@ mod tests {
 
     use vknot_syntax::{Language, Source, Tree};
 
+    use crate::proof::{Difference, prove_layout};
     use super::rules::{Items, LayoutSpec, LayoutTable, Rule, Side, WORDS};
     use super::*;
-    use crate::proof::{Difference, prove_layout};
 
     /// Java with words glued together behind `return`.
     static GLUING: LayoutSpec = LayoutSpec {

@@ -201,9 +201,7 @@ impl Plan {
 
     /// Gives a gap its policy, unless a rule further out did so before.
     pub fn set(&mut self, gap: u32, plan: GapPlan) {
-        if let Some(slot) = self.gaps.get_mut(gap as usize)
-            && slot.form == Form::Unset
-        {
+        if let Some(slot) = self.gaps.get_mut(gap as usize) && slot.form == Form::Unset {
             *slot = plan;
         }
     }

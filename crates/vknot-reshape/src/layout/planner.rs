@@ -4,8 +4,7 @@ use std::collections::{HashMap, HashSet};
 
 use vknot_syntax::{NodeId, Role, Source, Tree};
 
-use super::comments;
-use super::damage;
+use super::{comments, damage};
 use super::options::Options;
 use super::plan::{GapPlan, Group, NO_GROUP, Plan};
 use super::rules::{Hug, LayoutTable, Rule};
@@ -184,10 +183,7 @@ impl Planner<'_> {
             let opening = SHAPES.iter().position(|(bracket, _)| *bracket == text);
             let closing = SHAPES.iter().position(|(_, bracket)| *bracket == text);
             line += self.newlines(token);
-            if let Some((_, _, group)) = open.last()
-                && self.newlines(token) > 0
-                && token > node.first_token
-            {
+            if let Some((_, _, group)) = open.last() && self.newlines(token) > 0 && token > node.first_token {
                 self.plan.gaps[token as usize].group = *group;
             }
             if let Some(shape) = opening {

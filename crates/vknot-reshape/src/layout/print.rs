@@ -4,12 +4,12 @@
 use vknot_style::Indentation;
 use vknot_syntax::Span;
 
-use super::measure::{Measure, indent_columns, width_of};
+use crate::edits::Edits;
+use super::measure::{indent_columns, Measure, width_of};
 use super::plan::{AddedBraces, AddedComma, Form, GapPlan, Group};
 use super::planner::Planner;
 use super::reflow;
 use super::trailing::{self, Trailing};
-use crate::edits::Edits;
 
 /// What the pass may change.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -153,7 +153,8 @@ impl Printer<'_, '_> {
         self.end_of_file(count);
         let lined_up = trailing::line_up(&self.trailing);
         let text = self.planner.text;
-        let changed = lined_up.iter().filter(|(span, new)| span.of(text) != new).map(|(span, new)| (*span, new.as_str()));
+        let changed =
+            lined_up.iter().filter(|(span, new)| span.of(text) != new).map(|(span, new)| (*span, new.as_str()));
         (self.edits.merged(changed), self.added)
     }
 

@@ -28,10 +28,13 @@ pub(super) fn comment(text: &str, frame: &Frame) -> Option<String> {
     let first = lines.next()?;
     let rest: Vec<&str> = lines.map(|line| line.strip_suffix('\r').unwrap_or(line)).collect();
     let starred = rest.iter().all(|line| line.trim_start_matches([' ', '\t']).starts_with('*'));
-    let blank_of = |line: &str| indent_columns(&line[..line.len() - line.trim_start_matches([' ', '\t']).len()], frame.indentation.tab_width);
+    let blank_of = |line: &str| {
+        let blank = &line[..line.len() - line.trim_start_matches([' ', '\t']).len()];
+        indent_columns(blank, frame.indentation.tab_width)
+    };
     let shift = i64::from(frame.now) - i64::from(frame.was);
     let has_room = |line: &&str| line.trim().is_empty() || i64::from(blank_of(line)) + shift >= 0;
-    let moves = frame.first_on_line && shift != 0 && rest.iter().all(|line| has_room(line));
+    let moves = frame.first_on_line && shift != 0 && rest.iter().all(has_room);
     let has_crlf = text.contains("\r\n");
     let line_end = frame.line_end.unwrap_or(if has_crlf { "\r\n" } else { "\n" });
     let trimmed = |line: &str| if frame.trim { line.trim_end_matches([' ', '\t']).len() } else { line.len() };

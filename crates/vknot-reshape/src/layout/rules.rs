@@ -114,7 +114,13 @@ pub(crate) struct Braces {
     pub comma: bool,
 }
 
-pub(crate) const BRACES: Braces = Braces { apart: &[], leading_blank: false, inline_in: &[], rows: false, comma: false };
+pub(crate) const BRACES: Braces = Braces {
+    apart: &[],
+    leading_blank: false,
+    inline_in: &[],
+    rows: false,
+    comma: false,
+};
 
 /// What a broken list does with its items.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

@@ -133,9 +133,7 @@ fn push(found: &mut Vec<Fold>, source: &Source, tree: &Tree, kind: FoldKind, spa
 fn runs(source: &Source, tree: &Tree, id: NodeId, found: &mut Vec<Fold>) {
     let mut run: Option<(FoldKind, NodeId, NodeId)> = None;
     let mut finish = |run: Option<(FoldKind, NodeId, NodeId)>| {
-        if let Some((kind, first, last)) = run
-            && first != last
-        {
+        if let Some((kind, first, last)) = run && first != last {
             let span = Span::new(tree.node(first).start, tree.node(last).end);
             push(found, source, tree, kind, span, tree.node(last).token_end);
         }

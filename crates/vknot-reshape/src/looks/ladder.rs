@@ -1,6 +1,6 @@
 //! The nested selections around a place, from the word under it outwards.
 
-use vknot_syntax::{NodeId, Role, Source, Span, Tree, contents_span, word_span_at};
+use vknot_syntax::{contents_span, NodeId, Role, Source, Span, Tree, word_span_at};
 
 use super::{kind_words, with_attached};
 
@@ -86,9 +86,7 @@ fn token_rungs(source: &Source, tree: &Tree, id: NodeId, at: Span, rungs: &mut R
         if let Some(word) = word_span_at(source.text(), span, at.start) {
             rungs.add("word", word);
         }
-        if role == Role::String
-            && let Some(contents) = contents_span(source.text(), span)
-        {
+        if role == Role::String && let Some(contents) = contents_span(source.text(), span) {
             rungs.add("string contents", contents);
         }
     } else if let Some(word) = word_span_at(source.text(), span, at.start).filter(|word| *word != span) {
@@ -177,7 +175,10 @@ fn noun(role: Role, kind: &str) -> String {
 /// From behind a node's opening bracket to before its closing one, blanks at the edges left out.
 fn between_brackets(source: &Source, tree: &Tree, id: NodeId) -> Option<Span> {
     let node = tree.node(id);
-    let (first, last) = (tree.tokens().get(node.first_token as usize)?, tree.tokens().get(node.token_end as usize - 1)?);
+    let (first, last) = (
+        tree.tokens().get(node.first_token as usize)?,
+        tree.tokens().get(node.token_end as usize - 1)?,
+    );
     let matched = matches!(
         (source.slice(first.span()), source.slice(last.span())),
         ("(", ")") | ("[", "]") | ("{", "}") | ("<", ">") | ("|", "|")

@@ -6,9 +6,9 @@ mod outline;
 mod pairs;
 
 pub use folds::{Fold, FoldKind, folds};
-pub use ladder::{Rung, ladder};
-pub use outline::{OutlineEntry, OutlinePath, find_by_name, outline};
-pub use pairs::{Culprit, Pair, Pairs, Unpaired, pairs};
+pub use ladder::{ladder, Rung};
+pub use outline::{find_by_name, outline, OutlineEntry, OutlinePath};
+pub use pairs::{Culprit, Pair, Pairs, pairs, Unpaired};
 
 use vknot_syntax::{NodeId, Role, Source, Span, Tree};
 
@@ -48,8 +48,15 @@ pub fn header_line<'s>(source: &'s Source, tree: &Tree, id: NodeId) -> &'s str {
 
 /// A kind of node in words: `method_declaration` is a `method`.
 pub fn kind_words(kind: &str) -> String {
-    const ENDINGS: [&str; 7] =
-        ["_declaration", "_definition", "_item", "_statement", "_expression", "_specification", "_literal"];
+    const ENDINGS: [&str; 7] = [
+        "_declaration",
+        "_definition",
+        "_item",
+        "_statement",
+        "_expression",
+        "_specification",
+        "_literal",
+    ];
     let bare = ENDINGS.iter().find_map(|ending| kind.strip_suffix(ending)).unwrap_or(kind);
     bare.replace('_', " ")
 }

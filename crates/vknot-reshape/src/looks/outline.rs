@@ -2,8 +2,8 @@
 
 use vknot_syntax::{NodeId, Role, Source, Span, Tree};
 
-use super::kind_words;
 use crate::languages::Toolkit;
+use super::kind_words;
 
 /// A named item.
 #[derive(Clone, Debug, PartialEq, Eq)]

@@ -1,4 +1,5 @@
 //! The library's tests: cases per language, promises held against generated damage, looks on broken code.
+#![allow(clippy::unwrap_used)]
 
 /// A snapshot without the expression it came from, which the test above it shows anyway.
 macro_rules! snapshot {

@@ -1,6 +1,6 @@
 //! What the cases share: read, reshape, prove, run again.
 
-use vknot_reshape::{Reshape, imports, layout, proof};
+use vknot_reshape::{imports, layout, proof, Reshape};
 use vknot_style::{Override, Style};
 use vknot_syntax::{Language, Source, Tree};
 

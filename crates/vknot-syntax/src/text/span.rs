@@ -76,8 +76,7 @@ pub fn contents_span(text: &str, span: Span) -> Option<Span> {
     let width = if tripled { 3 } else { 1 };
     let close = piece.len().checked_sub(hashes)?.checked_sub(width)?;
     let closes = piece.get(close..)?.starts_with(quote);
-    (closes && close >= open + width)
-        .then(|| Span::new(span.start + (open + width) as u32, span.start + close as u32))
+    (closes && close >= open + width).then(|| Span::new(span.start + (open + width) as u32, span.start + close as u32))
 }
 
 /// The first byte at which two texts differ, moved back to a character boundary of both; `None` when they are equal.

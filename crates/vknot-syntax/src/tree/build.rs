@@ -3,8 +3,8 @@
 //! Here, once, tokens are trimmed to their text and whatever a reader left out becomes a token of its own, so that
 //! "tokens plus gaps give the file back" holds for every file.
 
-use super::{HAS_ERROR, LEAF, MISSING, Node, NodeId, Token, Tree};
 use crate::language::{Field, Kind, Language};
+use super::{HAS_ERROR, LEAF, MISSING, Node, NodeId, Token, Tree};
 
 /// Takes nodes in preorder: [`open`](Self::open), children, [`close`](Self::close).
 pub struct TreeBuilder<'t> {
@@ -92,17 +92,14 @@ impl<'t> TreeBuilder<'t> {
         let parent = NodeId(self.open.last().copied().unwrap_or(0));
         let (at, token) = (self.reached, self.tokens.len() as u32);
         let next = self.nodes.len() as u32 + 1;
-        let node =
-            Node { kind, field, flags, start: at, end: at, parent, next, first_token: token, token_end: token };
+        let node = Node { kind, field, flags, start: at, end: at, parent, next, first_token: token, token_end: token };
         self.nodes.push(node);
     }
 
     fn push_leaf(&mut self, kind: Kind, field: Field, flags: u8, start: u32, end: u32) {
         let id = NodeId(self.nodes.len() as u32);
         self.push(kind, field, flags);
-        if flags & HAS_ERROR != 0
-            && let Some(parent) = self.open.last()
-        {
+        if flags & HAS_ERROR != 0 && let Some(parent) = self.open.last() {
             self.nodes[*parent as usize].flags |= HAS_ERROR;
         }
         if start < end {

@@ -3,10 +3,10 @@
 use std::cell::RefCell;
 use std::ops::ControlFlow;
 
-use tree_sitter::{ParseOptions, ParseState, Parser, TreeCursor};
+use tree_sitter::{ParseOptions, Parser, ParseState, TreeCursor};
 
-use super::{Tree, TreeBuilder};
 use crate::language::{Field, Kind, Language};
+use super::{Tree, TreeBuilder};
 
 /// The parser reports once in this many steps (its own constant is 100); a well-formed text needs about one step
 /// for every two bytes. A text may take many times that before it is given up.

@@ -1,9 +1,9 @@
 //! Moving about in a tree: children, ancestors, what lies at a position.
 
-use super::{NodeId, TokenId, Tree};
 use crate::language::Field;
 use crate::role::Role;
 use crate::text::Span;
+use super::{NodeId, TokenId, Tree};
 
 /// The direct children of a node, in order.
 #[derive(Clone)]
@@ -104,7 +104,10 @@ impl Tree {
     /// Whether the tokens on both sides of a gap touch and together look like one operator, so that they must go on
     /// touching.
     pub fn is_joined(&self, text: &str, gap: u32) -> bool {
-        let tokens = (gap.checked_sub(1).and_then(|left| self.tokens.get(left as usize)), self.tokens.get(gap as usize));
+        let tokens = (
+            gap.checked_sub(1).and_then(|left| self.tokens.get(left as usize)),
+            self.tokens.get(gap as usize),
+        );
         let (Some(left), Some(right)) = tokens else { return false };
         let pair = Span::new(left.end.saturating_sub(1), left.end + 1).of(text);
         left.end == right.start && self.language.spec().joined.contains(&pair)

@@ -4,10 +4,10 @@ use std::io::Write;
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
-use anyhow::{Context, bail};
+use anyhow::{bail, Context};
 
 use crate::demo::{FILES, TOUR};
-use crate::output::{FAINT, HEAD, KIND, MARK, NAME, count};
+use crate::output::{count, FAINT, HEAD, KIND, MARK, NAME};
 use crate::problem::Outcome;
 
 /// Take a short tour on a sample project

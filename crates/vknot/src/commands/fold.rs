@@ -2,18 +2,18 @@
 
 use std::io::Write;
 
-use clap::ValueEnum;
 use clap::builder::PossibleValue;
-use serde_json::{Value, json};
+use clap::ValueEnum;
+use serde_json::{json, Value};
 use vknot_reshape::looks::{self, Fold, FoldKind};
 
-use super::open_place;
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
-use crate::output::code::CodeView;
 use crate::output::{self, FAINT, HEAD, KIND, MARK};
+use crate::output::code::CodeView;
 use crate::place::Spot;
 use crate::problem::Outcome;
+use super::open_place;
 
 /// Show a file with folds closed
 ///
@@ -84,7 +84,8 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         Some(lines) if arguments.around => {
             chosen.into_iter().filter(|fold| !(fold.holds(lines.0) || fold.holds(lines.1))).collect()
         }
-        Some(lines) => chosen.into_iter().rfind(|fold| fold.holds(lines.0) && fold.holds(lines.1)).into_iter().collect(),
+        Some(lines) =>
+            chosen.into_iter().rfind(|fold| fold.holds(lines.0) && fold.holds(lines.1)).into_iter().collect(),
         None => chosen,
     };
     if at.is_some() && closed.is_empty() && !arguments.around {

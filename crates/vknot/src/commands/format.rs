@@ -2,9 +2,9 @@
 
 use vknot_reshape::{layout, proof};
 
-use super::reshape::{self, Job};
 use crate::arguments::ReshapeArguments;
 use crate::problem::Outcome;
+use super::reshape::{self, Job};
 
 /// Lay out files, or parts of them, in their style
 ///

@@ -2,9 +2,9 @@
 
 use vknot_reshape::imports;
 
-use super::reshape::{self, Job};
 use crate::arguments::ReshapeArguments;
 use crate::problem::Outcome;
+use super::reshape::{self, Job};
 
 /// Sort, group and merge imports, and drop what is not needed
 ///

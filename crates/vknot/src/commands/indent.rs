@@ -2,9 +2,9 @@
 
 use vknot_reshape::{layout, proof};
 
-use super::reshape::{self, Job};
 use crate::arguments::ReshapeArguments;
 use crate::problem::Outcome;
+use super::reshape::{self, Job};
 
 /// Set the indentation of files, or of parts of them, by structure
 ///

@@ -2,15 +2,15 @@
 
 use std::io::Write;
 
-use serde_json::{Value, json};
+use serde_json::{json, Value};
 use vknot_reshape::looks::{self, OutlineEntry};
 use vknot_syntax::Role;
 
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
 use crate::files::targets::targets;
-use crate::output::json::SpanJson;
 use crate::output::{self, FAINT, HEAD, KIND, NAME};
+use crate::output::json::SpanJson;
 use crate::problem::Outcome;
 
 /// Show the structure of files as a tree

@@ -2,18 +2,18 @@
 
 use std::io::Write;
 
-use serde_json::{Value, json};
+use serde_json::{json, Value};
 use vknot_reshape::looks::{self, Pair, Pairs, Unpaired};
 use vknot_syntax::{Span, TokenId};
 
-use super::{open_place, shown_span};
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
+use crate::output::{self, FAINT, HEAD, KIND, MARK, OUT};
 use crate::output::code::CodeView;
 use crate::output::json::SpanJson;
-use crate::output::{self, FAINT, HEAD, KIND, MARK, OUT};
 use crate::place::Spot;
 use crate::problem::Outcome;
+use super::{open_place, shown_span};
 
 /// Find the partner of a bracket and what the two belong to
 ///
@@ -148,8 +148,10 @@ fn all(arguments: &Arguments, input: &Input, pairs: &Pairs) -> anyhow::Result<Ou
         let (_, around) = pairs.spans(&input.tree, pair);
         let construct = pairs.construct(&input.tree, pair);
         let kind = looks::kind_words(input.tree.kind_name(construct));
-        let brackets: String =
-            [pair.open, pair.close].iter().map(|id| input.source.slice(input.tree.tokens()[*id as usize].span())).collect();
+        let brackets: String = [pair.open, pair.close]
+            .iter()
+            .map(|id| input.source.slice(input.tree.tokens()[*id as usize].span()))
+            .collect();
         let indent = "  ".repeat(pair.depth.min(20) as usize);
         let range = shown_span(input, around);
         writeln!(out, "{FAINT}{range:>15}{FAINT:#}  {indent}{MARK}{brackets}{MARK:#} {KIND}{kind}{KIND:#}")?;

@@ -17,8 +17,8 @@ use crate::files::journal::{Change, Journal, Recording};
 use crate::files::styles::Styles;
 use crate::files::targets::{Target, targets};
 use crate::files::write;
+use crate::output::{self, diff, FAINT, NAME, receipt, sarif};
 use crate::output::json::{ProblemJson, ReceiptJson, text_edits};
-use crate::output::{self, FAINT, NAME, diff, receipt, sarif};
 use crate::problem::{Outcome, Problem};
 
 /// One kind of reshape.
@@ -198,8 +198,7 @@ impl<'r> Run<'r> {
     }
 
     fn write(&mut self, done: &mut Vec<Worked>) -> anyhow::Result<()> {
-        let changes: Vec<(PathBuf, Vec<u8>, Vec<u8>)> = done
-            .iter()
+        let changes: Vec<(PathBuf, Vec<u8>, Vec<u8>)> = done.iter()
             .filter_map(|worked| {
                 let (path, new) = (worked.input.path.clone()?, worked.new.as_deref()?);
                 Some((path, worked.old_bytes(), worked.new_bytes(new)))
@@ -212,8 +211,7 @@ impl<'r> Run<'r> {
             Some(recording) => recording,
             none => none.insert(Journal::open()?.begin()?),
         };
-        let entries: Vec<Change<'_>> =
-            changes.iter().map(|(path, old, new)| Change { path, old, new }).collect();
+        let entries: Vec<Change<'_>> = changes.iter().map(|(path, old, new)| Change { path, old, new }).collect();
         recording.record(&entries)?;
         let failures: Vec<(PathBuf, String)> = changes
             .par_iter()

@@ -2,17 +2,17 @@
 
 use std::io::Write;
 
-use serde_json::{Value, json};
+use serde_json::{json, Value};
 use vknot_reshape::looks::{self, Rung};
 use vknot_syntax::Span;
 
-use super::{open_place, shown_span};
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
-use crate::output::json::SpanJson;
 use crate::output::{self, FAINT, HEAD, KIND, MARK};
-use crate::place::{Spot, parse_spot};
+use crate::output::json::SpanJson;
+use crate::place::{parse_spot, Spot};
 use crate::problem::Outcome;
+use super::{open_place, shown_span};
 
 /// Select by syntax, from the word at a place outwards
 ///
@@ -60,7 +60,10 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         (Some(rung), ..) => {
             let ladder = looks::ladder(&input.source, &input.tree, span);
             let count = ladder.len();
-            ladder.into_iter().nth(rung).ok_or_else(|| format!("there is no rung {rung}; the ladder here has {count}, from 0"))
+            ladder
+                .into_iter()
+                .nth(rung)
+                .ok_or_else(|| format!("there is no rung {rung}; the ladder here has {count}, from 0"))
         }
         (_, true, _) => {
             let larger = |rung: &Rung| rung.span.covers(span) && rung.span.len() > span.len();

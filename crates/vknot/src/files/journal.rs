@@ -8,11 +8,11 @@ use std::io::{Read, Seek, SeekFrom, Write};
 use std::path::{Path, PathBuf};
 use std::time::{SystemTime, UNIX_EPOCH};
 
-use anyhow::{Context, bail};
+use anyhow::{bail, Context};
 use serde::{Deserialize, Serialize};
 
-use super::write::replace;
 use crate::problem::Problem;
+use super::write::replace;
 
 /// How many runs are kept, and how many bytes of old contents.
 const RUNS_AT_MOST: usize = 50;
@@ -145,8 +145,7 @@ impl Journal {
 
     fn numbers(&self) -> Vec<u32> {
         let entries = std::fs::read_dir(&self.folder).into_iter().flatten().flatten();
-        let mut numbers: Vec<u32> =
-            entries.filter_map(|entry| entry.file_name().to_str()?.parse().ok()).collect();
+        let mut numbers: Vec<u32> = entries.filter_map(|entry| entry.file_name().to_str()?.parse().ok()).collect();
         numbers.sort_unstable();
         numbers
     }

@@ -30,7 +30,7 @@ pub fn replace(path: &Path, content: &[u8]) -> std::io::Result<()> {
 
 #[cfg(unix)]
 fn keep_owner(file: &File, facts: &std::fs::Metadata) -> std::io::Result<()> {
-    use std::os::unix::fs::{MetadataExt, fchown};
+    use std::os::unix::fs::{fchown, MetadataExt};
     let own = file.metadata()?;
     if (own.uid(), own.gid()) == (facts.uid(), facts.gid()) {
         return Ok(());

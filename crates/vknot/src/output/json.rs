@@ -113,8 +113,7 @@ impl ReceiptJson {
             lines_added: changed.1,
             tokens_added: tokens(&receipt.added),
             tokens_removed: tokens(&receipt.removed),
-            left_alone: receipt
-                .left_alone
+            left_alone: receipt.left_alone
                 .iter()
                 .map(|left| LeftAloneJson {
                     span: SpanJson::of(source, left.span),
@@ -125,8 +124,7 @@ impl ReceiptJson {
                     },
                 })
                 .collect(),
-            notes: receipt
-                .notes
+            notes: receipt.notes
                 .iter()
                 .map(|note| NoteJson { span: SpanJson::of(source, note.span), text: note.text.clone() })
                 .collect(),

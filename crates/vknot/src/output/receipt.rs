@@ -3,7 +3,7 @@
 use vknot_reshape::{Reason, Receipt, TokenChange};
 use vknot_syntax::Source;
 
-use super::{FAINT, MARK, NAME, count};
+use super::{count, FAINT, MARK, NAME};
 
 /// What changed in a file, in one line; `None` when nothing did.
 pub fn summary(shown: &str, receipt: &Receipt, changed: (usize, usize)) -> Option<String> {

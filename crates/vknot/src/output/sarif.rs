@@ -1,6 +1,6 @@
 //! SARIF 2.1.0 (OASIS), for code-scanning services: one result for each file that would change, with its fix.
 
-use serde_json::{Value, json};
+use serde_json::{json, Value};
 use vknot_reshape::Edits;
 use vknot_syntax::{Source, Span};
 
@@ -31,8 +31,7 @@ pub fn log(rule: &str, help: &str, findings: &[Finding<'_>]) -> Value {
 
 fn result(rule: &str, help: &str, finding: &Finding<'_>) -> Value {
     let first = finding.edits.iter().next().map_or_else(|| Span::new(0, 0), |(span, _)| span);
-    let replacements: Vec<Value> = finding
-        .edits
+    let replacements: Vec<Value> = finding.edits
         .iter()
         .map(|(span, text)| {
             json!({ "deletedRegion": region(finding.source, span), "insertedContent": { "text": text } })

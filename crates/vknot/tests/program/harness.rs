@@ -22,7 +22,7 @@ impl Desk {
         let desk = Desk::new();
         let sample = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
         for path in ["src/Gauge.java", "src/Reading.java", "src/surge.rs", "data/stations.json", ".editorconfig"] {
-            desk.write(path, &std::fs::read_to_string(sample.join(path)).unwrap());
+            desk.write(path, std::fs::read_to_string(sample.join(path)).unwrap());
         }
         desk
     }

@@ -1,5 +1,5 @@
 //! The built program, run on files in a temporary folder.
-
+#![allow(clippy::unwrap_used)]
 
 /// A snapshot without the expression it came from, which the test above it shows anyway.
 macro_rules! snapshot {

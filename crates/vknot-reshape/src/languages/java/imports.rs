@@ -6,7 +6,7 @@ use vknot_style::Style;
 use vknot_syntax::{NodeId, Role, Source, Span, Tree};
 
 use crate::edits::Edits;
-use crate::imports::{Block, ImportSpec, Line, blocks};
+use crate::imports::{Block, blocks, ImportSpec, Line};
 use crate::receipt::{Note, Receipt, TokenChange};
 use crate::reshape::Reshape;
 
@@ -77,7 +77,8 @@ fn organize(source: &Source, tree: &Tree, _: &Style) -> Reshape {
     let mut edits = Edits::default();
     let uses = Uses::of(source, tree);
     let all = blocks(source, tree, "import_declaration");
-    let wildcards = all.iter().flat_map(|block| &block.lines).any(|line| path_of(source, tree, line.node).0.ends_with(".*"));
+    let wildcards =
+        all.iter().flat_map(|block| &block.lines).any(|line| path_of(source, tree, line.node).0.ends_with(".*"));
     let mut seen = HashSet::new();
     for block in all {
         let span = block.span;
@@ -191,8 +192,10 @@ impl<'s> Uses<'s> {
         for child in tree.children(tree.root()) {
             if tree.role(child) == Role::Package {
                 let node = tree.node(child);
-                let own = tree.children(child).filter(|part| !matches!(tree.role(*part), Role::Annotation | Role::Comment));
-                let words = own.map(|part| tree.text_of(source.text(), part)).filter(|word| !matches!(*word, "package" | ";"));
+                let own =
+                    tree.children(child).filter(|part| !matches!(tree.role(*part), Role::Annotation | Role::Comment));
+                let words =
+                    own.map(|part| tree.text_of(source.text(), part)).filter(|word| !matches!(*word, "package" | ";"));
                 package = words.flat_map(str::split_whitespace).collect();
                 skip = skip.max(node.token_end);
             }
@@ -210,7 +213,8 @@ impl<'s> Uses<'s> {
                 }
                 continue;
             }
-            let code = tree.role(token.node) != Role::String && ranges.peek().is_none_or(|node| index < node.first_token);
+            let code =
+                tree.role(token.node) != Role::String && ranges.peek().is_none_or(|node| index < node.first_token);
             if code && !matches!(before, "." | "::") {
                 names.extend(words(text).take(1));
             }

@@ -1,10 +1,9 @@
 //! How Java is laid out.
 
-use crate::layout::rules::Side::{Open, Tight};
 use crate::layout::rules::{
-    Annotations, BRACES, BraceOf, Braces, Fill, Hug, Items, LIST, LayoutSpec, Link, List, Rule, SpaceRow, WORDS,
-    Words,
+    Annotations, BraceOf, BRACES, Braces, Fill, Hug, Items, LayoutSpec, Link, LIST, List, Rule, SpaceRow, WORDS, Words,
 };
+use crate::layout::rules::Side::{Open, Tight};
 
 pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,
@@ -53,8 +52,13 @@ const STATEMENTS: Rule = Rule::Braces(BRACES);
 const PLAIN: Rule = Rule::Words(WORDS);
 const CLAUSES: &[&str] = &["superclass", "super_interfaces", "extends_interfaces", "permits", "throws"];
 
-const DECLARATION: Words =
-    Words { clauses: CLAUSES, late: Some(("type_parameters", "type")), annotations: Annotations::OwnLine, brace: BraceOf::Declaration, ..WORDS };
+const DECLARATION: Words = Words {
+    clauses: CLAUSES,
+    late: Some(("type_parameters", "type")),
+    annotations: Annotations::OwnLine,
+    brace: BraceOf::Declaration,
+    ..WORDS
+};
 const FIELD: Words = Words { annotations: Annotations::Author, ..WORDS };
 const CONTROL: Words = Words {
     bodies: &["consequence", "alternative", "body"],

@@ -1,10 +1,15 @@
 //! JSON: objects and arrays on one line where their author had them so and they fit.
 
 use crate::languages::ToolSpec;
+use crate::layout::rules::{Fill, Hug, Items, LayoutSpec, LIST, List, Rule, WORDS};
 use crate::layout::rules::Side::{Open, Tight};
-use crate::layout::rules::{Fill, Hug, Items, LIST, LayoutSpec, List, Rule, WORDS};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "json", layout: &LAYOUT, looks: &crate::looks::LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "json",
+    layout: &LAYOUT,
+    looks: &crate::looks::LOOKS,
+    imports: None,
+};
 
 const OBJECT: List = List { padded: true, block: true, close_apart: true, keep: true, ..LIST };
 const ARRAY: List = List { padded: false, fill: Fill::Simple, ..OBJECT };
@@ -26,4 +31,3 @@ const LAYOUT: LayoutSpec = LayoutSpec {
     no_comma: &[],
     habit: 2,
 };
-

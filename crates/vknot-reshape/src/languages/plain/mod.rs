@@ -3,8 +3,12 @@
 use crate::languages::ToolSpec;
 use crate::layout::rules::LayoutSpec;
 
-pub(super) const SPEC: ToolSpec =
-    ToolSpec { name: "plain", layout: &LAYOUT, looks: &crate::looks::LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "plain",
+    layout: &LAYOUT,
+    looks: &crate::looks::LOOKS,
+    imports: None,
+};
 
 const LAYOUT: LayoutSpec = LayoutSpec {
     rules: &[],

@@ -3,12 +3,12 @@
 use vknot_style::Style;
 use vknot_syntax::{NodeId, Role, Source, Tree};
 
-use super::use_tree::{self, Leaf};
 use crate::edits::Edits;
-use crate::imports::{Block, ImportSpec, Line, blocks};
+use crate::imports::{Block, blocks, ImportSpec, Line};
 use crate::layout::effective_indentation;
 use crate::receipt::{Receipt, TokenChange};
 use crate::reshape::Reshape;
+use super::use_tree::{self, Leaf};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec { organize, leaves };
 
@@ -41,7 +41,10 @@ fn words(source: &Source, tree: &Tree, id: NodeId) -> String {
 
 fn visibility(source: &Source, tree: &Tree, import: NodeId) -> String {
     let found = tree.children(import).find(|child| tree.kind_name(*child) == "visibility_modifier");
-    found.map_or_else(String::new, |id| words(source, tree, id).replace("( ", "(").replace(" )", ")").replace("pub (", "pub(") + " ")
+    found.map_or_else(
+        String::new,
+        |id| words(source, tree, id).replace("( ", "(").replace(" )", ")").replace("pub (", "pub(") + " ",
+    )
 }
 
 /// The attributes directly in front of an import.

@@ -1,9 +1,9 @@
 //! How Rust is laid out.
 
-use crate::layout::rules::Side::{Author, Open, Tight};
 use crate::layout::rules::{
-    BRACES, BraceOf, Braces, Fill, Hug, Items, LIST, LayoutSpec, Link, List, Rule, SpaceRow, WORDS, Words,
+    BraceOf, BRACES, Braces, Fill, Hug, Items, LayoutSpec, Link, LIST, List, Rule, SpaceRow, WORDS, Words,
 };
+use crate::layout::rules::Side::{Author, Open, Tight};
 
 pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,
@@ -39,8 +39,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
 };
 
 /// Items that have a blank line around them when they have a body.
-const APART: &[&str] =
-    &["function_item", "impl_item", "trait_item", "struct_item", "enum_item", "mod_item"];
+const APART: &[&str] = &["function_item", "impl_item", "trait_item", "struct_item", "enum_item", "mod_item"];
 
 const PLAIN: Rule = Rule::Words(WORDS);
 const DECLARATION: Words = Words {

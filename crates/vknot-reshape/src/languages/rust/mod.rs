@@ -7,7 +7,11 @@ mod use_tree;
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec =
-    ToolSpec { name: "rust", layout: &layout::LAYOUT, looks: &LOOKS, imports: Some(&imports::IMPORTS) };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "rust",
+    layout: &layout::LAYOUT,
+    looks: &LOOKS,
+    imports: Some(&imports::IMPORTS),
+};
 
 const LOOKS: LookSpec = LookSpec { details: &[("impl_item", &["trait", "type"])], outlined: &["macro_definition"] };

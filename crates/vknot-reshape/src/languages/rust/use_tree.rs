@@ -47,7 +47,8 @@ pub(super) fn leaves(source: &Source, tree: &Tree, argument: NodeId) -> Vec<Leaf
                 waiting.extend(items.into_iter().rev().map(|item| (item, before.clone())));
             }
             "use_wildcard" => {
-                let mut path = tree.parts(id).find(|part| is_named(tree, *part)).map_or_else(|| before.clone(), segments);
+                let mut path =
+                    tree.parts(id).find(|part| is_named(tree, *part)).map_or_else(|| before.clone(), segments);
                 path.push("*".to_owned());
                 leaves.push(Leaf { path, alias: None });
             }

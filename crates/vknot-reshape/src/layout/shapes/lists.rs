@@ -13,7 +13,7 @@ impl Planner<'_> {
         let Some((open, close)) = self.brackets(children) else { return self.keep_unruled(children) };
         let inner = &children[open + 1..close];
         let close_gap = self.first(children[close]);
-        for pair in children[..=open].windows(2).chain(children[close..].windows(2)) {
+        for pair in children[..= open].windows(2).chain(children[close..].windows(2)) {
             self.space(id, pair[0], pair[1]);
         }
         let (Some(first), Some(last)) = (inner.first(), inner.last()) else {
@@ -44,7 +44,11 @@ impl Planner<'_> {
         // The items of a broken list may still share one line.
         let among = match rule.together && !group.always && self.options.keep != KeepBreaks::All {
             true => {
-                let items = Group { indent: (0, 0), outer: number, ..Group::over(self.first(*first), self.end(*last), 0) };
+                let items = Group {
+                    indent: (0, 0),
+                    outer: number,
+                    ..Group::over(self.first(*first), self.end(*last), 0)
+                };
                 self.plan.group(items)
             }
             false => number,
@@ -98,7 +102,8 @@ impl Planner<'_> {
             }
             // Rows an author laid out stay rows; numbers and the like are filled in any case.
             Fill::Simple => {
-                let rows = inner.iter().skip(1).any(|id| !self.is_separator(*id) && self.newlines(self.first(*id)) == 0);
+                let rows =
+                    inner.iter().skip(1).any(|id| !self.is_separator(*id) && self.newlines(self.first(*id)) == 0);
                 inner.iter().all(simple)
                     && if kept { rows } else { inner.iter().all(|id| self.is_separator(*id) || self.is_short(*id)) }
             }

@@ -22,7 +22,8 @@ impl Planner<'_> {
                 false => self.item_gap(rule, before, *child, &children[index..], group),
             };
             self.plan.set(gap, plan);
-            if !self.is_separator(*child) && !(self.is_comment(*child) && self.newlines(gap) == 0) {
+            let trails = self.is_comment(*child) && self.newlines(gap) == 0;
+            if !(self.is_separator(*child) || trails) {
                 before = Some(*child);
             }
         }
@@ -80,7 +81,7 @@ impl Planner<'_> {
         let Some((open, close)) = self.brackets(children) else { return self.keep_unruled(children) };
         let inner = &children[open + 1..close];
         let close_gap = self.first(children[close]);
-        for pair in children[..=open].windows(2) {
+        for pair in children[..= open].windows(2) {
             self.space(id, pair[0], pair[1]);
         }
         let Some(first) = inner.first() else { return self.plan.set(close_gap, GapPlan::fixed(false).flush()) };
@@ -101,7 +102,7 @@ impl Planner<'_> {
         if rule.rows {
             self.rows(inner, number);
         }
-        if rule.comma && !inner.last().is_some_and(|last| self.token_text(self.end(*last) - 1) == "}") {
+        if rule.comma && inner.last().is_none_or(|last| self.token_text(self.end(*last) - 1) != "}") {
             self.comma_behind(inner, number);
         }
         self.items(&Items { apart: rule.apart, imports_apart: false }, inner, number);
@@ -178,13 +179,12 @@ impl Planner<'_> {
         };
         let body = children.iter().position(|child| !is_label(self, *child) && !self.is_comment(*child));
         let body = body.unwrap_or(children.len());
-        for index in 1..body {
-            let child = children[index];
-            let plan = match self.role(child) {
+        for child in children.iter().take(body).skip(1) {
+            let plan = match self.role(*child) {
                 Role::Label | Role::Comment => GapPlan::hard(NO_GROUP, 0, 0),
                 _ => GapPlan::fixed(false),
             };
-            self.plan.set(self.first(child), plan);
+            self.plan.set(self.first(*child), plan);
         }
         let Some(first) = children.get(body) else { return };
         let from = (1..=body).find(|index| self.is_comment(children[*index])).unwrap_or(body);

@@ -208,7 +208,10 @@ impl Planner<'_> {
         self.role(id) == Role::Branch
             && self.tree.parent(id).is_some_and(|parent| {
                 let role = self.role(parent);
-                let tail = role == Role::Block && self.end(id) + 1 == self.end(parent);
+                // A grammar may wrap the value a block ends in in a statement of its own.
+                let bare = role == Role::Statement && self.end(id) == self.end(parent);
+                let block = if bare { self.tree.node(parent).parent } else { parent };
+                let tail = self.role(block) == Role::Block && self.end(id) + 1 == self.end(block);
                 if tail && self.tree.child_named(id, "alternative").is_some() {
                     return true;
                 }

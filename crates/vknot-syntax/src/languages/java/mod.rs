@@ -16,7 +16,8 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
         ("local_variable_declaration", &["declarator", "name"]),
     ],
     line_comment: "//",
-    joined: &["++", "--", "&&", "||", "==", "!=", "<=", "->", "::", "+=", "-=", "*=", "/=", "&=", "|=", "^=", "%=", ".."],
+    joined:
+        &["++", "--", "&&", "||", "==", "!=", "<=", "->", "::", "+=", "-=", "*=", "/=", "&=", "|=", "^=", "%=", ".."],
     doc_comments: &["/**"],
 };
 

@@ -1,0 +1,61 @@
+//! `screenshots`: the pictures in docs/screenshots and the commands behind them.
+
+use std::path::{Path, PathBuf};
+use std::process::{Command, ExitCode};
+
+use anyhow::{bail, Context};
+
+/// Name of the picture, folder of the sample's copy it is taken in, command.
+const PICTURES: &[(&str, &str)] = &[
+    ("outline", "vknot outline src data --depth 3"),
+    ("fold", "vknot fold src/Gauge.java"),
+    ("pairs", "vknot pairs src/Gauge.java:59; vknot pairs src/surge.rs:32; vknot pairs src/Reading.java"),
+    ("select", "vknot select src/Gauge.java:47:48; vknot select data/stations.json:5:180"),
+    ("format", "vknot format src/Reading.java data/stations.json"),
+    ("demo", "vknot demo | head -46"),
+];
+
+#[derive(clap::Args)]
+pub struct Arguments {
+    /// A program that takes a picture of a terminal: called with the picture's path and a shell command
+    #[arg(long, value_name = "PROGRAM")]
+    camera: Option<PathBuf>,
+    /// Only this picture
+    #[arg(long, value_name = "NAME")]
+    only: Option<String>,
+}
+
+pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
+    let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("..").canonicalize()?;
+    let Some(camera) = &arguments.camera else {
+        PICTURES.iter().for_each(|(name, command)| println!("docs/screenshots/{name}.png: {command}"));
+        return Ok(ExitCode::SUCCESS);
+    };
+    let program = std::env::current_exe()?.with_file_name("vknot");
+    if !program.exists() {
+        bail!("{} is not built; run `cargo build --release` first", program.display());
+    }
+    let desk = tempfile::tempdir()?;
+    for (name, command) in PICTURES
+        .iter()
+        .filter(|(name, _)| arguments.only.as_deref().is_none_or(|only| only == *name))
+    {
+        let folder = desk.path().join(name);
+        let status = Command::new("cp").arg("-r").arg(root.join("demo")).arg(&folder).status()?;
+        let picture = root.join("docs/screenshots").join(format!("{name}.png"));
+        let path = program.parent().unwrap_or(&root).display().to_string();
+        let taken = Command::new(camera)
+            .arg(&picture)
+            .arg(command)
+            .current_dir(&folder)
+            .env("PATH", format!("{path}:{}", std::env::var("PATH").unwrap_or_default()))
+            .env("XDG_STATE_HOME", desk.path().join("state"))
+            .status()
+            .with_context(|| format!("cannot run {}", camera.display()))?;
+        if !(status.success() && taken.success()) {
+            bail!("{name} could not be taken");
+        }
+        println!("{}", picture.display());
+    }
+    Ok(ExitCode::SUCCESS)
+}
