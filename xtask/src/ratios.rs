@@ -155,7 +155,7 @@ fn growth(language: &'static Language, sources: &[&Source], runs: usize) -> f64 
     let style = Style::defaults(language.name());
     let text = sample.text();
     let ten = match language.name() {
-        "json" => format!("[{}]", vec![text; 10].join(",\n")),
+        "json" => format!("[{}]", [text; 10].join(",\n")),
         _ => text.repeat(10),
     };
     let [once, tenfold] = [text, &ten].map(|text| Source::from_text(sample.path(), text));

@@ -7,11 +7,11 @@ use anyhow::{bail, Context};
 
 /// Name of the picture, folder of the sample's copy it is taken in, command.
 const PICTURES: &[(&str, &str)] = &[
-    ("outline", "vknot outline src data --depth 3"),
+    ("outline", "vknot outline src/Gauge.java src/surge.rs"),
     ("fold", "vknot fold src/Gauge.java"),
     ("pairs", "vknot pairs src/Gauge.java:59; vknot pairs src/surge.rs:32; vknot pairs src/Reading.java"),
     ("select", "vknot select src/Gauge.java:47:48; vknot select data/stations.json:5:180"),
-    ("format", "vknot format src/Reading.java data/stations.json"),
+    ("format", "vknot format src/Reading.java; vknot format src/surge.rs:21-27"),
     ("demo", "vknot demo | head -46"),
 ];
 

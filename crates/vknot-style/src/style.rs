@@ -159,7 +159,8 @@ mod tests {
             let overrides: Vec<Override> = sets.iter().map(|set| set.parse().unwrap()).collect();
             Style::with("java", &overrides)
         };
-        let cases: [(&[&str], Option<Indentation>, (bool, u32, u32)); 5] = [
+        type Case<'c> = (&'c [&'c str], Option<Indentation>, (bool, u32, u32));
+        let cases: [Case<'_>; 5] = [
             (&[], None, (false, 4, 4)),
             (&[], found, (false, 3, 3)),
             (&["indent_size=2"], found, (false, 2, 2)),

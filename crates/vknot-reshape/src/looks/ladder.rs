@@ -138,26 +138,26 @@ fn node_rungs(source: &Source, tree: &Tree, id: NodeId, rungs: &mut Rungs) {
         return;
     }
     if let Some(contents) = between_brackets(source, tree, id) {
-        rungs.add(&format!("{} contents", noun(role, tree.kind_name(id))), contents);
+        rungs.add(&format!("{} contents", noun(tree, id)), contents);
     }
     let item_of_list = matches!(parent_role, Role::Arguments | Role::List | Role::Collection);
     if role != Role::Part || item_of_list {
         let kind = match parent_role {
             Role::Arguments if role != Role::Error => "argument".to_owned(),
             Role::List if role == Role::Part => "parameter".to_owned(),
-            _ => noun(role, tree.kind_name(id)),
+            _ => noun(tree, id),
         };
         rungs.add(&kind, node.span());
     }
     if matches!(role, Role::Type | Role::Callable | Role::Member) {
-        let kind = format!("{} with its comment", noun(role, tree.kind_name(id)));
+        let kind = format!("{} with its comment", noun(tree, id));
         rungs.add(&kind, with_attached(source, tree, id));
     }
 }
 
 /// What a role is called on a ladder.
-fn noun(role: Role, kind: &str) -> String {
-    match role {
+fn noun(tree: &Tree, id: NodeId) -> String {
+    match tree.role(id) {
         Role::Block => "block".to_owned(),
         Role::Body => "body".to_owned(),
         Role::Arguments => "argument list".to_owned(),
@@ -168,7 +168,7 @@ fn noun(role: Role, kind: &str) -> String {
         Role::Operator => "operation".to_owned(),
         Role::Parenthesized => "parentheses".to_owned(),
         Role::Error => "unreadable piece".to_owned(),
-        _ => kind_words(kind),
+        _ => kind_words(tree, id),
     }
 }
 

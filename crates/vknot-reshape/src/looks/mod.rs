@@ -12,15 +12,19 @@ pub use pairs::{Culprit, Pair, Pairs, pairs, Unpaired};
 
 use vknot_syntax::{NodeId, Role, Source, Span, Tree};
 
+use crate::languages::Toolkit;
+
 /// What a language's folder says about looks.
 pub(crate) struct LookSpec {
     /// Kinds whose label is made of several fields, joined by `for`.
     pub details: &'static [(&'static str, &'static [&'static str])],
+    /// Kinds with a better word than their name.
+    pub words: &'static [(&'static str, &'static str)],
     /// Kinds that have a name worth an outline entry though their role is not an item's.
     pub outlined: &'static [&'static str],
 }
 
-pub(crate) const LOOKS: LookSpec = LookSpec { details: &[], outlined: &[] };
+pub(crate) const LOOKS: LookSpec = LookSpec { details: &[], words: &[], outlined: &[] };
 
 /// Where an item begins to say what it is: behind its annotations and comments.
 pub fn header_start(tree: &Tree, id: NodeId) -> u32 {
@@ -46,8 +50,8 @@ pub fn header_line<'s>(source: &'s Source, tree: &Tree, id: NodeId) -> &'s str {
     source.lines().text(source.text(), line).trim()
 }
 
-/// A kind of node in words: `method_declaration` is a `method`.
-pub fn kind_words(kind: &str) -> String {
+/// What a node is, in words: a `method_declaration` is a `method`, unless its language has a better word.
+pub fn kind_words(tree: &Tree, id: NodeId) -> String {
     const ENDINGS: [&str; 7] = [
         "_declaration",
         "_definition",
@@ -57,6 +61,11 @@ pub fn kind_words(kind: &str) -> String {
         "_specification",
         "_literal",
     ];
+    let kind = tree.kind_name(id);
+    let words = Toolkit::of(tree.language()).looks.words;
+    if let Some((_, word)) = words.iter().find(|(name, _)| *name == kind) {
+        return (*word).to_owned();
+    }
     let bare = ENDINGS.iter().find_map(|ending| kind.strip_suffix(ending)).unwrap_or(kind);
     bare.replace('_', " ")
 }

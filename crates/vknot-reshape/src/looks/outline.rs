@@ -52,7 +52,7 @@ pub fn outline(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
         let parent = open.last().map(|(_, entry)| *entry);
         let depth = parent.map_or(0, |parent| entries[parent].depth + 1);
         let label = label_of(source, tree, id, &name, toolkit.looks.details);
-        let kind = if element { "element".to_owned() } else { kind_words(tree.kind_name(id)) };
+        let kind = if element { "element".to_owned() } else { kind_words(tree, id) };
         open.push((tree.node(id).next, entries.len()));
         entries.push(OutlineEntry { name, label, kind, role, node: id, span: tree.node(id).span(), depth, parent });
     }

@@ -98,7 +98,7 @@ fn pairs_know_what_they_are_for() {
     let lines = pairs.pairs.iter().map(|pair| {
         let construct = pairs.construct(&read.tree, pair);
         let (_, around) = pairs.spans(&read.tree, pair);
-        let kind = looks::kind_words(read.tree.kind_name(construct));
+        let kind = looks::kind_words(&read.tree, construct);
         format!("{} {} {kind}: {}", pair.depth, read.source.line(around.start), looks::header_line(&read.source, &read.tree, construct))
     });
     snapshot!(lines.collect::<Vec<_>>().join("\n"));

@@ -94,9 +94,9 @@ fn guides(entries: &[OutlineEntry]) -> Vec<String> {
         // Beyond this depth a guide would be wider than any terminal.
         let shown = depth.min(40);
         let mut guide = String::new();
-        for level in 1..=shown {
+        for (level, more) in open.iter().enumerate().take(shown + 1).skip(1) {
             let own = level == depth;
-            guide.push_str(match (own, open[level]) {
+            guide.push_str(match (own, *more) {
                 (true, true) => "├─ ",
                 (true, false) => "└─ ",
                 (false, true) => "│  ",

@@ -111,7 +111,7 @@ fn show(input: &Input, pairs: &Pairs, pair: &Pair, asked: Option<TokenId>) -> st
     };
     let text = |span| input.source.slice(span);
     let construct = pairs.construct(&input.tree, pair);
-    let kind = looks::kind_words(input.tree.kind_name(construct));
+    let kind = looks::kind_words(&input.tree, construct);
     let relation = match asked {
         Some(token) if token == pair.close => {
             format!("{MARK}{}{MARK:#} at {} closes {MARK}{}{MARK:#} at {}", text(close), at(close), text(open), at(open))
@@ -119,8 +119,14 @@ fn show(input: &Input, pairs: &Pairs, pair: &Pair, asked: Option<TokenId>) -> st
         _ => format!("{MARK}{}{MARK:#} at {} is closed by {MARK}{}{MARK:#} at {}", text(open), at(open), text(close), at(close)),
     };
     writeln!(out, "{HEAD}{}{HEAD:#}  {relation}", input.shown)?;
-    let header = looks::header_line(&input.source, &input.tree, construct);
-    writeln!(out, "{FAINT}belongs to{FAINT:#}  {KIND}{kind}{KIND:#}  {header}")?;
+    // What stands on a line that is shown anyway is not said twice.
+    let header_line = input.source.line(looks::header_start(&input.tree, construct));
+    let header = match header_line == input.source.line(open.start) {
+        true => "",
+        false => looks::header_line(&input.source, &input.tree, construct),
+    };
+    let line = format!("{FAINT}belongs to{FAINT:#}  {KIND}{kind}{KIND:#}  {header}");
+    writeln!(out, "{}", line.trim_end())?;
     let view = CodeView::new(&input.source, &input.tree);
     let (first, last) = (input.source.line(open.start), input.source.line(close.start));
     writeln!(out, "{}", view.line(first, &[open, close]))?;
@@ -147,7 +153,7 @@ fn all(arguments: &Arguments, input: &Input, pairs: &Pairs) -> anyhow::Result<Ou
     for pair in shown {
         let (_, around) = pairs.spans(&input.tree, pair);
         let construct = pairs.construct(&input.tree, pair);
-        let kind = looks::kind_words(input.tree.kind_name(construct));
+        let kind = looks::kind_words(&input.tree, construct);
         let brackets: String = [pair.open, pair.close]
             .iter()
             .map(|id| input.source.slice(input.tree.tokens()[*id as usize].span()))
@@ -197,7 +203,7 @@ fn document(input: &Input, pairs: &Pairs, shown: &[Pair], unpaired: &[Unpaired])
             "inside": SpanJson::of(&input.source, inside),
             "around": SpanJson::of(&input.source, around),
             "construct": {
-                "kind": looks::kind_words(input.tree.kind_name(construct)),
+                "kind": looks::kind_words(&input.tree, construct),
                 "firstLine": looks::header_line(&input.source, &input.tree, construct),
             },
         })

@@ -21,14 +21,20 @@ use crate::output::{self, diff, FAINT, NAME, receipt, sarif};
 use crate::output::json::{ProblemJson, ReceiptJson, text_edits};
 use crate::problem::{Outcome, Problem};
 
+/// Yields the edits of a file, or of some spans of it.
+pub type Reshaper = dyn Fn(&Source, &Tree, &Style, Option<&[Span]>) -> Reshape + Sync;
+
+/// Proves them.
+pub type Prover = dyn Fn(&Source, &Tree, &Reshape) -> Result<Proven, Refusal> + Sync;
+
 /// One kind of reshape.
 pub struct Job<'j> {
     /// The command's name.
     pub name: &'static str,
     /// What it finds, for code scanning.
     pub finding: &'static str,
-    pub reshape: &'j (dyn Fn(&Source, &Tree, &Style, Option<&[Span]>) -> Reshape + Sync),
-    pub prove: &'j (dyn Fn(&Source, &Tree, &Reshape) -> Result<Proven, Refusal> + Sync),
+    pub reshape: &'j Reshaper,
+    pub prove: &'j Prover,
 }
 
 /// A file that was worked on.

@@ -27,9 +27,12 @@ impl Change {
     }
 }
 
+/// Old lines that edits touch, with those edits.
+type Touched<'e> = (u32, u32, Vec<(Span, &'e str)>);
+
 /// The changed lines of a file, in order and apart from each other.
 pub fn changes(source: &Source, edits: &Edits) -> Vec<Change> {
-    let mut changes: Vec<(u32, u32, Vec<(Span, &str)>)> = Vec::new();
+    let mut changes: Vec<Touched> = Vec::new();
     for (span, new) in edits.iter() {
         let (span, new) = trimmed(source, span, new);
         if span.is_empty() && new.is_empty() {

@@ -3,11 +3,12 @@
 use crate::languages::ToolSpec;
 use crate::layout::rules::{Fill, Hug, Items, LayoutSpec, LIST, List, Rule, WORDS};
 use crate::layout::rules::Side::{Open, Tight};
+use crate::looks::LookSpec;
 
 pub(super) const SPEC: ToolSpec = ToolSpec {
     name: "json",
     layout: &LAYOUT,
-    looks: &crate::looks::LOOKS,
+    looks: &LOOKS,
     imports: None,
 };
 
@@ -31,3 +32,5 @@ const LAYOUT: LayoutSpec = LayoutSpec {
     no_comma: &[],
     habit: 2,
 };
+
+const LOOKS: LookSpec = LookSpec { words: &[("pair", "member")], ..crate::looks::LOOKS };

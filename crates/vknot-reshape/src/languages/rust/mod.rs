@@ -14,4 +14,8 @@ pub(super) const SPEC: ToolSpec = ToolSpec {
     imports: Some(&imports::IMPORTS),
 };
 
-const LOOKS: LookSpec = LookSpec { details: &[("impl_item", &["trait", "type"])], outlined: &["macro_definition"] };
+const LOOKS: LookSpec = LookSpec {
+    details: &[("impl_item", &["trait", "type"])],
+    words: &[("enum_variant", "variant"), ("call_expression", "call"), ("struct_expression", "struct value")],
+    outlined: &["macro_definition"],
+};
