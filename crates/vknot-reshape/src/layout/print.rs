@@ -11,6 +11,10 @@ use super::planner::Planner;
 use super::reflow;
 use super::trailing::{self, Trailing};
 
+/// Lines are indented by no more columns than this. Without a bound the text of a file nested a hundred thousand deep would
+/// grow with the square of its depth.
+const INDENT_AT_MOST: u32 = 256;
+
 /// What the pass may change.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Mode {
@@ -175,7 +179,7 @@ impl Printer<'_, '_> {
             }
             self.next_group += 1;
             let base = self.indent_at(token);
-            let inner = base + group.levels * self.paper.indentation.size;
+            let inner = (base + group.levels * self.paper.indentation.size).min(INDENT_AT_MOST.max(base));
             let broken = self.broken[number as usize] || self.mode == Mode::Format && self.breaks(&group, inner);
             self.broken[number as usize] = broken;
             self.bases[number as usize] = base;

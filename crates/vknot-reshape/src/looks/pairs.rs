@@ -68,9 +68,13 @@ impl Pairs {
         let bare = |id: &NodeId| {
             matches!(tree.role(*id), Role::Block | Role::Body | Role::Parenthesized | Role::List | Role::Arguments)
         };
-        tree.ancestors(holder).skip(usize::from(own)).find(|id| !bare(id)).unwrap_or(tree.root())
+        let mut above = tree.ancestors(holder).skip(usize::from(own)).take(BARE_AT_MOST);
+        above.find(|id| !bare(id)).unwrap_or(tree.node(holder).parent)
     }
 }
+
+/// How many brackets within brackets are looked through for what they belong to.
+const BARE_AT_MOST: usize = 64;
 
 const SHAPES: [(&str, &str); 3] = [("(", ")"), ("[", "]"), ("{", "}")];
 

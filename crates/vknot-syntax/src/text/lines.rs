@@ -25,6 +25,8 @@ pub struct Position16 {
 pub struct Lines {
     starts: Vec<u32>,
     length: u32,
+    /// Whether every character is one byte, so that columns need no counting. Lines can be as long as files.
+    ascii: bool,
 }
 
 impl Lines {
@@ -32,7 +34,7 @@ impl Lines {
     pub fn of(text: &str) -> Self {
         let mut starts = vec![0];
         starts.extend(memchr::memchr_iter(b'\n', text.as_bytes()).map(|at| at as u32 + 1));
-        Self { starts, length: text.len() as u32 }
+        Self { starts, length: text.len() as u32, ascii: text.is_ascii() }
     }
 
     /// How many lines there are. Text behind the last line end counts as a line, nothing behind it does not.
@@ -68,6 +70,9 @@ impl Lines {
     /// Byte offset to line and column in characters.
     pub fn line_column(&self, text: &str, offset: u32) -> LineColumn {
         let index = self.index_at(offset);
+        if self.ascii {
+            return LineColumn { line: index + 1, column: offset - self.start(index) + 1 };
+        }
         let before = Span::new(self.start(index), offset).of(text);
         LineColumn { line: index + 1, column: before.chars().count() as u32 + 1 }
     }
@@ -75,6 +80,9 @@ impl Lines {
     /// Byte offset to line and UTF-16 offset.
     pub fn position16(&self, text: &str, offset: u32) -> Position16 {
         let index = self.index_at(offset);
+        if self.ascii {
+            return Position16 { line: index, character: offset - self.start(index) };
+        }
         let before = Span::new(self.start(index), offset).of(text);
         Position16 { line: index, character: before.chars().map(|c| c.len_utf16() as u32).sum() }
     }
