@@ -171,19 +171,22 @@ pub static SETTINGS: &[Setting] = &[
         Values::Words(&["same", "next"]),
         "same",
         "Where the brace of a conditional or loop opens: on the same line or on the next",
-    ).only(BRACED),
+    )
+    .only(BRACED),
     setting(
         "vknot_brace_declaration",
         Values::Words(&["same", "next"]),
         "same",
         "Where the brace of a type or callable opens: on the same line or on the next",
-    ).only(BRACED),
+    )
+    .only(BRACED),
     setting(
         "vknot_brace_required",
         Values::Words(&["keep", "multiline", "always"]),
         "keep",
         "Whether a single statement under a conditional or loop gets braces: never, if it is on a line of its own, always",
-    ).only(&["java"]),
+    )
+    .only(&["java"]),
     setting(
         "vknot_break_keep",
         Values::Words(&["none", "some", "all"]),
@@ -195,13 +198,15 @@ pub static SETTINGS: &[Setting] = &[
         Values::Words(&["fit", "always", "never"]),
         "fit",
         "Whether each call of a chain gets a line: if it would not fit on one, always from three calls on, never",
-    ).only(BRACED),
+    )
+    .only(BRACED),
     setting(
         "vknot_wrap_comma",
         Values::Words(&["add", "keep"]),
         "add",
         "Whether a list broken into lines gets a comma behind its last item",
-    ).only(&["rust"]),
+    )
+    .only(&["rust"]),
     setting(
         "vknot_wrap_indent",
         Values::Number(1, 4, &[]),

@@ -133,6 +133,8 @@ pub(super) struct Group {
     pub head_only: bool,
     /// Breaks only if this group is broken.
     pub outer: u32,
+    /// Not indented if what is in front of its first break ends in a line that closes brackets.
+    pub hangs_on_head: bool,
     /// Stays on the line for its last item only if the items would not fit on a line of their own.
     pub reluctant: bool,
 }
@@ -152,6 +154,7 @@ impl Group {
             lazy: false,
             head_only: false,
             outer: NO_GROUP,
+            hangs_on_head: false,
             reluctant: false,
         }
     }

@@ -49,6 +49,8 @@ struct Open {
     broken: bool,
     base: u32,
     inner: u32,
+    /// The line it began on, if it hangs on its head.
+    head_line: Option<u32>,
 }
 
 pub(super) struct Printer<'a, 'p> {
@@ -171,6 +173,17 @@ impl Printer<'_, '_> {
         }
     }
 
+    /// A chain behind `)` or `}` at the start of a line goes on below that bracket.
+    fn hang_on_head(&mut self, gap: u32) {
+        let (line, line_indent) = (self.line, self.line_indent);
+        if let Some(group) = self.open.last_mut().filter(|group| group.indent.0 == gap)
+            && group.head_line.is_some_and(|head| head < line)
+            && line_indent == group.base
+        {
+            group.inner = group.base;
+        }
+    }
+
     fn open_groups(&mut self, token: u32) {
         while let Some(number) = self.order.get(self.next_group).copied() {
             let group = self.planner.plan.groups[number as usize];
@@ -183,7 +196,8 @@ impl Printer<'_, '_> {
             let broken = self.broken[number as usize] || self.mode == Mode::Format && self.breaks(&group, inner);
             self.broken[number as usize] = broken;
             self.bases[number as usize] = base;
-            self.open.push(Open { close: group.close, indent: group.indent, broken, base, inner });
+            let head_line = group.hangs_on_head.then_some(self.line);
+            self.open.push(Open { close: group.close, indent: group.indent, broken, base, inner, head_line });
         }
     }
 
@@ -227,6 +241,7 @@ impl Printer<'_, '_> {
         let plan = self.planner.plan.gaps[gap as usize];
         let written = self.planner.written[gap as usize];
         self.buffer.clear();
+        self.hang_on_head(gap);
         let span = self.planner.tree.gap_span(gap);
         if self.is_settled(gap, &plan, span) {
             return;

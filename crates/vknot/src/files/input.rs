@@ -80,10 +80,11 @@ fn read_stdin() -> Result<Vec<u8>, String> {
 }
 
 fn read_file(path: &Path) -> Result<Vec<u8>, String> {
-    let facts = std::fs::metadata(path).map_err(|error| match error.kind() {
-        std::io::ErrorKind::NotFound => "there is no such file".to_owned(),
-        _ => format!("cannot be read: {error}"),
-    })?;
+    let facts = std::fs::metadata(path)
+        .map_err(|error| match error.kind() {
+            std::io::ErrorKind::NotFound => "there is no such file".to_owned(),
+            _ => format!("cannot be read: {error}"),
+        })?;
     if facts.is_dir() {
         return Err("is a folder; name a file in it".to_owned());
     }

@@ -47,7 +47,8 @@ impl Planner<'_> {
             at = before;
         }
         dots.reverse();
-        let calls = dots.iter().filter(|(_, call)| *call).count();
+        let head_calls = followed_by_arguments || self.role(at) == Role::Call;
+        let calls = dots.iter().filter(|(_, call)| *call).count() + usize::from(head_calls);
         let Some(first_call) = dots.iter().position(|(_, call)| *call) else { return };
         let held = usize::from(calls > 1 && self.head_holds_call(id, at, dots[first_call].0));
         let breakable: Vec<u32> = dots.split_off(first_call + held).into_iter().map(|(gap, _)| gap).collect();
@@ -56,6 +57,7 @@ impl Planner<'_> {
         let wrap = self.options.chain;
         let mut group = Group::over(self.first(id), self.end(id), self.options.wrap);
         group.indent.0 = *first;
+        group.hangs_on_head = true;
         group.always = match wrap {
             WrapChain::Always => calls > 2,
             WrapChain::Fit => author && self.options.keep != KeepBreaks::None,

@@ -27,7 +27,8 @@ impl Planner<'_> {
             KeepBreaks::All => true,
         };
         // A separator behind the last item is how an author asks for one item a line.
-        group.always = self.is_separator(*last) && self.name(*last) == "," && rule.close_apart && inner.len() > 2;
+        let several = inner.len() > 2 || self.newlines(self.first(*first)) > 0;
+        group.always = self.is_separator(*last) && self.name(*last) == "," && rule.close_apart && several;
         if rule.hug && !group.always {
             let hug = match self.table.hugs.get(self.tree.node(id).kind.0 as usize) {
                 Some(Some(Hug::Item)) => self.hugs[id.0 as usize],

@@ -158,10 +158,8 @@ impl Planner<'_> {
         };
         let Some(pair) = children.windows(2).find(|pair| fits(self, pair)) else { return };
         let gap = self.first(pair[1]);
-        let end = children.last().map_or(gap + 1, |last| self.end(*last));
-        let mut group = Group::over(gap - 1, end, self.options.wrap);
+        let mut group = Group::over(gap - 1, gap + 1, self.options.wrap);
         group.indent.0 = gap;
-        group.indent.1 = gap + 1;
         group.fit_end = gap + 1;
         group.lazy = true;
         group.head_only = true;
