@@ -216,6 +216,7 @@ impl Planner<'_> {
                 Hug::Opens if node.token_end - node.first_token > 2 => node.first_token + 1,
                 Hug::Opens => 0,
                 Hug::Last => self.tree.parts(id).last().map_or(0, |last| self.hugs[last.0 as usize]),
+                Hug::First => self.tree.parts(id).next().map_or(0, |first| self.hugs[first.0 as usize]),
                 Hug::Item => self.hug_of_items(id),
             };
         }

@@ -180,6 +180,8 @@ pub(crate) enum Hug {
     Opens,
     /// It is in the node's last part.
     Last,
+    /// It is in the node's first part, and little comes behind it.
+    First,
     /// The node is a list: it is in its last item, if no other item has one.
     Item,
 }

@@ -279,6 +279,7 @@ const HUGS: &[(&str, Hug)] = &[
     ("unsafe_block", Hug::Last),
     ("reference_expression", Hug::Last),
     ("call_expression", Hug::Last),
+    ("try_expression", Hug::First),
     ("arguments", Hug::Item),
     ("tuple_expression", Hug::Item),
 ];

@@ -160,7 +160,8 @@ impl Planner<'_> {
         let gap = self.first(pair[1]);
         let mut group = Group::over(gap - 1, gap + 1, self.options.wrap);
         group.indent.0 = gap;
-        group.fit_end = gap + 1;
+        let list = children.iter().find(|child| **child > pair[1] && self.role(**child) == Role::List);
+        group.fit_end = list.map_or(gap + 1, |list| self.first(*list) + 1);
         group.lazy = true;
         group.head_only = true;
         let number = self.plan.group(group);
