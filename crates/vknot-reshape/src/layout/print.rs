@@ -226,7 +226,8 @@ impl Printer<'_, '_> {
     fn value_moves(&self, group: &Group, inner: u32) -> bool {
         let value = group.indent.0;
         let forced = self.measure.is_forced(value + 1, group.close);
-        if !forced && self.fits(self.column, group.open, group.close) {
+        let end = if group.head_only { group.fit_end } else { group.close };
+        if !forced && self.fits(self.column, group.open, end) {
             return false;
         }
         let gains = inner < self.column + self.measure.token(group.open) + 1;
