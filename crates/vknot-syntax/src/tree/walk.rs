@@ -104,13 +104,14 @@ impl Tree {
     /// Whether the tokens on both sides of a gap touch and together look like one operator, so that they must go on
     /// touching.
     pub fn is_joined(&self, text: &str, gap: u32) -> bool {
-        let tokens = (
-            gap.checked_sub(1).and_then(|left| self.tokens.get(left as usize)),
-            self.tokens.get(gap as usize),
-        );
-        let (Some(left), Some(right)) = tokens else { return false };
-        let pair = Span::new(left.end.saturating_sub(1), left.end + 1).of(text);
-        left.end == right.start && self.language.spec().joined.contains(&pair)
+        let Some(left) = gap.checked_sub(1).and_then(|left| self.tokens.get(left as usize)) else { return false };
+        let Some(right) = self.tokens.get(gap as usize).filter(|right| right.start == left.end) else { return false };
+        let mark = |at: u32| text.as_bytes().get(at as usize).is_some_and(u8::is_ascii_punctuation);
+        if !(mark(right.start) && mark(left.end.wrapping_sub(1))) {
+            return false;
+        }
+        let pair = Span::new(left.end - 1, left.end + 1).of(text);
+        self.language.spec().joined.contains(&pair)
     }
 
     /// The text of a node.
