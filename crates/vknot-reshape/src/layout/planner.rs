@@ -270,6 +270,11 @@ impl Planner<'_> {
         self.tree.kind_name(id)
     }
 
+    pub fn rule_of(&self, id: NodeId) -> &'static Rule {
+        let node = self.tree.node(id);
+        self.table.rule(self.tree.node(node.parent).kind, node.kind)
+    }
+
     pub fn role(&self, id: NodeId) -> Role {
         self.tree.role(id)
     }

@@ -5,7 +5,7 @@ use vknot_syntax::{NodeId, Role};
 use crate::layout::options::KeepBreaks;
 use crate::layout::plan::{AddedComma, GapPlan, Group};
 use crate::layout::planner::Planner;
-use crate::layout::rules::{Fill, Hug, List};
+use crate::layout::rules::{Fill, Hug, List, Rule};
 
 impl Planner<'_> {
     /// On one line if it fits; else broken behind the opening bracket and behind every separator.
@@ -120,7 +120,8 @@ impl Planner<'_> {
     fn header_end(&self, list: NodeId) -> u32 {
         let Some(parent) = self.tree.parent(list) else { return self.end(list) };
         let stops = |id: &NodeId| {
-            matches!(self.role(*id), Role::Block | Role::Body | Role::Comment) || self.name(*id) == "where_clause"
+            let clause = matches!(self.rule_of(*id), Rule::Clause);
+            clause || matches!(self.role(*id), Role::Block | Role::Body | Role::Comment)
         };
         let behind = self.tree.children(parent).filter(|id| *id > list && !self.tree.node(*id).is_empty());
         behind.take_while(|id| !stops(id)).last().map_or(self.end(list), |last| self.end(last))

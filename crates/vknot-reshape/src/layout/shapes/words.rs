@@ -5,7 +5,7 @@ use vknot_syntax::{NodeId, Role};
 use crate::layout::options::{KeepBreaks, RequiredBraces};
 use crate::layout::plan::{AddedBraces, GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
-use crate::layout::rules::{Annotations, BraceOf, Words};
+use crate::layout::rules::{Annotations, BraceOf, Rule, Words};
 
 impl Planner<'_> {
     /// Parts with the spaces of the table between them; what the rule says more is settled first.
@@ -216,7 +216,7 @@ impl Planner<'_> {
                 }
                 !matches!(role, Role::Statement | Role::Block | Role::File | Role::Branch)
                     && self.name(parent) != "else_clause"
-                    || self.name(parent) == "let_declaration"
+                    || matches!(self.rule_of(parent), Rule::Assign(_))
             })
     }
 }
