@@ -17,11 +17,11 @@ pub fn samples(roots: &[PathBuf], language: Option<&str>) -> Vec<Sample> {
         .flat_map(|root| ignore::WalkBuilder::new(root).standard_filters(false).build())
         .filter_map(|entry| {
             let path = entry.ok()?.into_path();
-            let found = Language::for_path(&path)?;
-            if !path.is_file() || language.is_some_and(|name| name != found.name()) {
+            if Language::for_path(&path).is_none() || !path.is_file() {
                 return None;
             }
             let source = Source::from_bytes(&path, std::fs::read(&path).ok()?).ok()?;
+            let found = Language::of_file(&path, source.text()).filter(|found| language.is_none_or(|name| name == found.name()))?;
             Some(Sample { source, language: found })
         })
         .collect();

@@ -22,6 +22,8 @@ pub enum Reason {
     Brackets,
     /// The whole file is too far from its language to be read in reasonable time.
     GaveUp,
+    /// The layout of its language is not known.
+    NoLayout,
 }
 
 /// A piece that was left as it was.

@@ -4,9 +4,11 @@ use std::collections::HashMap;
 use std::path::Path;
 use std::sync::OnceLock;
 
+use crate::detect;
 use crate::languages::SPECS;
 use crate::role::Role;
-use crate::tree::TreeBuilder;
+use crate::text::Source;
+use crate::tree::{Piece, Tree, TreeBuilder};
 
 /// A kind of node, numbered within one language.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -16,8 +18,8 @@ pub struct Kind(pub u16);
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 pub struct Field(pub u16);
 
-/// One row of a language's table of kinds.
-pub type KindRow = (&'static str, Role);
+/// One row of a language's table of roles: a role and the kinds that have it.
+pub type RoleRow = (Role, &'static [&'static str]);
 
 /// How the text of a language becomes a tree.
 #[derive(Clone, Copy)]
@@ -45,17 +47,57 @@ pub struct LanguageSpec {
     pub file_names: &'static [&'static str],
     /// How to read it.
     pub reader: Reader,
-    /// Roles by kind; kinds that are missing are [`Role::Part`].
-    pub roles: &'static [KindRow],
+    /// Programs that a first line with `#!` may name, without version numbers.
+    pub interpreters: &'static [&'static str],
+    /// Further names by which a first line or a code fence may call it.
+    pub aliases: &'static [&'static str],
+    /// Tells the files of this language from others with the same ending. Of several languages for one ending the first
+    /// that says yes wins, then the first that does not say anything.
+    pub sniff: Option<fn(&str) -> bool>,
+    /// Tables of roles by kind; kinds that are missing are [`Role::Part`].
+    pub roles: &'static [&'static [RoleRow]],
     /// Where a kind keeps its name, as a path of fields from the node; a kind that is missing uses the field `name`.
     pub names: &'static [(&'static str, &'static [&'static str])],
-    /// What begins a line comment.
+    /// What begins a line comment; empty where there is none.
     pub line_comment: &'static str,
+    /// Other beginnings of line comments.
+    pub other_line_comments: &'static [&'static str],
+    /// What begins and ends a block comment; empty where there is none.
+    pub block_comment: (&'static str, &'static str),
     /// Pairs of characters that a compiler reads as one operator, or as part of one, when they touch. A grammar may see
     /// two tokens there; they must not be parted.
     pub joined: &'static [&'static str],
     /// What begins a comment that documents the item behind it.
     pub doc_comments: &'static [&'static str],
+    /// Finds the pieces that are code of another language.
+    pub embeds: Option<fn(&Source, &Tree) -> Vec<Piece>>,
+}
+
+/// What most languages do not have; for the end of a language's own spec.
+pub(crate) const LANGUAGE: LanguageSpec = LanguageSpec {
+    name: "",
+    title: "",
+    extensions: &[],
+    file_names: &[],
+    reader: Reader::Own { kinds: &[], read: |_, _| {} },
+    interpreters: &[],
+    aliases: &[],
+    sniff: None,
+    roles: &[],
+    names: &[],
+    line_comment: "",
+    other_line_comments: &[],
+    block_comment: ("", ""),
+    joined: &[],
+    doc_comments: &[],
+    embeds: None,
+};
+
+impl LanguageSpec {
+    /// All beginnings of line comments.
+    pub fn line_comments(&self) -> impl Iterator<Item = &'static str> {
+        std::iter::once(self.line_comment).chain(self.other_line_comments.iter().copied()).filter(|mark| !mark.is_empty())
+    }
 }
 
 struct KindFacts {
@@ -87,6 +129,20 @@ impl PartialEq for Language {
     }
 }
 
+/// The fields of hand-made readers, numbered from 1.
+const OWN_FIELDS: [&str; 4] = ["name", "parameters", "value", "body"];
+
+impl Field {
+    /// A node's name, in trees of hand-made readers.
+    pub const NAME: Field = Field(1);
+    /// A callable's parameters, in trees of hand-made readers.
+    pub const PARAMETERS: Field = Field(2);
+    /// What stands behind a name, in trees of hand-made readers.
+    pub const VALUE: Field = Field(3);
+    /// The body of what has a header, in trees of hand-made readers.
+    pub const BODY: Field = Field(4);
+}
+
 /// The name of the kind that stands for unreadable text, in every language.
 const ERROR: &str = "ERROR";
 
@@ -101,15 +157,37 @@ impl Language {
         SPECS.iter().position(|spec| spec.name == name).and_then(Self::at)
     }
 
-    /// The language a path's file name stands for.
+    /// The language of that name, or one that goes by it elsewhere: an alias or a file name ending.
+    pub fn called(name: &str) -> Option<&'static Language> {
+        let name = name.to_ascii_lowercase();
+        let fits = |spec: &&LanguageSpec| spec.aliases.contains(&&*name) || spec.extensions.contains(&&*name);
+        Self::named(&name).or_else(|| SPECS.iter().position(|spec| fits(&spec)).and_then(Self::at))
+    }
+
+    /// The language a path's file name stands for; where several share the ending, the likeliest.
     pub fn for_path(path: &Path) -> Option<&'static Language> {
-        let file_name = path.file_name()?.to_str()?;
+        Self::candidates(path).next().and_then(Self::at)
+    }
+
+    /// The language of a file: by its name, among several for one ending by its text, else by its first line.
+    pub fn of_file(path: &Path, text: &str) -> Option<&'static Language> {
+        let mut named = Self::candidates(path).peekable();
+        if named.peek().is_none() {
+            return detect::by_first_line(text);
+        }
+        named.find(|index| SPECS[*index].sniff.is_none_or(|fits| fits(text))).and_then(Self::at)
+    }
+
+    /// Languages whose files are called like this. Those that look at the text come first.
+    fn candidates(path: &Path) -> impl Iterator<Item = usize> + use<> {
+        let file_name = path.file_name().and_then(|name| name.to_str()).unwrap_or("").to_owned();
         let extension = path.extension().and_then(|e| e.to_str()).unwrap_or("").to_ascii_lowercase();
-        SPECS
-            .iter()
-            .position(|spec| spec.file_names.contains(&file_name))
-            .or_else(|| SPECS.iter().position(|spec| spec.extensions.contains(&extension.as_str())))
-            .and_then(Self::at)
+        let fits = move |spec: &LanguageSpec| {
+            spec.file_names.contains(&&*file_name) || spec.extensions.contains(&&*extension)
+        };
+        let (asking, sure): (Vec<usize>, Vec<usize>) =
+            (0..SPECS.len()).filter(|index| fits(SPECS[*index])).partition(|index| SPECS[*index].sniff.is_some());
+        asking.into_iter().chain(sure)
     }
 
     /// The reader by brackets and lines, for files of no known language.
@@ -124,12 +202,16 @@ impl Language {
     }
 
     fn build(spec: &'static LanguageSpec) -> Language {
-        let roles: HashMap<&str, Role> = spec.roles.iter().copied().collect();
+        let rows = spec.roles.iter().copied().flatten();
+        let roles: HashMap<&str, Role> = rows.flat_map(|(role, kinds)| kinds.iter().map(|kind| (*kind, *role))).collect();
         let grammar = match spec.reader {
             Reader::Grammar(load) => Some(load()),
             Reader::Own { .. } => None,
         };
         let mut fields = vec![String::new()];
+        if grammar.is_none() {
+            fields.extend(OWN_FIELDS.iter().map(|name| (*name).to_owned()));
+        }
         let mut names: Vec<(String, bool)> = match (&grammar, spec.reader) {
             (Some(grammar), _) => {
                 let count = grammar.field_count() as u16;
@@ -251,7 +333,7 @@ mod tests {
         let names: Vec<&str> = SPECS.iter().map(|spec| spec.name).collect();
         assert!(names.is_sorted(), "{names:?}");
         for language in Language::all() {
-            for (kind, _) in language.spec().roles {
+            for kind in language.spec().roles.iter().copied().flatten().flat_map(|(_, kinds)| *kinds) {
                 assert!(language.kind(kind).is_some(), "{}: no kind {kind}", language.name());
             }
             for (kind, path) in language.spec().names {

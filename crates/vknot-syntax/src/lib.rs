@@ -14,16 +14,17 @@
 //! ```
 #![deny(missing_docs)]
 
+mod detect;
 mod language;
 mod languages;
 mod role;
 mod text;
 mod tree;
 
-pub use language::{Field, Kind, KindRow, Language, LanguageSpec, Reader};
+pub use language::{Field, Kind, Language, LanguageSpec, Reader, RoleRow};
 pub use role::Role;
 pub use text::{
     contents_span, Facts, first_difference, is_plain_blank, LineColumn, LineEnd, Lines, MAX_BYTES, Position16,
     ReadError, Source, Span, word_span_at,
 };
-pub use tree::{Children, Gap, Node, NodeId, Token, TokenId, Tree};
+pub use tree::{Children, Embedded, Gap, Node, NodeId, Piece, Token, TokenId, Tree};

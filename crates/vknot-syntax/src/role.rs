@@ -62,6 +62,24 @@ pub enum Role {
     Name,
     /// A type where it is used.
     TypeUse,
+    /// A heading line that begins a section.
+    Heading,
+    /// A style rule: selectors with a body of declarations.
+    Rule,
+    /// An element of markup, from its opening tag to its closing one.
+    Element,
+    /// An attribute of an element.
+    Attribute,
+    /// A parenthesised form.
+    Form,
+    /// A cell of a notebook.
+    Cell,
+    /// What opens a pair with the [`Role::Close`] among its siblings: a block keyword, a tag.
+    Open,
+    /// What closes such a pair.
+    Close,
+    /// What looks like a bracket and is none, such as those in the unread half of a conditional.
+    Inert,
     /// Something the reader could not make sense of.
     Error,
 }
@@ -80,6 +98,11 @@ impl Role {
                 | Role::Branch
                 | Role::Arm
                 | Role::Annotation
+                | Role::Rule
+                | Role::Element
+                | Role::Form
+                | Role::Cell
+                | Role::Heading
         )
     }
 

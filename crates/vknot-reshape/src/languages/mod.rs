@@ -1,46 +1,121 @@
 //! What is each language's own among the reshapes: one folder and one line of the registry for each.
 
+mod csharp;
+mod gdscript;
+mod go;
 mod java;
+mod javascript;
 mod json;
 mod plain;
+mod python;
 mod rust;
+mod tsx;
+mod typescript;
 
 use std::sync::OnceLock;
 
-use vknot_syntax::Language;
+use vknot_syntax::{Field, Kind, Language};
 
 use crate::imports::ImportSpec;
 use crate::layout::rules::{LayoutSpec, LayoutTable};
-use crate::looks::LookSpec;
+use crate::looks::{Construct, LookSpec};
 
 /// What a language's folder gives.
 pub(crate) struct ToolSpec {
     pub name: &'static str,
-    pub layout: &'static LayoutSpec,
+    /// `None` while its white space is left to its author.
+    pub layout: Option<&'static LayoutSpec>,
     pub looks: &'static LookSpec,
     pub imports: Option<&'static ImportSpec>,
 }
 
 /// A language's tables, ready for use.
 pub(crate) struct Toolkit {
-    pub layout: LayoutTable,
+    pub layout: Option<LayoutTable>,
     pub looks: &'static LookSpec,
+    /// What looks go by, for each kind of node.
+    pub kinds: Vec<KindLooks>,
     pub imports: Option<&'static ImportSpec>,
 }
 
-/// Sorted by name; the last is for whatever has no language.
-static SPECS: [&ToolSpec; 4] = [&java::SPEC, &json::SPEC, &plain::SPEC, &rust::SPEC];
+/// What one kind of node is to looks.
+#[derive(Clone, Copy, Default)]
+pub(crate) struct KindLooks {
+    /// The field of the value it names, if it names one.
+    pub value: Option<Field>,
+    /// Whether it has an outline entry whatever its role.
+    pub outlined: bool,
+    /// Whether it holds one item and what is said about it.
+    pub wraps: bool,
+    /// What its blocks are parts of.
+    pub construct: Option<Construct>,
+}
+
+impl KindLooks {
+    fn of(looks: &LookSpec, language: &'static Language, kind: Kind) -> KindLooks {
+        let name = language.kind_name(kind);
+        if !language.is_named(kind) {
+            return KindLooks::default();
+        }
+        let value = looks.named_values.iter().find(|(kind, _)| *kind == name);
+        let construct = match name {
+            name if looks.conditionals.contains(&name) => Some(Construct::Conditional),
+            name if looks.loops.contains(&name) => Some(Construct::Loop),
+            _ => None,
+        };
+        KindLooks {
+            value: value.map(|(_, field)| language.field(field)),
+            outlined: looks.outlined.contains(&name),
+            wraps: looks.wrappers.contains(&name),
+            construct,
+        }
+    }
+}
+
+/// Sorted by name.
+static SPECS: &[&ToolSpec] = &[
+    &csharp::SPEC,
+    &gdscript::SPEC,
+    &go::SPEC,
+    &java::SPEC,
+    &javascript::SPEC,
+    &json::SPEC,
+    &plain::SPEC,
+    &python::SPEC,
+    &rust::SPEC,
+    &tsx::SPEC,
+    &typescript::SPEC,
+];
 
 impl Toolkit {
+    /// What a kind of node is to looks.
+    pub fn kind(&self, kind: Kind) -> KindLooks {
+        self.kinds.get(kind.0 as usize).copied().unwrap_or_default()
+    }
+
     /// The toolkit of a language; one of each is made, when first asked for.
     pub fn of(language: &'static Language) -> &'static Toolkit {
         static READY: [OnceLock<Toolkit>; SPECS.len()] = [const { OnceLock::new() }; SPECS.len()];
-        let index = SPECS.iter().position(|spec| spec.name == language.name()).unwrap_or(PLAIN);
+        let position = |name: &str| SPECS.iter().position(|spec| spec.name == name);
+        let index = position(language.name()).or_else(|| position(Language::plain().name())).unwrap_or(0);
         READY[index].get_or_init(|| {
+            let language = Language::named(SPECS[index].name).unwrap_or(Language::plain());
             let spec = SPECS[index];
-            Toolkit { layout: LayoutTable::new(spec.layout, language), looks: spec.looks, imports: spec.imports }
+            let layout = spec.layout.map(|layout| LayoutTable::new(layout, language));
+            let kinds = (0..language.kind_count() as u16).map(|kind| KindLooks::of(spec.looks, language, Kind(kind)));
+            Toolkit { layout, looks: spec.looks, kinds: kinds.collect(), imports: spec.imports }
         })
     }
 }
 
-const PLAIN: usize = 2;
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_language_has_its_tools() {
+        let tools: Vec<&str> = SPECS.iter().map(|spec| spec.name).filter(|name| *name != "plain").collect();
+        let languages: Vec<&str> = Language::all().map(Language::name).collect();
+        assert_eq!(tools, languages);
+    }
+}

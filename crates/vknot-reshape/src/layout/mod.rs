@@ -19,7 +19,7 @@ mod trailing;
 pub use found::indentation as found_indentation;
 
 use vknot_style::{Indentation, Style};
-use vknot_syntax::{LineEnd, NodeId, Source, Span, Tree};
+use vknot_syntax::{Language, LineEnd, NodeId, Source, Span, Tree};
 
 use options::{Options, RequiredBraces};
 use print::{Mode, Paper};
@@ -37,9 +37,14 @@ pub fn indent(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>
     run(source, tree, style, only, Mode::Indent)
 }
 
+/// Whether the layout of a language is known. Where it is not, its files are left as they are.
+pub fn covers(language: &'static Language) -> bool {
+    Toolkit::of(language).layout.is_some()
+}
+
 /// The indentation a file gets: as its style says, else as found in it, else as is usual in its language.
 pub fn effective_indentation(source: &Source, tree: &Tree, style: &Style) -> Indentation {
-    let habit = Toolkit::of(tree.language()).layout.spec.habit;
+    let habit = Toolkit::of(tree.language()).layout.as_ref().map_or(4, |layout| layout.spec.habit);
     style.indentation(found::indentation(source, tree), habit)
 }
 
@@ -50,7 +55,10 @@ fn run(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>, mode:
         return Reshape { receipt, ..Reshape::default() };
     }
     let text = source.text();
-    let toolkit = Toolkit::of(tree.language());
+    let Some(table) = &Toolkit::of(tree.language()).layout else {
+        receipt.left_alone.push(LeftAlone { span: source.span(), reason: Reason::NoLayout });
+        return Reshape { receipt, ..Reshape::default() };
+    };
     let paper = paper(source, tree, style);
     let mut options = Options::of(style, paper.indentation.tab_width);
     if only.is_some() || mode == Mode::Indent {
@@ -58,7 +66,7 @@ fn run(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>, mode:
         options.required = RequiredBraces::Keep;
         options.commas = false;
     }
-    let planner = planner::plan(tree, source, &toolkit.layout, options);
+    let planner = planner::plan(tree, source, table, options);
     let (mut edits, added) = print::print(&planner, mode, paper);
     if let Some(only) = only {
         let lines: Vec<Span> = only.iter().map(|span| whole_lines(source, *span)).collect();

@@ -1,8 +1,9 @@
 //! Runs of lines that can be shown as one.
 
-use vknot_syntax::{NodeId, Role, Source, Span, Tree};
+use vknot_syntax::{Embedded, NodeId, Role, Source, Span, Tree};
 
-use super::header_start;
+use crate::languages::Toolkit;
+use super::{comments, header_start, Marks, regions, sections};
 
 /// What a fold hides.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -11,36 +12,63 @@ pub enum FoldKind {
     Imports,
     /// A comment of several lines, or a run of line comments.
     Comment,
+    /// Lines between region markers.
+    Region,
+    /// A heading and what is below it.
+    Section,
     /// A type.
     Type,
     /// A function or method.
     Callable,
-    /// Statements between braces, or a labelled group.
+    /// Statements between braces, a labelled group, a style rule.
     Block,
-    /// An array, object, argument list or string of several lines.
+    /// An array, object, argument list, form or string of several lines.
     Literal,
+    /// An element of markup.
+    Element,
+    /// A cell of a notebook.
+    Cell,
+    /// A pinned span.
+    Pin,
 }
 
 impl FoldKind {
-    /// All kinds, in the order in which they are listed.
-    pub const ALL: [FoldKind; 6] = [
-        FoldKind::Imports,
-        FoldKind::Comment,
-        FoldKind::Type,
-        FoldKind::Callable,
-        FoldKind::Block,
-        FoldKind::Literal,
+    /// All kinds with their names in options and output, in the order in which they are listed.
+    pub const ALL: [(FoldKind, &'static str); 11] = [
+        (FoldKind::Imports, "imports"),
+        (FoldKind::Comment, "comment"),
+        (FoldKind::Region, "region"),
+        (FoldKind::Section, "section"),
+        (FoldKind::Type, "type"),
+        (FoldKind::Callable, "callable"),
+        (FoldKind::Block, "block"),
+        (FoldKind::Literal, "literal"),
+        (FoldKind::Element, "element"),
+        (FoldKind::Cell, "cell"),
+        (FoldKind::Pin, "pin"),
     ];
 
     /// Its name in options and output.
     pub fn name(self) -> &'static str {
+        Self::ALL.iter().find(|(kind, _)| *kind == self).map_or("", |(_, name)| name)
+    }
+}
+
+/// What a block is part of, where that is worth telling apart.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Construct {
+    /// Runs if something holds.
+    Conditional,
+    /// Runs again and again.
+    Loop,
+}
+
+impl Construct {
+    /// Its name in options and output.
+    pub fn name(self) -> &'static str {
         match self {
-            FoldKind::Imports => "imports",
-            FoldKind::Comment => "comment",
-            FoldKind::Type => "type",
-            FoldKind::Callable => "callable",
-            FoldKind::Block => "block",
-            FoldKind::Literal => "literal",
+            Construct::Conditional => "conditional",
+            Construct::Loop => "loop",
         }
     }
 }
@@ -50,6 +78,8 @@ impl FoldKind {
 pub struct Fold {
     /// What it hides.
     pub kind: FoldKind,
+    /// What a block belongs to.
+    pub construct: Option<Construct>,
     /// The line that stays, from 1.
     pub first_line: u32,
     /// The last line that is hidden, from 1; always behind the first.
@@ -72,20 +102,23 @@ impl Fold {
     }
 }
 
-/// All folds, by first line; of two that begin on one line the longer comes first. They nest and never cross.
+/// All folds that the structure gives; see [`folds_with`].
 pub fn folds(source: &Source, tree: &Tree) -> Vec<Fold> {
-    let mut found = Vec::new();
-    for index in 0..tree.nodes().len() as u32 {
-        let id = NodeId(index);
-        if let Some(kind) = kind_of(tree, id) {
-            let start = match kind {
-                FoldKind::Type | FoldKind::Callable => header_start(tree, id),
-                _ => tree.node(id).start,
-            };
-            push(&mut found, source, tree, kind, Span::new(start, tree.node(id).end), tree.node(id).token_end);
-        }
-        if tree.role(id).is_sequence() {
-            runs(source, tree, id, &mut found);
+    folds_with(source, tree, &Marks::default())
+}
+
+/// All folds, by first line; of two that begin on one line the longer comes first. They nest and never cross: of two
+/// that would, the later one is left out.
+pub fn folds_with(source: &Source, tree: &Tree, marks: &Marks) -> Vec<Fold> {
+    let mut found = structural(source, tree);
+    let regions = regions::regions(source, tree, marks).regions.into_iter();
+    let marked = regions.map(|region| (FoldKind::Region, region.span()));
+    let sections = sections::sections(source, tree, marks).into_iter().map(|section| (FoldKind::Section, section.span));
+    let pins = marks.pins.iter().map(|pin| (FoldKind::Pin, pin.span));
+    for (kind, span) in marked.chain(sections).chain(pins) {
+        let (first_line, last_line) = source.line_range(span);
+        if last_line > first_line {
+            found.push(Fold { kind, construct: None, first_line, last_line, depth: 0, span });
         }
     }
     found.sort_by_key(|fold| (fold.first_line, u32::MAX - fold.last_line, fold.kind));
@@ -93,17 +126,109 @@ pub fn folds(source: &Source, tree: &Tree) -> Vec<Fold> {
     nest(found)
 }
 
+/// What the tree gives, and the trees of embedded pieces.
+fn structural(source: &Source, tree: &Tree) -> Vec<Fold> {
+    let mut found = Vec::new();
+    for index in 0..tree.nodes().len() as u32 {
+        let id = NodeId(index);
+        if let Some(kind) = kind_of(tree, id) {
+            let span = Span::new(first_byte(tree, id, kind), tree.node(id).end);
+            push(&mut found, source, tree, kind, span, tree.node(id).token_end);
+            if kind == FoldKind::Block && let Some(last) = found.last_mut().filter(|last| last.span == span) {
+                last.construct = construct_of(tree, id);
+            }
+        }
+        if tree.role(id).is_sequence() || index == 0 {
+            runs(source, tree, id, &mut found);
+        }
+    }
+    for piece in tree.embedded() {
+        let inner = structural(&piece.source, &piece.tree);
+        found.extend(inner.iter().map(|fold| moved(source, piece, fold)));
+    }
+    found
+}
+
+/// The fold of an embedded piece, on the lines of the file.
+fn moved(source: &Source, piece: &Embedded, fold: &Fold) -> Fold {
+    let line = |number: u32| {
+        let span = piece.source.lines().span(piece.source.text(), number - 1);
+        let blank = piece.source.slice(span).len() - piece.source.slice(span).trim_start().len();
+        source.line(piece.outer(span.start + blank as u32))
+    };
+    Fold {
+        first_line: line(fold.first_line),
+        last_line: line(fold.last_line),
+        span: piece.outer_span(fold.span),
+        ..*fold
+    }
+}
+
 fn kind_of(tree: &Tree, id: NodeId) -> Option<FoldKind> {
     match tree.role(id) {
         Role::Type => Some(FoldKind::Type),
         Role::Callable => Some(FoldKind::Callable),
-        Role::Block if tree.role(tree.node(id).parent) != Role::Callable || id.0 == 0 => Some(FoldKind::Block),
-        Role::Arm => Some(FoldKind::Block),
+        Role::Block if id.0 != 0 => match tree.role(tree.node(id).parent) {
+            Role::Callable => None,
+            Role::Lambda => Some(FoldKind::Callable),
+            _ => Some(FoldKind::Block),
+        },
+        Role::Body if !matches!(tree.role(tree.node(id).parent), Role::Type | Role::Callable) => Some(FoldKind::Block),
+        Role::Branch if !has_block(tree, id) => Some(FoldKind::Block),
+        Role::Block | Role::Arm | Role::Rule => Some(FoldKind::Block),
         Role::Macro if !tree.node(id).is_leaf() => Some(FoldKind::Block),
-        Role::Collection | Role::Arguments | Role::List | Role::String => Some(FoldKind::Literal),
+        Role::Collection | Role::Arguments | Role::List | Role::String | Role::Form => Some(FoldKind::Literal),
         Role::Comment => Some(FoldKind::Comment),
+        Role::Element => Some(FoldKind::Element),
+        Role::Cell => Some(FoldKind::Cell),
         _ => None,
     }
+}
+
+/// Whether the parts of a branch fold by themselves.
+fn has_block(tree: &Tree, id: NodeId) -> bool {
+    tree.children(id).any(|child| matches!(tree.role(child), Role::Block | Role::Body | Role::Arm))
+}
+
+/// Where a fold's first line is: types and callables are shown by their header, what is a block by indentation alone by
+/// the line that announces it.
+fn first_byte(tree: &Tree, id: NodeId, kind: FoldKind) -> u32 {
+    let node = tree.node(id);
+    match kind {
+        FoldKind::Type | FoldKind::Callable => header_start(tree, id),
+        FoldKind::Block if tree.role(id) == Role::Block => {
+            let first = tree.tokens().get(node.first_token as usize);
+            let begins = first.is_some_and(|token| {
+                let own = tree.node(token.node).parent == id;
+                own && (tree.node(token.node).end - token.start == 1 || tree.role(token.node) == Role::Open)
+                    && tree.role(token.node) != Role::Name
+            });
+            let before = node.first_token.checked_sub(1).and_then(|before| tree.tokens().get(before as usize));
+            match before.filter(|_| !begins && id.0 != 0) {
+                Some(token) if tree.role(token.node) != Role::Comment => token.start,
+                _ => node.start,
+            }
+        }
+        _ => node.start,
+    }
+}
+
+/// How far above a block the construct it belongs to is looked for.
+const LEVELS_TO_CONSTRUCT: usize = 3;
+
+/// What a block belongs to: the nearest branch around it.
+fn construct_of(tree: &Tree, id: NodeId) -> Option<Construct> {
+    let toolkit = Toolkit::of(tree.language());
+    for holder in tree.ancestors(id).take(LEVELS_TO_CONSTRUCT) {
+        let construct = toolkit.kind(tree.node(holder).kind).construct;
+        if construct.is_some() {
+            return construct;
+        }
+        if holder != id && matches!(tree.role(holder), Role::Block | Role::Callable | Role::Body | Role::Branch) {
+            return None;
+        }
+    }
+    None
 }
 
 /// How many closing marks behind a fold's end are looked through.
@@ -125,7 +250,7 @@ fn push(found: &mut Vec<Fold>, source: &Source, tree: &Tree, kind: FoldKind, spa
         .is_some_and(|token| tree.role(token.node) != Role::Comment);
     last_line -= u32::from(open);
     if last_line > first_line {
-        found.push(Fold { kind, first_line, last_line, depth: 0, span });
+        found.push(Fold { kind, construct: None, first_line, last_line, depth: 0, span });
     }
 }
 
@@ -141,8 +266,8 @@ fn runs(source: &Source, tree: &Tree, id: NodeId, found: &mut Vec<Fold>) {
     for child in tree.children(id) {
         let kind = match tree.role(child) {
             Role::Import => FoldKind::Imports,
-            Role::Comment if is_line_comment(source, tree, child) => FoldKind::Comment,
-            _ if tree.node(child).is_empty() => continue,
+            Role::Comment if comments::is_line_comment(source, tree, child) => FoldKind::Comment,
+            _ if tree.node(child).is_empty() || source.slice(tree.node(child).span()) == ";" => continue,
             _ => {
                 finish(run.take());
                 continue;
@@ -159,11 +284,6 @@ fn runs(source: &Source, tree: &Tree, id: NodeId, found: &mut Vec<Fold>) {
         };
     }
     finish(run);
-}
-
-fn is_line_comment(source: &Source, tree: &Tree, id: NodeId) -> bool {
-    let prefix = tree.language().spec().line_comment;
-    !prefix.is_empty() && tree.text_of(source.text(), id).starts_with(prefix)
 }
 
 /// Line comments run on while each stands alone on the next line; imports may have blank lines between them.

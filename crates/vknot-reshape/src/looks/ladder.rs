@@ -1,6 +1,6 @@
 //! The nested selections around a place, from the word under it outwards.
 
-use vknot_syntax::{contents_span, NodeId, Role, Source, Span, Tree, word_span_at};
+use vknot_syntax::{contents_span, Embedded, NodeId, Role, Source, Span, Tree, word_span_at};
 
 use super::{kind_words, with_attached};
 
@@ -19,6 +19,13 @@ pub struct Rung {
 /// file.
 pub fn ladder(source: &Source, tree: &Tree, at: Span) -> Vec<Rung> {
     let mut rungs = Rungs { list: Vec::new(), at };
+    let inside = tree.embedded().iter().find_map(|piece| {
+        let inner = Span::new(piece.inner(at.start)?, piece.inner(at.end)?);
+        (piece.span().covers(at) && inner.start <= inner.end).then_some((piece, inner))
+    });
+    if let Some((piece, inner)) = inside {
+        return through(source, tree, piece, inner);
+    }
     let at = settle(source, tree, at);
     rungs.at = at;
     let inner = match tree.token_at(at.start).filter(|_| at.is_empty() || tree.covering(at).0 != 0) {
@@ -29,6 +36,23 @@ pub fn ladder(source: &Source, tree: &Tree, at: Span) -> Vec<Rung> {
         token_rungs(source, tree, inner, at, &mut rungs);
     }
     for id in tree.ancestors(inner) {
+        node_rungs(source, tree, id, &mut rungs);
+    }
+    rungs.add("file", source.span());
+    rungs.list
+}
+
+/// The ladder inside an embedded piece, then from what holds the piece outwards.
+fn through(source: &Source, tree: &Tree, piece: &Embedded, at: Span) -> Vec<Rung> {
+    let mut rungs = Rungs { list: Vec::new(), at: piece.outer_span(at) };
+    let mut inner = ladder(&piece.source, &piece.tree, at);
+    if let Some(whole) = inner.last_mut() {
+        whole.kind = format!("{} code", piece.tree.language().spec().title);
+    }
+    for rung in inner {
+        rungs.add(&rung.kind, piece.outer_span(rung.span));
+    }
+    for id in tree.ancestors(piece.host) {
         node_rungs(source, tree, id, &mut rungs);
     }
     rungs.add("file", source.span());
@@ -149,7 +173,7 @@ fn node_rungs(source: &Source, tree: &Tree, id: NodeId, rungs: &mut Rungs) {
         };
         rungs.add(&kind, node.span());
     }
-    if matches!(role, Role::Type | Role::Callable | Role::Member) {
+    if matches!(role, Role::Type | Role::Callable | Role::Member | Role::Rule) {
         let kind = format!("{} with its comment", noun(tree, id));
         rungs.add(&kind, with_attached(source, tree, id));
     }

@@ -1,9 +1,9 @@
 //! The structure of a file as a tree of named items.
 
-use vknot_syntax::{NodeId, Role, Source, Span, Tree};
+use vknot_syntax::{Embedded, NodeId, Role, Source, Span, Tree};
 
 use crate::languages::Toolkit;
-use super::kind_words;
+use super::{kind_words, sections, whole_item};
 
 /// A named item.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -16,8 +16,6 @@ pub struct OutlineEntry {
     pub kind: String,
     /// Its role.
     pub role: Role,
-    /// Its node.
-    pub node: NodeId,
     /// Its bytes.
     pub span: Span,
     /// How many entries hold it.
@@ -29,34 +27,93 @@ pub struct OutlineEntry {
 /// A path of names, joined by `.`.
 pub type OutlinePath<'p> = &'p str;
 
-/// All named items in the order of the file.
+/// All named items in the order of the file, those of embedded code below what holds them.
 pub fn outline(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
+    let mut entries = own_entries(source, tree);
+    for piece in tree.embedded() {
+        let inner = outline(&piece.source, &piece.tree);
+        insert(&mut entries, piece, tree, inner);
+    }
+    entries
+}
+
+/// Puts the entries of an embedded piece behind what stands before it, below the entry that holds it.
+fn insert(entries: &mut Vec<OutlineEntry>, piece: &Embedded, tree: &Tree, inner: Vec<OutlineEntry>) {
+    if inner.is_empty() {
+        return;
+    }
+    let host = tree.node(piece.host).span();
+    let at = entries.partition_point(|entry| entry.span.start <= host.start);
+    let holder = (0..at).rfind(|index| entries[*index].span.covers(host));
+    let depth = holder.map_or(0, |holder| entries[holder].depth + 1);
+    let count = inner.len();
+    entries[at..].iter_mut().filter_map(|entry| entry.parent.as_mut()).filter(|parent| **parent >= at).for_each(|parent| *parent += count);
+    let moved = inner.into_iter().map(|entry| OutlineEntry {
+        span: piece.outer_span(entry.span),
+        depth: entry.depth + depth,
+        parent: entry.parent.map(|parent| parent + at).or(holder),
+        ..entry
+    });
+    entries.splice(at..at, moved);
+}
+
+fn own_entries(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
     let toolkit = Toolkit::of(tree.language());
     let mut entries: Vec<OutlineEntry> = Vec::new();
     let mut open: Vec<(u32, usize)> = Vec::new();
     let mut elements = ElementNumbers::default();
+    let mut headings: Vec<(u32, usize)> = Vec::new();
     for index in 0..tree.nodes().len() as u32 {
         let id = NodeId(index);
         while open.last().is_some_and(|(end, _)| *end <= index) {
             open.pop();
         }
-        let role = tree.role(id);
-        let outlined = matches!(role, Role::Type | Role::Callable | Role::Member)
-            || role == Role::Macro && toolkit.looks.outlined.contains(&tree.kind_name(id));
-        let element = role == Role::Collection && in_named_collection(tree, id, &open, &entries);
-        if !(outlined || element) || is_local_value(role, &open, &entries) {
+        let Some(role) = outlined_as(tree, id, toolkit) else { continue };
+        let element = role == Role::Collection;
+        if element && !in_named_collection(tree, id, &open, &entries) || is_local_value(role, &open, &entries) {
             continue;
         }
         let name = if element { Some(elements.number(tree, id)) } else { name_of(source, tree, id) };
         let Some(name) = name else { continue };
-        let parent = open.last().map(|(_, entry)| *entry);
+        let mut parent = open.last().map(|(_, entry)| *entry);
+        let mut span = tree.node(whole_item(tree, id)).span();
+        if role == Role::Heading && parent.is_none() {
+            let level = sections::heading_level(source, tree, id);
+            span.end = sections::end_of_section(source, tree, id, level);
+            headings.retain(|(open, _)| *open < level);
+            parent = headings.last().map(|(_, entry)| *entry);
+            headings.push((level, entries.len()));
+        } else if parent.is_none() {
+            parent = headings.last().map(|(_, entry)| *entry);
+        }
         let depth = parent.map_or(0, |parent| entries[parent].depth + 1);
         let label = label_of(source, tree, id, &name, toolkit.looks.details);
         let kind = if element { "element".to_owned() } else { kind_words(tree, id) };
-        open.push((tree.node(id).next, entries.len()));
-        entries.push(OutlineEntry { name, label, kind, role, node: id, span: tree.node(id).span(), depth, parent });
+        if role != Role::Heading {
+            open.push((tree.node(id).next, entries.len()));
+        }
+        entries.push(OutlineEntry { name, label, kind, role, span, depth, parent });
     }
     entries
+}
+
+/// The role under which a node has an entry, if its name is one for the outline.
+fn outlined_as(tree: &Tree, id: NodeId, toolkit: &Toolkit) -> Option<Role> {
+    let role = tree.role(id);
+    let looks = toolkit.kind(tree.node(id).kind);
+    if let Some(field) = looks.value {
+        let value = tree.child(id, field).map(|value| tree.role(value));
+        return match value {
+            Some(Role::Lambda | Role::Callable) => Some(Role::Callable),
+            Some(Role::Type) => Some(Role::Type),
+            _ => (role == Role::Member).then_some(Role::Member),
+        };
+    }
+    match role {
+        Role::Type | Role::Callable | Role::Member | Role::Rule | Role::Element | Role::Cell | Role::Heading => Some(role),
+        Role::Collection => Some(role),
+        _ => looks.outlined.then_some(role),
+    }
 }
 
 /// A variable inside a callable is no part of a file's structure.
@@ -102,10 +159,15 @@ impl ElementNumbers {
 fn name_of(source: &Source, tree: &Tree, id: NodeId) -> Option<String> {
     let span = tree.name_span(id)?;
     let text = source.slice(span);
-    let bare = text.strip_prefix('"').and_then(|text| text.strip_suffix('"')).unwrap_or(text);
-    // An implementation for `Gauge<T>` is found as `Gauge`.
-    let bare = bare.split('<').next().unwrap_or(bare).trim();
-    (!bare.is_empty()).then(|| bare.to_owned())
+    let quoted = |quote: char| text.strip_prefix(quote).and_then(|text| text.strip_suffix(quote));
+    let bare = quoted('"').or_else(|| quoted('\'')).unwrap_or(text);
+    // An implementation for `Gauge<T>` is found as `Gauge`; what is set at `Gauge.prototype.read` as `read`.
+    let bare = match tree.role(id) {
+        Role::Type => bare.split('<').next().unwrap_or(bare).trim(),
+        Role::Assignment => bare.rsplit('.').next().unwrap_or(bare),
+        _ => bare.trim(),
+    };
+    (!bare.is_empty()).then(|| one_line(bare))
 }
 
 fn label_of(source: &Source, tree: &Tree, id: NodeId, name: &str, details: &[(&str, &[&str])]) -> String {

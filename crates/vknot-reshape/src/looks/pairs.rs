@@ -1,76 +1,91 @@
-//! Brackets and their partners, and those that have none.
+//! Brackets, tags and block keywords with their partners, and those that have none.
 
 use vknot_syntax::{NodeId, Role, Source, Span, TokenId, Tree};
 
-/// Two brackets that belong together.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+use super::{header_start, kind_words};
+
+/// Two marks that belong together: brackets, tags, the words that open and close a block.
+#[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Pair {
-    /// The opening bracket.
-    pub open: TokenId,
+    /// The opening mark.
+    pub open: Span,
     /// The closing one.
-    pub close: TokenId,
+    pub close: Span,
     /// How many pairs hold it.
     pub depth: u32,
+    /// What the construct is that the pair belongs to, in words.
+    pub construct: String,
+    /// Where that construct begins to say what it is.
+    pub header: u32,
 }
 
-/// Where a missing bracket most likely is, told from indentation that disagrees with nesting.
+impl Pair {
+    /// From the opening mark to the end of the closing one.
+    pub fn around(&self) -> Span {
+        Span::new(self.open.start, self.close.end)
+    }
+
+    /// What is between the two.
+    pub fn inside(&self) -> Span {
+        Span::new(self.open.end, self.close.start)
+    }
+}
+
+/// Where a missing mark most likely is, told from indentation that disagrees with nesting.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct Culprit {
-    /// The bracket that is likely the one without a partner.
-    pub token: TokenId,
+    /// The mark that is likely the one without a partner.
+    pub span: Span,
     /// The line (from 1) at which indentation and nesting part.
     pub line: u32,
 }
 
-/// A bracket without a partner.
+/// A mark without a partner.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct Unpaired {
-    /// The bracket that is left over when brackets are matched in order.
-    pub token: TokenId,
+    /// The mark that is left over when marks are matched in order.
+    pub span: Span,
     /// The likelier place of the mistake, where there is one.
     pub culprit: Option<Culprit>,
 }
 
-/// All brackets of a file.
+/// All pairs of a file.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Pairs {
-    /// Pairs by their opening bracket.
+    /// Pairs by their opening mark.
     pub pairs: Vec<Pair>,
-    /// Brackets without a partner.
+    /// Marks without a partner.
     pub unpaired: Vec<Unpaired>,
 }
 
 impl Pairs {
-    /// The pair one of whose brackets is `token`.
-    pub fn of(&self, token: TokenId) -> Option<&Pair> {
-        self.pairs.iter().find(|pair| pair.open == token || pair.close == token)
+    /// The pair one of whose marks is at that span.
+    pub fn of(&self, mark: Span) -> Option<&Pair> {
+        self.pairs.iter().find(|pair| pair.open == mark || pair.close == mark)
     }
 
     /// The innermost pair around a span.
-    pub fn around(&self, tree: &Tree, at: Span) -> Option<&Pair> {
-        let start = |token: TokenId| tree.tokens()[token as usize];
-        self.pairs.iter().rev().find(|pair| start(pair.open).start <= at.start && at.end <= start(pair.close).end)
+    pub fn around(&self, at: Span) -> Option<&Pair> {
+        self.pairs.iter().rev().find(|pair| pair.open.start <= at.start && at.end <= pair.close.end)
     }
 
-    /// The text span between the brackets, and the one with them.
-    pub fn spans(&self, tree: &Tree, pair: &Pair) -> (Span, Span) {
-        let (open, close) = (tree.tokens()[pair.open as usize], tree.tokens()[pair.close as usize]);
-        (Span::new(open.end, close.start), Span::new(open.start, close.end))
+    /// All marks, paired or not.
+    pub fn marks(&self) -> impl Iterator<Item = Span> + '_ {
+        let paired = self.pairs.iter().flat_map(|pair| [pair.open, pair.close]);
+        paired.chain(self.unpaired.iter().map(|unpaired| unpaired.span))
     }
+}
 
-    /// The construct a pair belongs to: the node that says what the brackets are for.
-    pub fn construct(&self, tree: &Tree, pair: &Pair) -> NodeId {
-        let Some(open) = tree.tokens().get(pair.open as usize) else { return tree.root() };
-        let holder = tree.node(open.node).parent;
-        let around = self.spans(tree, pair).1;
-        // A node that is nothing but the pair stands for the brackets; what it is for is further out.
-        let own = tree.node(holder).span() == around;
-        let bare = |id: &NodeId| {
-            matches!(tree.role(*id), Role::Block | Role::Body | Role::Parenthesized | Role::List | Role::Arguments)
-        };
-        let mut above = tree.ancestors(holder).skip(usize::from(own)).take(BARE_AT_MOST);
-        above.find(|id| !bare(id)).unwrap_or(tree.node(holder).parent)
-    }
+/// The construct that marks below `holder` belong to: the node that says what they are for.
+fn construct(tree: &Tree, holder: NodeId, around: Span) -> NodeId {
+    // A node that is nothing but the pair stands for the brackets; what it is for is further out.
+    let own = tree.node(holder).span() == around;
+    let bare = |id: &NodeId| {
+        matches!(tree.role(*id), Role::Block | Role::Body | Role::Parenthesized | Role::List | Role::Arguments)
+    };
+    let own = own && !matches!(tree.role(holder), Role::Element | Role::Form | Role::Collection | Role::Branch);
+    let mut above = tree.ancestors(holder).skip(usize::from(own)).take(BARE_AT_MOST);
+    above.find(|id| !bare(id)).unwrap_or(tree.node(holder).parent)
 }
 
 /// How many brackets within brackets are looked through for what they belong to.
@@ -81,33 +96,111 @@ const SHAPES: [(&str, &str); 3] = [("(", ")"), ("[", "]"), ("{", "}")];
 /// How many open brackets a stray closing one is held against.
 const CROSSED_AT_MOST: usize = 32;
 
-/// Matches the brackets of a file. Brackets in strings and comments do not count; angle brackets and bars count where
-/// the tree says that they are brackets.
+/// A pair as the search finds it.
+struct Match {
+    open: Span,
+    close: Span,
+    holder: NodeId,
+}
+
+/// Matches the marks of a file. Brackets in strings and comments do not count; angle brackets and bars count where the
+/// tree says that they are brackets, and so do tags and the words around blocks.
 pub fn pairs(source: &Source, tree: &Tree) -> Pairs {
-    let mut found = Pairs::default();
+    let mut found = Search::default();
+    brackets(source, tree, &mut found);
+    angles(source, tree, &mut found);
+    words(tree, &mut found);
+    found.pairs.sort_by_key(|pair| (pair.open.start, u32::MAX - pair.close.end));
+    let culprit = found.left_over.first().and_then(|_| culprit(source, &found.pairs));
+    let mut result = Pairs {
+        pairs: found.pairs.into_iter().map(|pair| described(tree, &pair)).collect(),
+        unpaired: found.left_over.into_iter().map(|span| Unpaired { span, culprit }).collect(),
+    };
+    for piece in tree.embedded() {
+        let inner = pairs(&piece.source, &piece.tree);
+        result.pairs.extend(inner.pairs.into_iter().map(|pair| Pair {
+            open: piece.outer_span(pair.open),
+            close: piece.outer_span(pair.close),
+            header: piece.outer(pair.header),
+            ..pair
+        }));
+        let outer = |culprit: Culprit| Culprit {
+            span: piece.outer_span(culprit.span),
+            line: source.line(piece.outer(piece.source.lines().start(culprit.line - 1))),
+        };
+        result.unpaired.extend(inner.unpaired.into_iter().map(|lone| Unpaired {
+            span: piece.outer_span(lone.span),
+            culprit: lone.culprit.map(outer),
+        }));
+    }
+    result.pairs.sort_by_key(|pair| (pair.open.start, u32::MAX - pair.close.end));
+    result.unpaired.sort_by_key(|lone| lone.span.start);
+    set_depths(&mut result.pairs);
+    result
+}
+
+#[derive(Default)]
+struct Search {
+    pairs: Vec<Match>,
+    left_over: Vec<Span>,
+}
+
+fn described(tree: &Tree, pair: &Match) -> Pair {
+    let construct = construct(tree, pair.holder, Span::new(pair.open.start, pair.close.end));
+    Pair {
+        open: pair.open,
+        close: pair.close,
+        depth: 0,
+        construct: kind_words(tree, construct),
+        header: header_start(tree, construct),
+    }
+}
+
+fn brackets(source: &Source, tree: &Tree, found: &mut Search) {
     let mut open: Vec<(TokenId, usize)> = Vec::new();
-    let mut left_over = Vec::new();
     for token in 0..tree.tokens().len() as TokenId {
         let text = bracket_text(source, tree, token);
         if let Some(shape) = SHAPES.iter().position(|(opening, _)| *opening == text) {
             open.push((token, shape));
         } else if let Some(shape) = SHAPES.iter().position(|(_, closing)| *closing == text) {
-            close(source, tree, &mut open, (token, shape), &mut found, &mut left_over);
+            close(source, tree, &mut open, (token, shape), found);
         }
     }
-    left_over.extend(open.into_iter().map(|(token, _)| token));
-    angles(source, tree, &mut found);
-    found.pairs.sort_by_key(|pair| pair.open);
-    set_depths(&mut found.pairs);
-    left_over.sort_unstable();
-    let culprit = left_over.first().and_then(|_| culprit(source, tree, &found.pairs));
-    found.unpaired = left_over.into_iter().map(|token| Unpaired { token, culprit }).collect();
-    found
+    found.left_over.extend(open.into_iter().map(|(token, _)| tree.tokens()[token as usize].span()));
+    found.left_over.sort_unstable();
+}
+
+/// Tags and the words around blocks: what opens and what closes among the children of one node.
+fn words(tree: &Tree, found: &mut Search) {
+    for index in 0..tree.nodes().len() as u32 {
+        let id = NodeId(index);
+        match tree.role(id) {
+            Role::Open => {
+                let holder = tree.node(id).parent;
+                let closing = tree.children(holder).filter(|child| tree.role(*child) == Role::Close).last();
+                match closing.filter(|_| holder != id) {
+                    Some(closing) => {
+                        found.pairs.push(Match { open: tree.node(id).span(), close: tree.node(closing).span(), holder });
+                    }
+                    None => found.left_over.push(tree.node(id).span()),
+                }
+            }
+            Role::Close => {
+                let holder = tree.node(id).parent;
+                let opened = tree.children(holder).take_while(|child| *child != id).any(|child| tree.role(child) == Role::Open);
+                if !opened {
+                    found.left_over.push(tree.node(id).span());
+                }
+            }
+            _ => {}
+        }
+    }
+    found.left_over.sort_unstable();
 }
 
 fn bracket_text<'s>(source: &'s Source, tree: &Tree, token: TokenId) -> &'s str {
     let token = &tree.tokens()[token as usize];
-    if token.end - token.start != 1 || matches!(tree.role(token.node), Role::String | Role::Comment) {
+    if token.end - token.start != 1 || matches!(tree.role(token.node), Role::String | Role::Comment | Role::Inert) {
         return "";
     }
     source.slice(token.span())
@@ -120,24 +213,27 @@ fn close(
     tree: &Tree,
     open: &mut Vec<(TokenId, usize)>,
     (token, shape): (TokenId, usize),
-    found: &mut Pairs,
-    left_over: &mut Vec<TokenId>,
+    found: &mut Search,
 ) {
-    let Some(at) = open.iter().rposition(|(_, other)| *other == shape) else { return left_over.push(token) };
-    let column = indent_of(source, tree, token);
+    let span = |token: TokenId| tree.tokens()[token as usize].span();
+    let Some(at) = open.iter().rposition(|(_, other)| *other == shape) else {
+        return found.left_over.push(span(token));
+    };
+    let column = indent_of(source, span(token));
     let crossed = open[at + 1..].iter().rev().take(CROSSED_AT_MOST);
-    if crossed.into_iter().any(|(other, _)| indent_of(source, tree, *other) < column) {
-        return left_over.push(token);
+    if crossed.into_iter().any(|(other, _)| indent_of(source, span(*other)) < column) {
+        return found.left_over.push(span(token));
     }
-    left_over.extend(open.drain(at + 1..).map(|(token, _)| token));
+    found.left_over.extend(open.drain(at + 1..).map(|(token, _)| span(token)));
     open.truncate(at + 1);
     if let Some((opening, _)) = open.pop() {
-        found.pairs.push(Pair { open: opening, close: token, depth: 0 });
+        let holder = tree.node(tree.tokens()[opening as usize].node).parent;
+        found.pairs.push(Match { open: span(opening), close: span(token), holder });
     }
 }
 
 /// Pairs of `<` and `>` or of bars that are a list's brackets.
-fn angles(source: &Source, tree: &Tree, found: &mut Pairs) {
+fn angles(source: &Source, tree: &Tree, found: &mut Search) {
     for (index, node) in tree.nodes().iter().enumerate() {
         if node.token_end - node.first_token < 2 || tree.language().role(node.kind) != Role::List {
             continue;
@@ -146,53 +242,49 @@ fn angles(source: &Source, tree: &Tree, found: &mut Pairs) {
         let own = |token: TokenId| tree.node(tree.tokens()[token as usize].node).parent == NodeId(index as u32);
         let texts = (bracket_text(source, tree, first), bracket_text(source, tree, last));
         if matches!(texts, ("<", ">") | ("|", "|")) && own(first) && own(last) {
-            found.pairs.push(Pair { open: first, close: last, depth: 0 });
+            let span = |token: TokenId| tree.tokens()[token as usize].span();
+            found.pairs.push(Match { open: span(first), close: span(last), holder: NodeId(index as u32) });
         }
     }
 }
 
 fn set_depths(pairs: &mut [Pair]) {
-    let mut open: Vec<TokenId> = Vec::new();
+    let mut open: Vec<u32> = Vec::new();
     for pair in pairs {
-        while open.last().is_some_and(|close| *close < pair.open) {
+        while open.last().is_some_and(|close| *close < pair.open.start) {
             open.pop();
         }
         pair.depth = open.len() as u32;
-        open.push(pair.close);
+        open.push(pair.close.start);
     }
 }
 
-/// The innermost pair whose closing bracket begins a line and stands elsewhere than the line that opened it.
-fn culprit(source: &Source, tree: &Tree, pairs: &[Pair]) -> Option<Culprit> {
+/// The innermost pair whose closing mark begins a line and stands elsewhere than the line that opened it.
+fn culprit(source: &Source, pairs: &[Match]) -> Option<Culprit> {
     let astray = pairs.iter().filter_map(|pair| {
-        let (opened, closed) = (indent_of(source, tree, pair.open), indent_of(source, tree, pair.close));
-        let lines = (line_of(source, tree, pair.open), line_of(source, tree, pair.close));
-        if lines.0 == lines.1 || !begins_line(source, tree, pair.close) || opened == closed {
+        let (opened, closed) = (indent_of(source, pair.open), indent_of(source, pair.close));
+        let lines = (source.line(pair.open.start), source.line(pair.close.start));
+        if lines.0 == lines.1 || !begins_line(source, pair.close) || opened == closed {
             return None;
         }
-        // Closed further left: the opening bracket lacks its own partner. Further right: the closing one is too many.
-        let token = if closed < opened { pair.open } else { pair.close };
-        Some((lines.1 - lines.0, Culprit { token, line: lines.1 }))
+        // Closed further left: the opening mark lacks its own partner. Further right: the closing one is too many.
+        let span = if closed < opened { pair.open } else { pair.close };
+        Some((lines.1 - lines.0, Culprit { span, line: lines.1 }))
     });
     astray.min_by_key(|(length, _)| *length).map(|(_, culprit)| culprit)
 }
 
-fn line_of(source: &Source, tree: &Tree, token: TokenId) -> u32 {
-    source.line(tree.tokens()[token as usize].start)
-}
-
-fn line_start<'s>(source: &'s Source, tree: &Tree, token: TokenId) -> (&'s str, u32) {
-    let start = tree.tokens()[token as usize].start;
-    let line = source.lines().start(source.lines().index_at(start));
+fn line_start(source: &Source, span: Span) -> (&str, u32) {
+    let line = source.lines().start(source.lines().index_at(span.start));
     let rest = source.text().get(line as usize..).unwrap_or("");
-    (&rest[..rest.len() - rest.trim_start_matches([' ', '\t']).len()], start - line)
+    (&rest[..rest.len() - rest.trim_start_matches([' ', '\t']).len()], span.start - line)
 }
 
-fn indent_of(source: &Source, tree: &Tree, token: TokenId) -> usize {
-    line_start(source, tree, token).0.chars().map(|c| if c == '\t' { 4 } else { 1 }).sum()
+fn indent_of(source: &Source, span: Span) -> usize {
+    line_start(source, span).0.chars().map(|c| if c == '\t' { 4 } else { 1 }).sum()
 }
 
-fn begins_line(source: &Source, tree: &Tree, token: TokenId) -> bool {
-    let (blank, column) = line_start(source, tree, token);
+fn begins_line(source: &Source, span: Span) -> bool {
+    let (blank, column) = line_start(source, span);
     blank.len() as u32 == column
 }

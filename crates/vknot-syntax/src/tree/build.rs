@@ -32,11 +32,51 @@ impl<'t> TreeBuilder<'t> {
     }
 
     /// Opens a node that will have children.
-    pub fn open(&mut self, kind: Kind, field: Field) {
+    pub fn open(&mut self, kind: Kind, field: Field) -> NodeId {
         let id = self.nodes.len() as u32;
         let flags = if kind == self.error { HAS_ERROR } else { 0 };
         self.push(kind, field, flags);
         self.open.push(id);
+        NodeId(id)
+    }
+
+    /// Gives a node another kind, for readers that learn late what they are reading.
+    pub fn retag(&mut self, id: NodeId, kind: Kind) {
+        if let Some(node) = self.nodes.get_mut(id.0 as usize) {
+            node.kind = kind;
+        }
+    }
+
+    /// Says what a node is to its parent.
+    pub fn set_field(&mut self, id: NodeId, field: Field) {
+        if let Some(node) = self.nodes.get_mut(id.0 as usize) {
+            node.field = field;
+        }
+    }
+
+    /// The node made last.
+    pub fn last(&self) -> NodeId {
+        NodeId((self.nodes.len() as u32).saturating_sub(1))
+    }
+
+    /// How many nodes are open.
+    pub fn depth(&self) -> usize {
+        self.open.len()
+    }
+
+    /// The kind of unreadable pieces.
+    pub fn error_kind(&self) -> Kind {
+        self.error
+    }
+
+    /// Adds an unreadable piece.
+    pub fn error(&mut self, start: usize, end: usize) {
+        self.leaf(self.error, Field(0), start as u32, end as u32);
+    }
+
+    /// Adds a token without a field, at byte offsets.
+    pub fn token(&mut self, kind: Kind, start: usize, end: usize) {
+        self.leaf(kind, Field(0), start as u32, end as u32);
     }
 
     /// Closes the node opened last.
@@ -85,7 +125,7 @@ impl<'t> TreeBuilder<'t> {
             self.close();
         }
         let length = self.text.len() as u32;
-        Tree { language: self.language, nodes: self.nodes, tokens: self.tokens, length, gave_up: false }
+        Tree { language: self.language, nodes: self.nodes, tokens: self.tokens, length, gave_up: false, embedded: Vec::new() }
     }
 
     fn push(&mut self, kind: Kind, field: Field, flags: u8) {

@@ -4,10 +4,12 @@
 //! begins or ends in white space. Walking is slice work: a node's subtree is the run of nodes behind it.
 
 mod build;
+mod embed;
 mod grammar;
 mod walk;
 
 pub use build::TreeBuilder;
+pub use embed::{Embedded, Piece};
 pub use walk::Children;
 
 use crate::language::{Field, Kind, Language, Reader};
@@ -111,6 +113,7 @@ pub struct Tree {
     pub(crate) tokens: Vec<Token>,
     pub(crate) length: u32,
     pub(crate) gave_up: bool,
+    pub(crate) embedded: Vec<Embedded>,
 }
 
 impl Tree {
@@ -118,10 +121,22 @@ impl Tree {
     ///
     /// A text on which the grammar takes far more steps than its size explains is read by brackets and lines
     /// instead; [`Tree::gave_up`] tells. The budget counts steps, not time, so it is the same on every machine.
+    ///
+    /// Pieces of other languages are read along; see [`Tree::embedded`].
     pub fn read(source: &Source, language: &'static Language) -> Tree {
+        Self::read_at_depth(source, language, 0)
+    }
+
+    fn read_at_depth(source: &Source, language: &'static Language, depth: u32) -> Tree {
+        let mut tree = Self::read_alone(source, language);
+        tree.embedded = Embedded::read_all(source, &tree, depth);
+        tree
+    }
+
+    fn read_alone(source: &Source, language: &'static Language) -> Tree {
         match language.spec().reader {
             Reader::Grammar(_) => grammar::read(source.text(), language).unwrap_or_else(|| {
-                let mut tree = Tree::read(source, Language::plain());
+                let mut tree = Tree::read_alone(source, Language::plain());
                 tree.gave_up = true;
                 tree
             }),
@@ -141,6 +156,11 @@ impl Tree {
     /// Whether the language's own reader gave up and the tree is one of brackets and lines.
     pub fn gave_up(&self) -> bool {
         self.gave_up
+    }
+
+    /// The pieces of other languages in it, in order.
+    pub fn embedded(&self) -> &[Embedded] {
+        &self.embedded
     }
 
     /// The root, which spans all tokens.

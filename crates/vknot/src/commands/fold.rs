@@ -5,7 +5,7 @@ use std::io::Write;
 use clap::builder::PossibleValue;
 use clap::ValueEnum;
 use serde_json::{json, Value};
-use vknot_reshape::looks::{self, Fold, FoldKind};
+use vknot_reshape::looks::{self, Construct, Fold, FoldKind};
 
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
@@ -46,25 +46,43 @@ pub struct Arguments {
     input: InputArguments,
 }
 
+/// What may be named after `--only` and `--except`: a kind, or what a block belongs to.
 #[derive(Clone, Copy, PartialEq, Eq)]
-struct Kind(FoldKind);
+enum Kind {
+    Fold(FoldKind),
+    Of(Construct),
+}
+
+impl Kind {
+    fn fits(self, fold: &Fold) -> bool {
+        match self {
+            Kind::Fold(kind) => fold.kind == kind,
+            Kind::Of(construct) => fold.construct == Some(construct),
+        }
+    }
+}
 
 impl ValueEnum for Kind {
     fn value_variants<'a>() -> &'a [Self] {
-        const KINDS: [Kind; FoldKind::ALL.len()] = {
-            let mut kinds = [Kind(FoldKind::Imports); FoldKind::ALL.len()];
+        const COUNT: usize = FoldKind::ALL.len();
+        const KINDS: [Kind; COUNT + 2] = {
+            let mut kinds = [Kind::Of(Construct::Conditional); COUNT + 2];
             let mut index = 0;
-            while index < kinds.len() {
-                kinds[index] = Kind(FoldKind::ALL[index]);
+            while index < COUNT {
+                kinds[index] = Kind::Fold(FoldKind::ALL[index].0);
                 index += 1;
             }
+            kinds[COUNT + 1] = Kind::Of(Construct::Loop);
             kinds
         };
         &KINDS
     }
 
     fn to_possible_value(&self) -> Option<PossibleValue> {
-        Some(PossibleValue::new(self.0.name()))
+        Some(PossibleValue::new(match self {
+            Kind::Fold(kind) => kind.name(),
+            Kind::Of(construct) => construct.name(),
+        }))
     }
 }
 
@@ -102,11 +120,10 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
 }
 
 fn fits_choice(arguments: &Arguments, fold: &Fold) -> bool {
-    let kind = Kind(fold.kind);
     let placed = crate::place::Place::parse(&arguments.place).spot != Spot::Whole;
     let chosen = match (arguments.only.is_empty(), arguments.except.is_empty()) {
-        (false, _) => arguments.only.contains(&kind),
-        (true, false) => !arguments.except.contains(&kind),
+        (false, _) => arguments.only.iter().any(|kind| kind.fits(fold)),
+        (true, false) => !arguments.except.iter().any(|kind| kind.fits(fold)),
         (true, true) => {
             fold.kind != FoldKind::Type || arguments.depth.is_some() || arguments.list || placed && !arguments.around
         }
@@ -168,6 +185,7 @@ fn document(input: &Input, folds: &[Fold]) -> Value {
         let kind = match fold.kind {
             FoldKind::Imports => Some("imports"),
             FoldKind::Comment => Some("comment"),
+            FoldKind::Region => Some("region"),
             _ => None,
         };
         let text = input.source.lines().text(input.source.text(), fold.first_line - 1);
@@ -177,6 +195,7 @@ fn document(input: &Input, folds: &[Fold]) -> Value {
             "kind": kind,
             "collapsedText": text.trim(),
             "foldKind": fold.kind.name(),
+            "construct": fold.construct.map(Construct::name),
             "depth": fold.depth,
             "hiddenLines": fold.hidden(),
         })

@@ -19,6 +19,7 @@ pub struct Arguments {
 pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     let job = Job {
         name: "format",
+        lays_out: true,
         finding: "The file is not laid out in its style",
         reshape: &layout::format,
         prove: &proof::prove_layout,

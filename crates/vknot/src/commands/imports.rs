@@ -19,6 +19,7 @@ pub struct Arguments {
 pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     let job = Job {
         name: "imports",
+        lays_out: false,
         finding: "Imports are not in order, or not needed",
         reshape: &imports::organize,
         prove: &imports::prove,

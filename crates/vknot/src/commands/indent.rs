@@ -19,6 +19,7 @@ pub struct Arguments {
 pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     let job = Job {
         name: "indent",
+        lays_out: true,
         finding: "Lines are not indented by their structure",
         reshape: &layout::indent,
         prove: &proof::prove_layout,

@@ -4,7 +4,7 @@ use std::io::Write;
 
 use serde_json::{json, Value};
 use vknot_reshape::looks::{self, Pair, Pairs, Unpaired};
-use vknot_syntax::{Span, TokenId};
+use vknot_syntax::Span;
 
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
@@ -52,12 +52,12 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     if place.spot == Spot::Whole || arguments.unpaired {
         return all(arguments, &input, &pairs);
     }
-    let token = bracket_at(&input, span);
-    let lone = token.and_then(|token| pairs.unpaired.iter().find(|unpaired| unpaired.token == token));
-    let pair = match (token, lone) {
-        (Some(token), None) => pairs.of(token),
+    let mark = mark_at(&pairs, span);
+    let lone = mark.and_then(|mark| pairs.unpaired.iter().find(|unpaired| unpaired.span == mark));
+    let pair = match (mark, lone) {
+        (Some(mark), None) => pairs.of(mark),
         (Some(_), Some(_)) => None,
-        (None, _) => pairs.around(&input.tree, span),
+        (None, _) => pairs.around(span),
     };
     match (pair, lone, arguments.output) {
         (None, Some(unpaired), LookOutput::Text) => {
@@ -65,67 +65,64 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
             return Ok(Outcome::Failed);
         }
         (None, ..) => {
-            output::problems(&[input.problem_at(span.start, "no pair of brackets is around this place")]);
+            output::problems(&[input.problem_at(span.start, "no pair is around this place")]);
             return Ok(Outcome::Failed);
         }
         (Some(pair), _, LookOutput::Json) => {
-            output::json::print("vknot.pairs/1", document(&input, &pairs, &[*pair], &[]))?;
+            output::json::print("vknot.pairs/1", document(&input, std::slice::from_ref(pair), &[]))?;
         }
         (Some(pair), _, LookOutput::Text) if arguments.inside || arguments.around => {
-            let (inside, around) = pairs.spans(&input.tree, pair);
-            let span = if arguments.inside { inside } else { around };
+            let span = if arguments.inside { pair.inside() } else { pair.around() };
             let mut out = anstream::stdout().lock();
             writeln!(out, "{FAINT}{}:{}{FAINT:#}", input.shown, shown_span(&input, span))?;
             writeln!(out, "{}", input.source.slice(span))?;
         }
-        (Some(pair), _, LookOutput::Text) => show(&input, &pairs, pair, token)?,
+        (Some(pair), _, LookOutput::Text) => show(&input, pair, mark)?,
     }
     Ok(Outcome::Done)
 }
 
-/// The bracket at a place. A line alone asks for the last bracket on it, which is the one a person wonders about.
-fn bracket_at(input: &Input, span: Span) -> Option<TokenId> {
-    let is_bracket = |token: &TokenId| {
-        let text = input.source.slice(input.tree.tokens()[*token as usize].span());
-        matches!(text, "(" | ")" | "[" | "]" | "{" | "}" | "<" | ">" | "|")
-    };
+/// The mark at a place. A line alone asks for the last mark on it, which is the one a person wonders about.
+fn mark_at(pairs: &Pairs, span: Span) -> Option<Span> {
     if span.is_empty() {
-        let tokens = input.tree.tokens();
-        let starting = input.tree.token_from(span.start);
-        let here = tokens.get(starting as usize).filter(|token| token.start == span.start).map(|_| starting);
-        return here.filter(|token| is_bracket(token)).or_else(|| input.tree.token_at(span.start).filter(is_bracket));
+        let begins = pairs.marks().find(|mark| mark.start == span.start);
+        return begins.or_else(|| pairs.marks().filter(|mark| mark.start < span.start && span.start <= mark.end).min_by_key(|mark| mark.len()));
     }
-    let first = input.tree.token_from(span.start);
-    let end = input.tree.token_from(span.end);
-    (first..end).rev().find(is_bracket)
+    pairs.marks().filter(|mark| span.start <= mark.start && mark.start < span.end).max_by_key(|mark| mark.start)
+}
+
+/// What a mark says: its first line, and that there is more.
+fn mark_text(input: &Input, mark: Span) -> String {
+    let text = input.source.slice(mark);
+    match text.lines().next() {
+        Some(first) if first.len() < text.len() => format!("{} …", first.trim_end()),
+        _ => text.to_owned(),
+    }
 }
 
 /// A pair with the construct it belongs to, and both its lines.
-fn show(input: &Input, pairs: &Pairs, pair: &Pair, asked: Option<TokenId>) -> std::io::Result<()> {
+fn show(input: &Input, pair: &Pair, asked: Option<Span>) -> std::io::Result<()> {
     let mut out = anstream::stdout().lock();
-    let token = |id: TokenId| input.tree.tokens()[id as usize].span();
-    let (open, close) = (token(pair.open), token(pair.close));
+    let (open, close) = (pair.open, pair.close);
     let at = |span: Span| {
         let at = input.source.line_column(span.start);
         format!("{}:{}", at.line, at.column)
     };
-    let text = |span| input.source.slice(span);
-    let construct = pairs.construct(&input.tree, pair);
-    let kind = looks::kind_words(&input.tree, construct);
+    let text = |span| mark_text(input, span);
     let relation = match asked {
-        Some(token) if token == pair.close => {
+        Some(mark) if mark == close => {
             format!("{MARK}{}{MARK:#} at {} closes {MARK}{}{MARK:#} at {}", text(close), at(close), text(open), at(open))
         }
         _ => format!("{MARK}{}{MARK:#} at {} is closed by {MARK}{}{MARK:#} at {}", text(open), at(open), text(close), at(close)),
     };
     writeln!(out, "{HEAD}{}{HEAD:#}  {relation}", input.shown)?;
     // What stands on a line that is shown anyway is not said twice.
-    let header_line = input.source.line(looks::header_start(&input.tree, construct));
+    let header_line = input.source.line(pair.header);
     let header = match header_line == input.source.line(open.start) {
         true => "",
-        false => looks::header_line(&input.source, &input.tree, construct),
+        false => input.source.lines().text(input.source.text(), header_line - 1).trim(),
     };
-    let line = format!("{FAINT}belongs to{FAINT:#}  {KIND}{kind}{KIND:#}  {header}");
+    let line = format!("{FAINT}belongs to{FAINT:#}  {KIND}{}{KIND:#}  {header}", pair.construct);
     writeln!(out, "{}", line.trim_end())?;
     let view = CodeView::new(&input.source, &input.tree);
     let (first, last) = (input.source.line(open.start), input.source.line(close.start));
@@ -143,7 +140,7 @@ fn show(input: &Input, pairs: &Pairs, pair: &Pair, asked: Option<TokenId>) -> st
 fn all(arguments: &Arguments, input: &Input, pairs: &Pairs) -> anyhow::Result<Outcome> {
     let shown: &[Pair] = if arguments.unpaired { &[] } else { &pairs.pairs };
     if arguments.output == LookOutput::Json {
-        output::json::print("vknot.pairs/1", document(input, pairs, shown, &pairs.unpaired))?;
+        output::json::print("vknot.pairs/1", document(input, shown, &pairs.unpaired))?;
         return Ok(Outcome::Done);
     }
     let mut out = std::io::BufWriter::new(anstream::stdout().lock());
@@ -151,15 +148,10 @@ fn all(arguments: &Arguments, input: &Input, pairs: &Pairs) -> anyhow::Result<Ou
     let counts = format!("{}, {lone} without a partner", output::count(pairs.pairs.len(), "pair"));
     writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{counts}{FAINT:#}", input.shown)?;
     for pair in shown {
-        let (_, around) = pairs.spans(&input.tree, pair);
-        let construct = pairs.construct(&input.tree, pair);
-        let kind = looks::kind_words(&input.tree, construct);
-        let brackets: String = [pair.open, pair.close]
-            .iter()
-            .map(|id| input.source.slice(input.tree.tokens()[*id as usize].span()))
-            .collect();
+        let brackets = format!("{}{}", mark_text(input, pair.open), mark_text(input, pair.close));
         let indent = "  ".repeat(pair.depth.min(20) as usize);
-        let range = shown_span(input, around);
+        let range = shown_span(input, pair.around());
+        let kind = &pair.construct;
         writeln!(out, "{FAINT}{range:>15}{FAINT:#}  {indent}{MARK}{brackets}{MARK:#} {KIND}{kind}{KIND:#}")?;
     }
     for unpaired in &pairs.unpaired {
@@ -170,48 +162,44 @@ fn all(arguments: &Arguments, input: &Input, pairs: &Pairs) -> anyhow::Result<Ou
 }
 
 fn unpaired_line(input: &Input, unpaired: &Unpaired) -> String {
-    let token = |id: TokenId| input.tree.tokens()[id as usize].span();
     let at = |span: Span| {
         let at = input.source.line_column(span.start);
         format!("{}:{}", at.line, at.column)
     };
-    let span = token(unpaired.token);
-    let bracket = input.source.slice(span);
-    let mut line = format!("{}:{}: {OUT}{bracket}{OUT:#} has no partner", input.shown, at(span));
+    let mark = mark_text(input, unpaired.span);
+    let mut line = format!("{}:{}: {OUT}{mark}{OUT:#} has no partner", input.shown, at(unpaired.span));
     if let Some(culprit) = unpaired.culprit {
-        let suspect = token(culprit.token);
-        let text = input.source.lines().text(input.source.text(), input.source.line(suspect.start) - 1).trim();
-        let what = input.source.slice(suspect);
+        let text = input.source.lines().text(input.source.text(), input.source.line(culprit.span.start) - 1).trim();
+        let what = mark_text(input, culprit.span);
         line.push_str(&format!(
             "; the mistake is likely at {MARK}{}{MARK:#}, where `{what}` stands in `{text}`: by their indentation line {} does not belong to it",
-            at(suspect),
+            at(culprit.span),
             culprit.line,
         ));
     }
     line
 }
 
-fn document(input: &Input, pairs: &Pairs, shown: &[Pair], unpaired: &[Unpaired]) -> Value {
-    let token = |id: TokenId| SpanJson::of(&input.source, input.tree.tokens()[id as usize].span());
+fn document(input: &Input, shown: &[Pair], unpaired: &[Unpaired]) -> Value {
+    let span = |span: Span| SpanJson::of(&input.source, span);
     let pair = |pair: &Pair| {
-        let (inside, around) = pairs.spans(&input.tree, pair);
-        let construct = pairs.construct(&input.tree, pair);
+        let header = input.source.line(pair.header);
         json!({
-            "open": token(pair.open),
-            "close": token(pair.close),
+            "open": span(pair.open),
+            "close": span(pair.close),
             "depth": pair.depth,
-            "inside": SpanJson::of(&input.source, inside),
-            "around": SpanJson::of(&input.source, around),
+            "inside": span(pair.inside()),
+            "around": span(pair.around()),
             "construct": {
-                "kind": looks::kind_words(&input.tree, construct),
-                "firstLine": looks::header_line(&input.source, &input.tree, construct),
+                "kind": pair.construct,
+                "firstLine": input.source.lines().text(input.source.text(), header - 1).trim(),
             },
         })
     };
     let lone = |unpaired: &Unpaired| {
         json!({
-            "bracket": token(unpaired.token),
-            "culprit": unpaired.culprit.map(|culprit| json!({ "bracket": token(culprit.token), "line": culprit.line })),
+            "bracket": span(unpaired.span),
+            "culprit": unpaired.culprit.map(|culprit| json!({ "bracket": span(culprit.span), "line": culprit.line })),
         })
     };
     json!({

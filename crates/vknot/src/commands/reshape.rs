@@ -7,7 +7,7 @@ use indicatif::{ProgressBar, ProgressStyle};
 use rayon::prelude::*;
 use serde_json::json;
 use vknot_reshape::proof::{Proven, Refusal};
-use vknot_reshape::{Reason, Reshape};
+use vknot_reshape::{layout, Reason, Reshape};
 use vknot_style::Style;
 use vknot_syntax::{Source, Span, Tree};
 
@@ -31,6 +31,8 @@ pub type Prover = dyn Fn(&Source, &Tree, &Reshape) -> Result<Proven, Refusal> + 
 pub struct Job<'j> {
     /// The command's name.
     pub name: &'static str,
+    /// Whether it needs the language's layout.
+    pub lays_out: bool,
     /// What it finds, for code scanning.
     pub finding: &'static str,
     pub reshape: &'j Reshaper,
@@ -120,6 +122,14 @@ fn work(
     let input = Input::read(&target.file, &arguments.input)?;
     if !input.has_language() {
         let message = "this file's language is not known; name one with --language, or a file name with --as";
+        return Err(Problem::new(&input.shown, message));
+    }
+    let language = input.tree.language();
+    if job.lays_out && !layout::covers(language) {
+        if !target.named {
+            return Ok(Worked { input, reshape: Reshape::default(), new: None, changed: (0, 0) });
+        }
+        let message = format!("{} cannot be laid out yet; looks such as outline and fold work on it", language.spec().title);
         return Err(Problem::new(&input.shown, message));
     }
     let spans: Result<Vec<Span>, String> =

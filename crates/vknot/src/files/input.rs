@@ -30,7 +30,7 @@ impl Input {
         let problem = |message: String| Problem::new(&shown, message);
         let bytes = if stdin { read_stdin() } else { read_file(&path) }.map_err(problem)?;
         let source = Source::from_bytes(&path, bytes).map_err(|error| unreadable(&shown, &error))?;
-        let language = language(&path, arguments).map_err(problem)?;
+        let language = language(&path, source.text(), arguments).map_err(problem)?;
         let tree = Tree::read(&source, language.unwrap_or(Language::plain()));
         Ok(Input { shown, path: (!stdin).then_some(path), source, tree })
     }
@@ -59,11 +59,11 @@ fn unreadable(shown: &str, error: &ReadError) -> Problem {
     }
 }
 
-/// The language asked for, else the one the file name stands for.
-fn language(path: &Path, arguments: &InputArguments) -> Result<Option<&'static Language>, String> {
+/// The language asked for, else the one the file name or the first line stands for.
+fn language(path: &Path, text: &str, arguments: &InputArguments) -> Result<Option<&'static Language>, String> {
     match &arguments.language {
-        None => Ok(Language::for_path(path)),
-        Some(name) => match Language::named(name) {
+        None => Ok(Language::of_file(path, text)),
+        Some(name) => match Language::called(name) {
             Some(language) => Ok(Some(language)),
             None => {
                 let known: Vec<&str> = Language::all().map(Language::name).collect();

@@ -121,6 +121,7 @@ impl ReceiptJson {
                         Reason::SyntaxError => "syntax-error",
                         Reason::Brackets => "by-brackets",
                         Reason::GaveUp => "gave-up",
+                        Reason::NoLayout => "no-layout",
                     },
                 })
                 .collect(),

@@ -8,7 +8,7 @@ use crate::looks::LookSpec;
 
 pub(super) const SPEC: ToolSpec = ToolSpec {
     name: "java",
-    layout: &layout::LAYOUT,
+    layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
     imports: Some(&imports::IMPORTS),
 };
@@ -20,5 +20,7 @@ const LOOKS: LookSpec = LookSpec {
         ("object_creation_expression", "creation"),
         ("switch_expression", "switch"),
     ],
+    conditionals: &["if_statement", "switch_expression"],
+    loops: &["for_statement", "enhanced_for_statement", "while_statement", "do_statement"],
     ..crate::looks::LOOKS
 };

@@ -7,7 +7,7 @@ use crate::looks::LookSpec;
 
 pub(super) const SPEC: ToolSpec = ToolSpec {
     name: "json",
-    layout: &LAYOUT,
+    layout: Some(&LAYOUT),
     looks: &LOOKS,
     imports: None,
 };

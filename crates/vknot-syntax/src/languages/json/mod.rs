@@ -1,28 +1,26 @@
-//! JSON (RFC 8259), with comments where a file has them.
+//! JSON, with comments where a file has them.
 
-use crate::language::{LanguageSpec, Reader};
+use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "json",
     title: "JSON",
-    extensions: &["json", "jsonc", "webmanifest", "geojson"],
-    file_names: &[],
+    extensions: &["json", "jsonc", "geojson", "webmanifest"],
+    file_names: &[".jsonc"],
     reader: Reader::Grammar(|| tree_sitter_json::LANGUAGE.into()),
-    roles: &[
-        ("document", Role::File),
-        ("object", Role::Collection),
-        ("array", Role::Collection),
-        ("pair", Role::Member),
-        ("string", Role::String),
-        ("number", Role::Literal),
-        ("true", Role::Literal),
-        ("false", Role::Literal),
-        ("null", Role::Literal),
-        ("comment", Role::Comment),
-    ],
+    roles: &[ROLES],
     names: &[("pair", &["key"])],
     line_comment: "//",
-    joined: &[],
-    doc_comments: &[],
+    block_comment: ("/*", "*/"),
+    ..LANGUAGE
 };
+
+const ROLES: &[RoleRow] = &[
+    (Role::File, &["document"]),
+    (Role::Member, &["pair"]),
+    (Role::Collection, &["object", "array"]),
+    (Role::Literal, &["number", "true", "false", "null"]),
+    (Role::String, &["string"]),
+    (Role::Comment, &["comment"]),
+];

@@ -2,21 +2,16 @@
 //!
 //! Brackets nest where they match; one without a partner is an error token and closes nothing.
 
-use crate::language::{Field, Kind, LanguageSpec, Reader};
+use crate::language::{Field, Kind, LANGUAGE, LanguageSpec, Reader};
 use crate::role::Role;
 use crate::tree::TreeBuilder;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "plain",
     title: "Plain text",
-    extensions: &[],
-    file_names: &[],
     reader: Reader::Own { kinds: KINDS, read },
-    roles: &[("text", Role::File), ("group", Role::Block), ("word", Role::Name), ("quote", Role::String)],
-    names: &[],
-    line_comment: "",
-    joined: &[],
-    doc_comments: &[],
+    roles: &[&[(Role::File, &["text"]), (Role::Block, &["group"]), (Role::Name, &["word"]), (Role::String, &["quote"])]],
+    ..LANGUAGE
 };
 
 const KINDS: &[&str] = &["text", "group", "word", "quote", "(", ")", "[", "]", "{", "}", "?"];

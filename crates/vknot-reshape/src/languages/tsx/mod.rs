@@ -1,0 +1,5 @@
+//! TypeScript with elements: looks as in its untyped kin.
+
+use crate::languages::{javascript, ToolSpec};
+
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "tsx", layout: None, looks: &javascript::LOOKS, imports: None };

@@ -1,0 +1,117 @@
+//! Sections: lines from a heading to the next one of the same or a higher level.
+
+use vknot_syntax::{NodeId, Role, Source, Span, Tree};
+
+use crate::languages::Toolkit;
+use super::{comments, Marks};
+
+/// A section.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Section {
+    /// What its heading says.
+    pub name: String,
+    /// 1 is the highest.
+    pub level: u32,
+    /// The heading.
+    pub heading: Span,
+    /// From the heading to the end of its last line that is not blank.
+    pub span: Span,
+}
+
+/// All sections in order. Headings are a language's own, and marker comments.
+pub fn sections(source: &Source, tree: &Tree, marks: &Marks) -> Vec<Section> {
+    let mut headings = own_headings(source, tree);
+    for piece in tree.embedded().iter().filter(|piece| tree.role(piece.host) == Role::Cell) {
+        let inner = own_headings(&piece.source, &piece.tree).into_iter();
+        headings.extend(inner.map(|(name, level, span)| (name, level, piece.outer_span(span))));
+    }
+    if Toolkit::of(tree.language()).looks.sections {
+        headings.extend(marked_headings(source, tree, marks));
+    }
+    headings.sort_by_key(|(_, _, span)| span.start);
+    close(source, headings)
+}
+
+/// Ends each section where the next of its level or a higher one begins.
+fn close(source: &Source, headings: Vec<(String, u32, Span)>) -> Vec<Section> {
+    let mut found: Vec<Section> = Vec::with_capacity(headings.len());
+    let mut open: Vec<usize> = Vec::new();
+    for (name, level, heading) in headings {
+        while let Some(last) = open.pop_if(|last| found[*last].level >= level) {
+            found[last].span.end = end_before(source, heading.start);
+        }
+        open.push(found.len());
+        found.push(Section { name, level, heading, span: Span::new(heading.start, heading.end) });
+    }
+    for last in open {
+        found[last].span.end = end_before(source, source.span().end);
+    }
+    found
+}
+
+/// The end of the last line in front of `offset` that is not blank.
+fn end_before(source: &Source, offset: u32) -> u32 {
+    source.slice(Span::new(0, offset)).trim_end().len() as u32
+}
+
+fn own_headings(source: &Source, tree: &Tree) -> Vec<(String, u32, Span)> {
+    let heading = |index: usize| {
+        let id = NodeId(index as u32);
+        let name = tree.name_span(id).map_or("", |span| source.slice(span).trim());
+        (name.to_owned(), heading_level(source, tree, id), tree.node(id).span())
+    };
+    let is_heading = |index: &usize| tree.role(NodeId(*index as u32)) == Role::Heading;
+    (0..tree.nodes().len()).filter(is_heading).map(heading).collect()
+}
+
+/// The level of a heading of the language's own: by its marks in front, or by the line below it.
+pub(super) fn heading_level(source: &Source, tree: &Tree, id: NodeId) -> u32 {
+    let text = tree.text_of(source.text(), id);
+    match text.bytes().take_while(|byte| *byte == b'#').count() as u32 {
+        0 if text.trim_end().ends_with('-') => 2,
+        0 => 1,
+        marks => marks,
+    }
+}
+
+/// Where the section of a heading ends, in a file whose headings are among the children of one node.
+pub(super) fn end_of_section(source: &Source, tree: &Tree, id: NodeId, level: u32) -> u32 {
+    let parent = tree.node(id).parent;
+    let mut at = tree.node(id).next;
+    while at < tree.node(parent).next {
+        let next = NodeId(at);
+        if tree.role(next) == Role::Heading && heading_level(source, tree, next) <= level {
+            return end_before(source, tree.node(next).start);
+        }
+        at = tree.node(next).next;
+    }
+    tree.node(parent).end
+}
+
+/// Line comments that begin with a section mark, such as `%% Tides` and `# %% Tides`; `%%%` is one level lower.
+fn marked_headings(source: &Source, tree: &Tree, marks: &Marks) -> Vec<(String, u32, Span)> {
+    let heading = |comment: comments::Comment| {
+        if !comment.to_line_end || !begins_line(source, comment.span.start) {
+            return None;
+        }
+        let text = source.slice(comment.span);
+        let comment_marks = tree.language().spec().line_comments();
+        let forms = comment_marks.map(|mark| text.strip_prefix(mark).unwrap_or(text).trim_start()).chain([text]);
+        let (rest, mark) = forms
+            .flat_map(|form| marks.sections.iter().map(move |mark| (form, mark)))
+            .filter_map(|(form, mark)| Some((form.strip_prefix(mark.as_str())?, mark)))
+            .min_by_key(|(rest, _)| rest.len())?;
+        let last = mark.chars().last()?;
+        let lower = rest.chars().take_while(|c| *c == last).count();
+        let name = rest.trim_start_matches(last);
+        // A line of marks is a drawing; a heading's mark is followed by a blank or by nothing.
+        let named = name.is_empty() && lower == 0 || name.starts_with(char::is_whitespace);
+        named.then(|| (name.trim().to_owned(), 1 + lower as u32, comment.span))
+    };
+    comments(source, tree).into_iter().filter_map(heading).collect()
+}
+
+fn begins_line(source: &Source, offset: u32) -> bool {
+    let line = source.lines().start(source.lines().index_at(offset));
+    source.slice(Span::new(line, offset)).trim().is_empty()
+}

@@ -1,0 +1,91 @@
+//! C#.
+
+use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
+use crate::role::Role;
+
+pub(crate) const SPEC: LanguageSpec = LanguageSpec {
+    name: "csharp",
+    title: "C#",
+    aliases: &["c#", "cs"],
+    extensions: &["cs", "csx"],
+    reader: Reader::Grammar(|| tree_sitter_c_sharp::LANGUAGE.into()),
+    roles: &[ROLES],
+    line_comment: "//",
+    block_comment: ("/*", "*/"),
+    joined: &["++", "--", "&&", "||", "??", "==", "!=", "<=", ">=", "=>", "?.", "::", "->", "+=", "-=", "*=", "/=", "&=", "|=", "^=", "%=", ".."],
+    doc_comments: &["///", "/**"],
+    ..LANGUAGE
+};
+
+const ROLES: &[RoleRow] = &[
+    (Role::File, &["compilation_unit"]),
+    (Role::Package, &["file_scoped_namespace_declaration"]),
+    (Role::Import, &["using_directive", "extern_alias_directive"]),
+    (
+        Role::Type,
+        &[
+            "class_declaration", "struct_declaration", "interface_declaration", "enum_declaration",
+            "record_declaration", "namespace_declaration",
+        ],
+    ),
+    (
+        Role::Callable,
+        &[
+            "method_declaration", "constructor_declaration", "destructor_declaration", "operator_declaration",
+            "conversion_operator_declaration", "indexer_declaration", "local_function_statement",
+            "accessor_declaration",
+        ],
+    ),
+    (
+        Role::Member,
+        &[
+            "property_declaration", "field_declaration", "event_declaration", "event_field_declaration",
+            "delegate_declaration", "enum_member_declaration",
+        ],
+    ),
+    (
+        Role::Statement,
+        &[
+            "expression_statement", "local_declaration_statement", "return_statement", "throw_statement",
+            "break_statement", "continue_statement", "goto_statement", "yield_statement", "empty_statement",
+            "labeled_statement", "global_statement",
+        ],
+    ),
+    (
+        Role::Branch,
+        &[
+            "if_statement", "for_statement", "foreach_statement", "while_statement", "do_statement",
+            "switch_statement", "switch_expression", "try_statement", "using_statement", "lock_statement",
+            "fixed_statement", "checked_statement", "unsafe_statement",
+        ],
+    ),
+    (Role::Arm, &["switch_section", "switch_expression_arm", "catch_clause", "finally_clause"]),
+    (Role::Block, &["block", "switch_body"]),
+    (Role::Body, &["declaration_list", "accessor_list", "enum_member_declaration_list"]),
+    (Role::List, &["parameter_list", "bracketed_parameter_list", "type_parameter_list", "type_argument_list"]),
+    (Role::Arguments, &["argument_list", "bracketed_argument_list", "attribute_argument_list"]),
+    (Role::Collection, &["initializer_expression", "collection_expression", "anonymous_object_creation_expression"]),
+    (Role::Call, &["invocation_expression", "object_creation_expression", "implicit_object_creation_expression"]),
+    (Role::Link, &["member_access_expression", "conditional_access_expression", "element_access_expression"]),
+    (
+        Role::Operator,
+        &[
+            "binary_expression", "prefix_unary_expression", "postfix_unary_expression", "conditional_expression",
+            "cast_expression", "as_expression", "is_expression", "is_pattern_expression", "await_expression",
+        ],
+    ),
+    (Role::Assignment, &["assignment_expression", "variable_declarator"]),
+    (Role::Lambda, &["lambda_expression", "anonymous_method_expression"]),
+    (Role::Parenthesized, &["parenthesized_expression"]),
+    (Role::Literal, &["integer_literal", "real_literal", "boolean_literal", "null_literal"]),
+    (
+        Role::String,
+        &[
+            "string_literal", "verbatim_string_literal", "raw_string_literal", "character_literal",
+            "interpolated_string_expression",
+        ],
+    ),
+    (Role::Comment, &["comment", "preproc_region", "preproc_endregion", "shebang_directive"]),
+    (Role::Annotation, &["attribute_list", "global_attribute"]),
+    (Role::Name, &["identifier", "qualified_name"]),
+];

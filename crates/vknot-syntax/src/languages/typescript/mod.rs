@@ -1,0 +1,53 @@
+//! TypeScript.
+
+use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
+use crate::languages::javascript;
+use crate::role::Role;
+
+pub(crate) const SPEC: LanguageSpec = LanguageSpec {
+    name: "typescript",
+    title: "TypeScript",
+    extensions: &["ts", "mts", "cts"],
+    interpreters: &["ts-node", "deno", "bun"],
+    sniff: Some(|text| !text.trim_start().starts_with('<')),
+    reader: Reader::Grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into()),
+    roles: &[javascript::ROLES, ROLES],
+    names: javascript::NAMES,
+    line_comment: "//",
+    block_comment: ("/*", "*/"),
+    joined: javascript::JOINED,
+    doc_comments: &["/**"],
+    ..LANGUAGE
+};
+
+/// Roles of what only the typed kin have.
+pub(crate) const ROLES: &[RoleRow] = &[
+    (
+        Role::Type,
+        &[
+            "abstract_class_declaration", "interface_declaration", "enum_declaration", "module", "internal_module",
+        ],
+    ),
+    (
+        Role::Callable,
+        &[
+            "abstract_method_signature", "function_signature", "method_signature", "call_signature",
+            "construct_signature",
+        ],
+    ),
+    (Role::Member, &["public_field_definition", "property_signature", "enum_assignment", "type_alias_declaration"]),
+    (Role::Import, &["import_alias"]),
+    (Role::Body, &["interface_body", "enum_body", "object_type"]),
+    (Role::Statement, &["ambient_declaration"]),
+    (Role::List, &["type_parameters", "type_arguments", "tuple_type"]),
+    (
+        Role::Operator,
+        &[
+            "as_expression", "satisfies_expression", "non_null_expression", "union_type", "intersection_type",
+            "conditional_type",
+        ],
+    ),
+    (Role::String, &["template_literal_type"]),
+    (Role::TypeUse, &["generic_type", "type_annotation"]),
+    (Role::Name, &["type_identifier", "nested_identifier", "nested_type_identifier"]),
+];

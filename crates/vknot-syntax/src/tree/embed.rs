@@ -1,0 +1,89 @@
+//! Code of another language inside a file: fences, scripts, notebook cells.
+//!
+//! A piece has its own text, which is the file's less what wraps it (quotes and escapes in a notebook, marks in front
+//! of quoted lines), and a map back, so that every look can say where things are in the file.
+
+use crate::language::Language;
+use crate::text::{Source, Span};
+use super::{NodeId, Tree};
+
+/// A piece of another language, before it is read.
+#[derive(Clone, Debug)]
+pub struct Piece {
+    /// The language it is in.
+    pub language: &'static Language,
+    /// The node of the outer tree that holds it.
+    pub host: NodeId,
+    /// Its own text.
+    pub text: String,
+    /// Where runs of its bytes stand outside: inner offset, outer offset, ascending in both.
+    pub map: Vec<(u32, u32)>,
+}
+
+impl Piece {
+    /// A piece whose text is that span of the file, byte for byte.
+    pub fn of(source: &Source, language: &'static Language, host: NodeId, span: Span) -> Piece {
+        Piece { language, host, text: source.slice(span).to_owned(), map: vec![(0, span.start)] }
+    }
+}
+
+/// A piece of another language, read.
+#[derive(Clone, Debug)]
+pub struct Embedded {
+    /// The node of the outer tree that holds it.
+    pub host: NodeId,
+    /// Its own text.
+    pub source: Source,
+    /// Its tree; offsets are those of its own text.
+    pub tree: Tree,
+    map: Vec<(u32, u32)>,
+}
+
+/// How deep pieces within pieces are read.
+const DEPTH_AT_MOST: u32 = 4;
+
+impl Embedded {
+    /// Reads the pieces of a tree.
+    pub(super) fn read_all(source: &Source, tree: &Tree, depth: u32) -> Vec<Embedded> {
+        let Some(find) = tree.language().spec().embeds.filter(|_| depth < DEPTH_AT_MOST) else { return Vec::new() };
+        let read = |piece: Piece| {
+            let source = Source::from_text(source.path(), piece.text);
+            let tree = Tree::read_at_depth(&source, piece.language, depth + 1);
+            Embedded { host: piece.host, source, tree, map: piece.map }
+        };
+        find(source, tree).into_iter().map(read).collect()
+    }
+
+    /// Where an offset of the piece is in the file.
+    pub fn outer(&self, inner: u32) -> u32 {
+        let behind = self.map.partition_point(|(start, _)| *start <= inner);
+        match behind.checked_sub(1).and_then(|index| self.map.get(index)) {
+            Some((start, outer)) => {
+                let limit = self.map.get(behind).map_or(u32::MAX, |(_, next)| *next);
+                (outer + (inner - start)).min(limit)
+            }
+            None => 0,
+        }
+    }
+
+    /// Where a span of the piece is in the file.
+    pub fn outer_span(&self, inner: Span) -> Span {
+        // The end belongs to the byte before it, which may stand elsewhere than the byte behind.
+        let end = if inner.is_empty() { self.outer(inner.start) } else { self.outer(inner.end - 1) + 1 };
+        Span::new(self.outer(inner.start), end.max(self.outer(inner.start)))
+    }
+
+    /// Where an offset of the file is in the piece; `None` outside of it.
+    pub fn inner(&self, outer: u32) -> Option<u32> {
+        let behind = self.map.partition_point(|(_, start)| *start <= outer);
+        let (start, at) = self.map.get(behind.checked_sub(1)?)?;
+        let inner = start + (outer - at);
+        let limit = self.map.get(behind).map_or(self.source.span().end, |(next, _)| *next);
+        (inner <= limit).then_some(inner)
+    }
+
+    /// The bytes of the file from its first to its last.
+    pub fn span(&self) -> Span {
+        self.outer_span(self.source.span())
+    }
+}
