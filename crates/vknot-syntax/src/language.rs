@@ -7,7 +7,7 @@ use std::sync::OnceLock;
 use crate::detect;
 use crate::languages::SPECS;
 use crate::role::Role;
-use crate::text::Source;
+use crate::text::{Source, Span};
 use crate::tree::{Piece, Tree, TreeBuilder};
 
 /// A kind of node, numbered within one language.
@@ -35,6 +35,50 @@ pub enum Reader {
     },
 }
 
+/// A text made readable for a grammar that lacks something of its language: of the same length, with what the grammar
+/// does not know blanked out or replaced.
+pub struct Mask {
+    /// The text to parse.
+    pub text: Vec<u8>,
+    /// What was blanked out; each becomes a token.
+    pub hidden: Vec<Span>,
+}
+
+impl Mask {
+    /// A mask that changes nothing yet.
+    pub fn new(text: &str) -> Mask {
+        Mask { text: text.as_bytes().to_vec(), hidden: Vec::new() }
+    }
+
+    /// Blanks a span out, line ends aside.
+    pub fn hide(&mut self, start: usize, end: usize) {
+        self.replace(start, end, b' ');
+        self.hidden.push(Span::new(start as u32, end as u32));
+    }
+
+    /// Puts a byte in place of every byte of a span, line ends aside.
+    pub fn replace(&mut self, start: usize, end: usize, with: u8) {
+        let piece = self.text.get_mut(start..end).unwrap_or_default();
+        piece.iter_mut().filter(|byte| !matches!(byte, b'\n' | b'\r')).for_each(|byte| *byte = with);
+    }
+
+    /// Puts a byte in place of one.
+    pub fn set(&mut self, at: usize, with: u8) {
+        if let Some(byte) = self.text.get_mut(at) {
+            *byte = with;
+        }
+    }
+}
+
+/// The second try at a text that the grammar did not read without errors.
+#[derive(Clone, Copy)]
+pub struct Repair {
+    /// Makes the mask; `None` when there is nothing to mask.
+    pub mask: fn(&str) -> Option<Mask>,
+    /// The kind of the tokens that were blanked out.
+    pub kind: &'static str,
+}
+
 /// What a language's folder says about it. All plain data; [`Language`] is what is made of it.
 pub struct LanguageSpec {
     /// The name used in options and output, in lower case.
@@ -47,6 +91,8 @@ pub struct LanguageSpec {
     pub file_names: &'static [&'static str],
     /// How to read it.
     pub reader: Reader,
+    /// A second try where the grammar fails.
+    pub repair: Option<Repair>,
     /// Programs that a first line with `#!` may name, without version numbers.
     pub interpreters: &'static [&'static str],
     /// Further names by which a first line or a code fence may call it.
@@ -80,6 +126,7 @@ pub(crate) const LANGUAGE: LanguageSpec = LanguageSpec {
     extensions: &[],
     file_names: &[],
     reader: Reader::Own { kinds: &[], read: |_, _| {} },
+    repair: None,
     interpreters: &[],
     aliases: &[],
     sniff: None,

@@ -21,7 +21,7 @@ mod role;
 mod text;
 mod tree;
 
-pub use language::{Field, Kind, Language, LanguageSpec, Reader, RoleRow};
+pub use language::{Field, Kind, Language, LanguageSpec, Mask, Reader, Repair, RoleRow};
 pub use role::Role;
 pub use text::{
     contents_span, Facts, first_difference, is_plain_blank, LineColumn, LineEnd, Lines, MAX_BYTES, Position16,

@@ -4,6 +4,7 @@
 //! "tokens plus gaps give the file back" holds for every file.
 
 use crate::language::{Field, Kind, Language};
+use crate::text::Span;
 use super::{HAS_ERROR, LEAF, MISSING, Node, NodeId, Token, Tree};
 
 /// Takes nodes in preorder: [`open`](Self::open), children, [`close`](Self::close).
@@ -15,6 +16,9 @@ pub struct TreeBuilder<'t> {
     tokens: Vec<Token>,
     open: Vec<u32>,
     reached: u32,
+    /// What a mask has hidden from the reader, last first.
+    hidden: Vec<Span>,
+    hidden_kind: Kind,
 }
 
 impl<'t> TreeBuilder<'t> {
@@ -28,7 +32,15 @@ impl<'t> TreeBuilder<'t> {
             tokens: Vec::with_capacity(text.len() / 4 + 1),
             open: Vec::new(),
             reached: 0,
+            hidden: Vec::new(),
+            hidden_kind: language.error_kind(),
         }
+    }
+
+    /// Makes tokens of that kind of what the reader will not see; the spans are in order.
+    pub fn expect_hidden(&mut self, mut spans: Vec<Span>, kind: Kind) {
+        spans.reverse();
+        (self.hidden, self.hidden_kind) = (spans, kind);
     }
 
     /// Opens a node that will have children.
@@ -156,7 +168,18 @@ impl<'t> TreeBuilder<'t> {
         if self.reached >= end {
             return;
         }
-        let (start, end) = self.trim(self.reached, end);
+        while let Some(span) = self.hidden.pop_if(|span| span.start < end) {
+            self.cover_with_error(span.start);
+            let (start, stop) = self.trim(span.start.max(self.reached), span.end.min(end));
+            if start < stop {
+                self.push_leaf(self.hidden_kind, Field(0), LEAF, start, stop);
+            }
+        }
+        self.cover_with_error(end);
+    }
+
+    fn cover_with_error(&mut self, end: u32) {
+        let (start, end) = self.trim(self.reached, end.max(self.reached));
         if start < end {
             self.push_leaf(self.error, Field(0), LEAF | HAS_ERROR, start, end);
         }

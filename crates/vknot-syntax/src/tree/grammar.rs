@@ -20,15 +20,37 @@ thread_local! {
 
 /// Reads `text`; `None` when the budget ran out.
 pub(super) fn read(text: &str, language: &'static Language) -> Option<Tree> {
-    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, text, language))?;
+    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, text.as_bytes(), language))?;
     let mut builder = TreeBuilder::new(text, language);
+    if parsed.root_node().has_error() {
+        flatten(&mut parsed.walk(), language, &mut builder);
+        let tree = builder.finish();
+        let repaired = read_masked(text, language).filter(|repaired| unreadable(repaired) < unreadable(&tree));
+        return Some(repaired.unwrap_or(tree));
+    }
     flatten(&mut parsed.walk(), language, &mut builder);
     Some(builder.finish())
 }
 
-fn parse(parser: &mut Parser, text: &str, language: &'static Language) -> Option<tree_sitter::Tree> {
+/// Reads the text once more with what the grammar lacks masked.
+fn read_masked(text: &str, language: &'static Language) -> Option<Tree> {
+    let repair = language.spec().repair?;
+    let mask = (repair.mask)(text)?;
+    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, &mask.text, language))?;
+    let mut builder = TreeBuilder::new(text, language);
+    builder.expect_hidden(mask.hidden, language.kind(repair.kind).unwrap_or(language.error_kind()));
+    flatten(&mut parsed.walk(), language, &mut builder);
+    Some(builder.finish())
+}
+
+/// How many bytes are inside errors, and how many errors there are.
+fn unreadable(tree: &Tree) -> (u64, usize) {
+    let spans = tree.errors().map(|id| u64::from(tree.node(id).span().len()));
+    spans.fold((0, 0), |(bytes, count), length| (bytes + length, count + 1))
+}
+
+fn parse(parser: &mut Parser, bytes: &[u8], language: &'static Language) -> Option<tree_sitter::Tree> {
     parser.set_language(language.grammar()?).ok()?;
-    let bytes = text.as_bytes();
     let mut left = REPORTS_AT_LEAST + bytes.len() as u64 / BYTES_PER_REPORT;
     let mut within_budget = |_: &ParseState| {
         left = left.saturating_sub(1);

@@ -1,6 +1,6 @@
 //! C#.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
+use crate::language::{LANGUAGE, LanguageSpec, Mask, Reader, Repair, RoleRow};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -9,6 +9,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     aliases: &["c#", "cs"],
     extensions: &["cs", "csx"],
     reader: Reader::Grammar(|| tree_sitter_c_sharp::LANGUAGE.into()),
+    repair: Some(Repair { mask: first_branches, kind: "preproc_arg" }),
     roles: &[ROLES],
     line_comment: "//",
     block_comment: ("/*", "*/"),
@@ -16,6 +17,41 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     doc_comments: &["///", "/**"],
     ..LANGUAGE
 };
+
+/// Keeps the first branch of each conditional and hides the others, each as one token, and the directives.
+fn first_branches(text: &str) -> Option<Mask> {
+    let mut mask = Mask::new(text);
+    // For each conditional that is open: where a branch that is not read began.
+    let mut open: Vec<Option<usize>> = Vec::new();
+    let mut at = 0;
+    for line in text.split_inclusive('\n') {
+        let (start, end) = (at, at + line.trim_end().len());
+        at += line.len();
+        let directive = line.trim_start().strip_prefix('#').map(str::trim_start).unwrap_or("");
+        let unread = open.iter().any(Option::is_some);
+        match directive.split(|c: char| !c.is_ascii_alphabetic()).next() {
+            Some("if") => {
+                open.push(None);
+                if !unread {
+                    mask.hide(start, end);
+                }
+            }
+            Some("else" | "elif") => {
+                if let Some(last) = open.last_mut() && last.is_none() && !unread {
+                    *last = Some(start);
+                }
+            }
+            Some("endif") => match open.pop() {
+                Some(Some(from)) => mask.hide(from, end),
+                _ if !unread => mask.hide(start, end),
+                _ => {}
+            },
+            Some("pragma" | "nullable" | "define" | "undef" | "line" | "warning" | "error") if !unread => mask.hide(start, end),
+            _ => {}
+        }
+    }
+    (!mask.hidden.is_empty()).then_some(mask)
+}
 
 const ROLES: &[RoleRow] = &[
     (Role::File, &["compilation_unit"]),

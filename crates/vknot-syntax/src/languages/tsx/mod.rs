@@ -10,6 +10,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     extensions: &["tsx"],
     reader: Reader::Grammar(|| tree_sitter_typescript::LANGUAGE_TSX.into()),
     roles: &[javascript::ROLES, javascript::ELEMENTS, typescript::ROLES],
+    repair: Some(typescript::repair::REPAIR),
     names: javascript::NAMES,
     line_comment: "//",
     block_comment: ("/*", "*/"),

@@ -1,5 +1,7 @@
 //! TypeScript.
 
+pub(crate) mod repair;
+
 use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
 use crate::languages::javascript;
 use crate::role::Role;
@@ -12,6 +14,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     sniff: Some(|text| !text.trim_start().starts_with('<')),
     reader: Reader::Grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into()),
     roles: &[javascript::ROLES, ROLES],
+    repair: Some(repair::REPAIR),
     names: javascript::NAMES,
     line_comment: "//",
     block_comment: ("/*", "*/"),

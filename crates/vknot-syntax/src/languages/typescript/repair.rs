@@ -1,0 +1,106 @@
+//! What the grammar does not know: variance words, call signatures parted by line ends alone, types imported in place.
+
+use crate::language::{Mask, Repair};
+
+pub(crate) const REPAIR: Repair = Repair { mask, kind: "accessibility_modifier" };
+
+fn mask(text: &str) -> Option<Mask> {
+    let mut mask = Mask::new(text);
+    let bytes = text.as_bytes();
+    let mut at = 0;
+    // The last byte that is neither blank nor comment, and where it ends.
+    let (mut before, mut reached) = (b'\n', 0);
+    let mut changed = false;
+    while let Some(&byte) = bytes.get(at) {
+        match byte {
+            b'"' | b'\'' => at = string_end(bytes, at),
+            b'/' if bytes.get(at + 1) == Some(&b'/') => {
+                at += bytes[at..].iter().take_while(|byte| **byte != b'\n').count();
+                continue;
+            }
+            b'/' if bytes.get(at + 1) == Some(&b'*') => {
+                at = text[at + 2..].find("*/").map_or(bytes.len(), |end| at + end + 4);
+                continue;
+            }
+            b'<' if begins_line(bytes, at) && ends_type(before) => {
+                // A line end is what parts this signature from the one before.
+                if bytes.get(reached).is_some_and(u8::is_ascii_whitespace) {
+                    mask.set(reached, b';');
+                    changed = true;
+                }
+                at += 1;
+            }
+            byte if byte.is_ascii_alphabetic() || byte == b'_' || byte == b'$' => {
+                let end = at + bytes[at..].iter().take_while(|byte| is_word(**byte)).count();
+                changed |= word(&mut mask, bytes, (at, end), before);
+                (before, reached) = (bytes[end - 1], end);
+                at = end;
+                continue;
+            }
+            byte if byte.is_ascii_whitespace() => {
+                at += 1;
+                continue;
+            }
+            _ => at += 1,
+        }
+        (before, reached) = (byte, at);
+    }
+    changed.then_some(mask)
+}
+
+/// Masks one word where the grammar would stumble over it; says whether it did.
+fn word(mask: &mut Mask, bytes: &[u8], (start, end): (usize, usize), before: u8) -> bool {
+    let next = bytes[end..].iter().position(|byte| !byte.is_ascii_whitespace()).map_or(bytes.len(), |gap| end + gap);
+    let follows = bytes.get(next).copied().unwrap_or(b' ');
+    match &bytes[start..end] {
+        b"in" | b"out" if matches!(before, b'<' | b',' | b'n') && next > end && is_word(follows) => {
+            let listed = before != b'n' || mask.text[..start].trim_ascii_end().ends_with(b"<") || mask.text[..start].trim_ascii_end().ends_with(b",");
+            if listed {
+                mask.hide(start, end);
+            }
+            listed
+        }
+        b"type" if follows == b'*' => {
+            mask.hide(start, end);
+            true
+        }
+        b"accessor" if next > end && is_word(follows) && matches!(before, b'{' | b';' | b'}' | b't' | b'c' | b'e' | b'y') => {
+            mask.hide(start, end);
+            true
+        }
+        b"import" if follows == b'(' => {
+            let Some(close) = bytes[next..].iter().position(|byte| *byte == b')') else { return false };
+            mask.replace(start, next + close + 1, b'i');
+            true
+        }
+        _ => false,
+    }
+}
+
+fn is_word(byte: u8) -> bool {
+    byte.is_ascii_alphanumeric() || matches!(byte, b'_' | b'$') || byte >= 0x80
+}
+
+/// Whether a type may end with this byte.
+fn ends_type(byte: u8) -> bool {
+    is_word(byte) || matches!(byte, b'>' | b']' | b')' | b'}' | b'"' | b'\'')
+}
+
+fn begins_line(bytes: &[u8], at: usize) -> bool {
+    bytes[..at].iter().rev().find(|byte| !matches!(byte, b' ' | b'\t')) == Some(&b'\n')
+}
+
+fn string_end(bytes: &[u8], at: usize) -> usize {
+    let quote = bytes[at];
+    let mut end = at + 1;
+    while let Some(&byte) = bytes.get(end) {
+        match byte {
+            b'\\' => end += 1,
+            b'\n' => return end,
+            byte if byte == quote => return end + 1,
+            _ => {}
+        }
+        end += 1;
+    }
+    bytes.len()
+}
