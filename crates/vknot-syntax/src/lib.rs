@@ -17,6 +17,7 @@
 mod detect;
 mod language;
 mod languages;
+mod reading;
 mod role;
 mod text;
 mod tree;

@@ -1,14 +1,20 @@
 //! What is each language's own among the reshapes: one folder and one line of the registry for each.
 
+mod clojure;
 mod csharp;
+mod css;
 mod gdscript;
 mod go;
 mod java;
 mod javascript;
 mod json;
+mod less;
 mod plain;
 mod python;
+mod racket;
 mod rust;
+mod scheme;
+mod scss;
 mod tsx;
 mod typescript;
 
@@ -74,15 +80,21 @@ impl KindLooks {
 
 /// Sorted by name.
 static SPECS: &[&ToolSpec] = &[
+    &clojure::SPEC,
     &csharp::SPEC,
+    &css::SPEC,
     &gdscript::SPEC,
     &go::SPEC,
     &java::SPEC,
     &javascript::SPEC,
     &json::SPEC,
+    &less::SPEC,
     &plain::SPEC,
     &python::SPEC,
+    &racket::SPEC,
     &rust::SPEC,
+    &scheme::SPEC,
+    &scss::SPEC,
     &tsx::SPEC,
     &typescript::SPEC,
 ];

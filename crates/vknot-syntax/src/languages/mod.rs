@@ -1,14 +1,20 @@
 //! The registry: one folder and one line for each language.
 
+pub(crate) mod clojure;
 pub(crate) mod csharp;
+pub(crate) mod css;
 pub(crate) mod gdscript;
 pub(crate) mod go;
 pub(crate) mod java;
 pub(crate) mod javascript;
 pub(crate) mod json;
+pub(crate) mod less;
 pub(crate) mod plain;
 pub(crate) mod python;
+pub(crate) mod racket;
 pub(crate) mod rust;
+pub(crate) mod scheme;
+pub(crate) mod scss;
 pub(crate) mod tsx;
 pub(crate) mod typescript;
 
@@ -16,14 +22,20 @@ use crate::language::LanguageSpec;
 
 /// Every language that is recognised by file name, sorted by name.
 pub(crate) const SPECS: &[&LanguageSpec] = &[
+    &clojure::SPEC,
     &csharp::SPEC,
+    &css::SPEC,
     &gdscript::SPEC,
     &go::SPEC,
     &java::SPEC,
     &javascript::SPEC,
     &json::SPEC,
+    &less::SPEC,
     &python::SPEC,
+    &racket::SPEC,
     &rust::SPEC,
+    &scheme::SPEC,
+    &scss::SPEC,
     &tsx::SPEC,
     &typescript::SPEC,
 ];

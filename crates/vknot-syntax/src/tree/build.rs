@@ -66,6 +66,21 @@ impl<'t> TreeBuilder<'t> {
         }
     }
 
+    /// A node's kind.
+    pub fn kind_of(&self, id: NodeId) -> Kind {
+        self.nodes.get(id.0 as usize).map_or(self.error, |node| node.kind)
+    }
+
+    /// What a node is to its parent.
+    pub fn field_of(&self, id: NodeId) -> Field {
+        self.nodes.get(id.0 as usize).map_or(Field(0), |node| node.field)
+    }
+
+    /// The node that holds a node.
+    pub fn parent_of(&self, id: NodeId) -> NodeId {
+        self.nodes.get(id.0 as usize).map_or(NodeId(0), |node| node.parent)
+    }
+
     /// The node made last.
     pub fn last(&self) -> NodeId {
         NodeId((self.nodes.len() as u32).saturating_sub(1))
@@ -180,9 +195,17 @@ impl<'t> TreeBuilder<'t> {
 
     fn cover_with_error(&mut self, end: u32) {
         let (start, end) = self.trim(self.reached, end.max(self.reached));
-        if start < end {
+        if start < end && !self.is_line_splice(start, end) {
             self.push_leaf(self.error, Field(0), LEAF | HAS_ERROR, start, end);
         }
+    }
+
+    /// Whether the text is nothing but backslashes that join lines, which belong to the gap.
+    fn is_line_splice(&self, start: u32, end: u32) -> bool {
+        let behind = self.text.get(end as usize..).unwrap_or(b"");
+        let piece = self.text.get(start as usize..end as usize).unwrap_or(b"");
+        let splices = piece.iter().all(|byte| *byte == b'\\' || byte.is_ascii_whitespace());
+        splices && (behind.starts_with(b"\n") || behind.starts_with(b"\r\n"))
     }
 
     /// Takes white space off both edges. Characters that are blank but not plain stay in the gap.

@@ -26,6 +26,9 @@ impl Iterator for Children<'_> {
     }
 }
 
+/// How many nodes within nodes are looked into for a name.
+const HOLDERS_OF_NAME: usize = 4;
+
 impl Tree {
     /// The direct children of a node, comments and punctuation included.
     pub fn children(&self, id: NodeId) -> Children<'_> {
@@ -96,9 +99,21 @@ impl Tree {
     pub fn name_span(&self, id: NodeId) -> Option<Span> {
         let name = match self.language().name_path(self.node(id).kind) {
             Some(path) => path.iter().try_fold(id, |node, field| self.child(node, *field))?,
-            None => self.child_named(id, "name")?,
+            None => self.child_named(id, "name").or_else(|| self.name_inside(id))?,
         };
         Some(self.node(name).span())
+    }
+
+    /// A name that stands among the parameters, as in `(define (name argument) ...)`, or in an opening tag.
+    fn name_inside(&self, id: NodeId) -> Option<NodeId> {
+        let mut holder = id;
+        for _ in 0..HOLDERS_OF_NAME {
+            holder = self.child_named(holder, "parameters")?;
+            if let Some(name) = self.child_named(holder, "name") {
+                return Some(name);
+            }
+        }
+        None
     }
 
     /// Whether the tokens on both sides of a gap touch and together look like one operator, so that they must go on

@@ -1,6 +1,6 @@
 //! Python.
 
-use crate::language::{LANGUAGE, LanguageSpec, Mask, Reader, Repair, RoleRow};
+use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -10,24 +10,12 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     extensions: &["py", "pyi", "pyw"],
     interpreters: &["python", "pypy"],
     reader: Reader::Grammar(|| tree_sitter_python::LANGUAGE.into()),
-    repair: Some(Repair { mask: join_lines, kind: "line_continuation" }),
     roles: &[ROLES],
     names: &[("assignment", &["left"])],
     line_comment: "#",
     joined: &["==", "!=", "<=", ">=", "//", "**", "->", ":=", "+=", "-=", "*=", "/=", "&=", "|=", "^=", "%=", "@="],
     ..LANGUAGE
 };
-
-/// Joins lines that end with a backslash, which the grammar does not always see as one.
-fn join_lines(text: &str) -> Option<Mask> {
-    let mut mask = Mask::new(text);
-    for (at, found) in text.match_indices("\\\n").chain(text.match_indices("\\\r\n")) {
-        mask.hide(at, at + 1);
-        (at + 1..at + found.len()).for_each(|end| mask.set(end, b' '));
-    }
-    mask.hidden.sort_unstable_by_key(|span| span.start);
-    (!mask.hidden.is_empty()).then_some(mask)
-}
 
 const ROLES: &[RoleRow] = &[
     (Role::File, &["module"]),

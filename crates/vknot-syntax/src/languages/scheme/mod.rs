@@ -1,0 +1,64 @@
+//! Scheme.
+
+use crate::language::{Kind, LANGUAGE, LanguageSpec, Reader};
+use crate::reading::forms::{self, Dialect};
+
+pub(crate) const SPEC: LanguageSpec = LanguageSpec {
+    name: "scheme",
+    title: "Scheme",
+    extensions: &["scm", "ss", "sld", "sls", "sps"],
+    interpreters: &["scheme", "guile", "csi", "gosh", "gsi", "chibi-scheme", "chez"],
+    reader: Reader::Own { kinds: forms::KINDS, read: |text, builder| forms::read(text, &DIALECT, builder) },
+    roles: &[forms::ROLES],
+    line_comment: ";",
+    block_comment: ("#|", "|#"),
+    ..LANGUAGE
+};
+
+const DIALECT: Dialect = Dialect { clojure: false, heads: HEADS, head_beginnings: &[("define-", forms::VALUE)] };
+
+/// What the forms with these heads are; sorted.
+const HEADS: &[(&str, Kind)] = &[
+    ("and-let*", forms::CONDITIONAL),
+    ("case", forms::CONDITIONAL),
+    ("cond", forms::CONDITIONAL),
+    ("define", forms::FUNCTION),
+    ("define*", forms::FUNCTION),
+    ("define-class", forms::TYPE),
+    ("define-constant", forms::VALUE),
+    ("define-foreign-type", forms::VALUE),
+    ("define-generic", forms::FUNCTION),
+    ("define-inline", forms::FUNCTION),
+    ("define-integrable", forms::FUNCTION),
+    ("define-library", forms::MODULE),
+    ("define-macro", forms::FUNCTION),
+    ("define-method", forms::FUNCTION),
+    ("define-module", forms::MODULE),
+    ("define-public", forms::FUNCTION),
+    ("define-record", forms::TYPE),
+    ("define-record-type", forms::TYPE),
+    ("define-structure", forms::TYPE),
+    ("define-syntax", forms::FUNCTION),
+    ("define-syntax-rule", forms::FUNCTION),
+    ("define-values", forms::VALUE),
+    ("defmacro", forms::FUNCTION),
+    ("defmacro-public", forms::FUNCTION),
+    ("do", forms::LOOP),
+    ("dolist", forms::LOOP),
+    ("dotimes", forms::LOOP),
+    ("export", forms::IMPORT),
+    ("if", forms::CONDITIONAL),
+    ("import", forms::IMPORT),
+    ("include", forms::IMPORT),
+    ("library", forms::MODULE),
+    ("load", forms::IMPORT),
+    ("match", forms::CONDITIONAL),
+    ("module", forms::MODULE),
+    ("require", forms::IMPORT),
+    ("unless", forms::CONDITIONAL),
+    ("until", forms::LOOP),
+    ("use", forms::IMPORT),
+    ("use-modules", forms::IMPORT),
+    ("when", forms::CONDITIONAL),
+    ("while", forms::LOOP),
+];

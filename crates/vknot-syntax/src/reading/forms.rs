@@ -1,0 +1,539 @@
+//! S-expressions: Racket, Scheme and Clojure in one reader, told apart by a [`Dialect`].
+//!
+//! Sources: the Racket Reference, section "The Reader"; R7RS, section 7.1; the Clojure reference, "The Reader".
+
+use crate::language::{Field, Kind};
+use crate::tree::{NodeId, TreeBuilder};
+use super::{block_end, char_len, Escape, kinds, line_end, quoted_end, word_end};
+
+kinds! {
+    FILE = "file" as File,
+    FORM = "form" as Form,
+    FUNCTION = "function" as Callable,
+    TYPE = "type" as Type,
+    VALUE = "value" as Member,
+    MODULE = "module" as Type,
+    NAMESPACE = "namespace" as Package,
+    IMPORT = "import" as Import,
+    CONDITIONAL = "conditional" as Branch,
+    LOOP = "loop" as Branch,
+    VECTOR = "vector" as Collection,
+    MAP = "map" as Collection,
+    SET = "set" as Collection,
+    QUOTED = "quoted",
+    SKIPPED = "skipped",
+    SYMBOL = "symbol" as Name,
+    KEYWORD = "keyword" as Literal,
+    NUMBER = "number" as Literal,
+    CHARACTER = "character" as String,
+    STRING = "string" as String,
+    REGEX = "regex" as String,
+    COMMENT = "comment" as Comment,
+    DIRECTIVE = "directive" as Package,
+    PREFIX = "'",
+    OPEN_ROUND = "(",
+    CLOSE_ROUND = ")",
+    OPEN_SQUARE = "[",
+    CLOSE_SQUARE = "]",
+    OPEN_CURLY = "{",
+    CLOSE_CURLY = "}",
+    COMMA = ",",
+}
+
+/// What one language of the family has of its own.
+pub(crate) struct Dialect {
+    /// Whether it is Clojure, whose commas are blank and whose prefixes differ.
+    pub clojure: bool,
+    /// Heads of forms, with the kind of form they make; sorted by head.
+    pub heads: &'static [(&'static str, Kind)],
+    /// Beginnings of heads, for whole families of definitions, with their kind.
+    pub head_beginnings: &'static [(&'static str, Kind)],
+}
+
+/// What is open while reading.
+enum Frame {
+    /// Brackets: where they close, if they do, and how many data are inside so far.
+    Brackets { node: NodeId, close: Close, count: u32 },
+    /// A prefix that waits for this many data.
+    Prefix(u32),
+}
+
+/// Reads a text.
+pub(crate) fn read(text: &str, dialect: &Dialect, builder: &mut TreeBuilder<'_>) {
+    let bytes = text.as_bytes();
+    builder.open(FILE, Field(0));
+    let lexemes = lexemes(text, dialect);
+    let closes = closes(bytes, &lexemes);
+    let mut reader = Reader { bytes, text, dialect, builder, frames: Vec::new(), closes, next_open: 0 };
+    for lexeme in lexemes {
+        reader.close_open_ended(lexeme.start);
+        reader.take(lexeme);
+    }
+}
+
+struct Reader<'r, 't> {
+    bytes: &'r [u8],
+    text: &'r str,
+    dialect: &'r Dialect,
+    builder: &'r mut TreeBuilder<'t>,
+    frames: Vec<Frame>,
+    /// For each opening bracket in order: where its partner is, or where it ends for want of one.
+    closes: Vec<Close>,
+    next_open: usize,
+}
+
+/// Where an opening bracket ends.
+#[derive(Clone, Copy)]
+struct Close {
+    at: usize,
+    matched: bool,
+}
+
+impl Reader<'_, '_> {
+    /// Ends the forms that have no closing bracket and go no further.
+    fn close_open_ended(&mut self, at: usize) {
+        loop {
+            let limit = self.frames.iter().rev().find_map(|frame| match frame {
+                Frame::Brackets { close, .. } => Some(*close),
+                Frame::Prefix(_) => None,
+            });
+            match limit {
+                Some(close) if !close.matched && close.at <= at => self.end_form(),
+                _ => return,
+            }
+        }
+    }
+
+    fn end_form(&mut self) {
+        self.drop_prefixes();
+        if self.frames.pop().is_some() {
+            self.builder.close();
+            self.finished_datum();
+        }
+    }
+
+    fn take(&mut self, Lexeme { what, start, end }: Lexeme) {
+        match what {
+            What::Blank => {}
+            What::Comment => self.builder.token(COMMENT, start, end),
+            What::Comma => self.builder.token(COMMA, start, end),
+            What::Error => self.builder.error(start, end),
+            What::Prefix(kind, count) => {
+                self.builder.open(kind, Field(0));
+                self.builder.token(PREFIX, start, end);
+                self.frames.push(Frame::Prefix(count));
+            }
+            What::Open(kind) => self.open(kind, start, end),
+            What::Close => self.close(start),
+            What::Datum(kind) => self.datum(kind, start, end),
+        }
+    }
+
+    fn open(&mut self, kind: Kind, start: usize, end: usize) {
+        let close = self.closes.get(self.next_open).copied().unwrap_or(Close { at: self.bytes.len(), matched: false });
+        self.next_open += 1;
+        // `(define (name ...) ...)`: the form in the place of the name holds it.
+        let field = if self.is_name_position() { Field::PARAMETERS } else { Field(0) };
+        let node = self.builder.open(kind, field);
+        self.frames.push(Frame::Brackets { node, close, count: 0 });
+        match close.matched {
+            true => self.builder.token(bracket(self.bytes[end - 1]), start, end),
+            false => self.builder.error(start, end),
+        }
+    }
+
+    fn close(&mut self, at: usize) {
+        self.drop_prefixes();
+        let mut above = self.frames.iter().rev().filter_map(|frame| match frame {
+            Frame::Brackets { close, .. } => Some(*close),
+            Frame::Prefix(_) => None,
+        });
+        if above.find(|close| close.matched).is_none_or(|close| close.at != at) {
+            return self.builder.error(at, at + 1);
+        }
+        while matches!(self.frames.last(), Some(Frame::Brackets { close, .. }) if !close.matched) {
+            self.end_form();
+            self.drop_prefixes();
+        }
+        self.builder.token(bracket(self.bytes[at]), at, at + 1);
+        self.end_form();
+    }
+
+    fn datum(&mut self, kind: Kind, at: usize, end: usize) {
+        self.builder.token(kind, at, end);
+        let leaf = self.builder.last();
+        let symbol = kind == SYMBOL;
+        let position = match self.frames.last() {
+            Some(Frame::Brackets { node, count, .. }) => Some((*node, *count)),
+            _ => None,
+        };
+        match position {
+            Some((node, 0)) if symbol => {
+                let text = &self.text[at..end];
+                if self.is_name_holder() {
+                    self.builder.set_field(leaf, Field::NAME);
+                } else if let Some(kind) = self.kind_of_head(text) {
+                    self.builder.retag(node, kind);
+                }
+            }
+            Some((node, 1)) if symbol && NAMED.contains(&self.builder.kind_of(node)) => self.builder.set_field(leaf, Field::NAME),
+            _ if symbol || kind == STRING => self.name_behind_prefix(leaf),
+            _ => {}
+        }
+        self.finished_datum();
+    }
+
+    /// `(def ^:private name ...)`: what stands behind a prefix in the place of the name is the name.
+    fn name_behind_prefix(&mut self, leaf: NodeId) {
+        let waiting = self.frames.iter().rev().take_while(|frame| matches!(frame, Frame::Prefix(_))).count();
+        let last_of_each = self.frames.iter().rev().take(waiting).all(|frame| matches!(frame, Frame::Prefix(1)));
+        let holder = self.frames.iter().rev().nth(waiting);
+        if let Some(Frame::Brackets { node, count: 1, .. }) = holder
+            && waiting > 0 && last_of_each
+            && NAMED.contains(&self.builder.kind_of(*node))
+        {
+            let prefixed = self.builder.parent_of(leaf);
+            self.builder.set_field(prefixed, Field::PARAMETERS);
+            self.builder.set_field(leaf, Field::NAME);
+        }
+    }
+
+    /// Whether the next datum stands where a definition has its name.
+    fn is_name_position(&self) -> bool {
+        match self.frames.last() {
+            Some(Frame::Brackets { node, count, .. }) => {
+                *count == 1 && NAMED.contains(&self.builder.kind_of(*node)) || *count == 0 && self.builder.field_of(*node) == Field::PARAMETERS
+            }
+            _ => false,
+        }
+    }
+
+    /// Whether the innermost brackets stand in the place of a name.
+    fn is_name_holder(&self) -> bool {
+        matches!(self.frames.last(), Some(Frame::Brackets { node, .. }) if self.builder.field_of(*node) == Field::PARAMETERS)
+    }
+
+    fn kind_of_head(&self, head: &str) -> Option<Kind> {
+        let found = self.dialect.heads.binary_search_by(|(other, _)| (*other).cmp(head)).ok();
+        let exact = found.and_then(|index| self.dialect.heads.get(index)).map(|(_, kind)| *kind);
+        let beginning = || self.dialect.head_beginnings.iter().find(|(start, _)| head.starts_with(start));
+        exact.or_else(|| beginning().map(|(_, kind)| *kind))
+    }
+
+    /// Takes what waits for data off the stack when it has them.
+    fn finished_datum(&mut self) {
+        while let Some(frame) = self.frames.last_mut() {
+            match frame {
+                Frame::Brackets { count, .. } => {
+                    *count += 1;
+                    return;
+                }
+                Frame::Prefix(waits) => {
+                    *waits -= 1;
+                    if *waits > 0 {
+                        return;
+                    }
+                    self.frames.pop();
+                    self.builder.close();
+                }
+            }
+        }
+    }
+
+    /// Ends prefixes that nothing follows.
+    fn drop_prefixes(&mut self) {
+        while matches!(self.frames.last(), Some(Frame::Prefix(_))) {
+            self.frames.pop();
+            self.builder.close();
+        }
+    }
+}
+
+/// Kinds of forms that have a name behind their head.
+const NAMED: &[Kind] = &[FUNCTION, TYPE, VALUE, MODULE, NAMESPACE];
+
+fn bracket(byte: u8) -> Kind {
+    match byte {
+        b'(' => OPEN_ROUND,
+        b')' => CLOSE_ROUND,
+        b'[' => OPEN_SQUARE,
+        b']' => CLOSE_SQUARE,
+        b'{' => OPEN_CURLY,
+        _ => CLOSE_CURLY,
+    }
+}
+
+/// Matches the brackets beforehand. One that has no partner ends where the next form begins at the margin, so that
+/// what is half typed does not swallow the rest.
+fn closes(bytes: &[u8], lexemes: &[Lexeme]) -> Vec<Close> {
+    let mut closes: Vec<Close> = Vec::new();
+    let mut open: Vec<(usize, u8)> = Vec::new();
+    // Where forms begin at the margin, and how many brackets opened before.
+    let mut margins: Vec<(usize, usize)> = Vec::new();
+    for lexeme in lexemes {
+        match lexeme.what {
+            What::Open(_) => {
+                if lexeme.start == 0 || bytes.get(lexeme.start - 1) == Some(&b'\n') {
+                    margins.push((lexeme.start, closes.len()));
+                }
+                open.push((closes.len(), closing(bytes[lexeme.end - 1])));
+                closes.push(Close { at: bytes.len(), matched: false });
+            }
+            What::Close => {
+                let close = bytes[lexeme.start];
+                let near = open.iter().rev().take(MISMATCHED_AT_MOST).position(|(_, wanted)| *wanted == close);
+                if let Some(skipped) = near {
+                    open.truncate(open.len() - skipped);
+                    if let Some((index, _)) = open.pop() {
+                        closes[index] = Close { at: lexeme.start, matched: true };
+                    }
+                }
+            }
+            _ => {}
+        }
+    }
+    let mut margins = margins.into_iter().peekable();
+    for (index, close) in closes.iter_mut().enumerate() {
+        while margins.next_if(|(_, opened)| *opened <= index).is_some() {}
+        if let (false, Some((at, _))) = (close.matched, margins.peek()) {
+            close.at = *at;
+        }
+    }
+    closes
+}
+
+/// How many open brackets of another shape a closing one may skip.
+const MISMATCHED_AT_MOST: usize = 8;
+
+fn closing(open: u8) -> u8 {
+    match open {
+        b'(' => b')',
+        b'[' => b']',
+        _ => b'}',
+    }
+}
+
+/// What begins at a place.
+#[derive(Clone, Copy)]
+enum What {
+    Blank,
+    Comment,
+    Comma,
+    Error,
+    /// Waits for this many data.
+    Prefix(Kind, u32),
+    Open(Kind),
+    Close,
+    Datum(Kind),
+}
+
+#[derive(Clone, Copy)]
+struct Lexeme {
+    what: What,
+    start: usize,
+    end: usize,
+}
+
+/// All lexemes of a text but blanks.
+fn lexemes(text: &str, dialect: &Dialect) -> Vec<Lexeme> {
+    let mut found = Vec::with_capacity(text.len() / 4);
+    let mut at = 0;
+    while at < text.len() {
+        let lexeme = lexeme(text, at, dialect);
+        at = lexeme.end.max(at + 1);
+        if !matches!(lexeme.what, What::Blank) {
+            found.push(lexeme);
+        }
+    }
+    found
+}
+
+fn lexeme(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
+    let bytes = text.as_bytes();
+    let one = |what| Lexeme { what, start: at, end: at + 1 };
+    let next = bytes.get(at + 1).copied().unwrap_or(b' ');
+    match bytes[at] {
+        b' ' | b'\t' | b'\n' | b'\r' | 0x0c => one(What::Blank),
+        b';' => Lexeme { start: at, what: What::Comment, end: line_end(bytes, at) },
+        b'"' => string(bytes, at, at, STRING),
+        b'(' => one(What::Open(FORM)),
+        b'[' => one(What::Open(if dialect.clojure { VECTOR } else { FORM })),
+        b'{' => one(What::Open(if dialect.clojure { MAP } else { FORM })),
+        b')' | b']' | b'}' => one(What::Close),
+        b'\'' | b'`' => one(What::Prefix(QUOTED, 1)),
+        b'#' => after_hash(text, at, dialect),
+        b',' if dialect.clojure => one(What::Comma),
+        b',' if next == b'@' => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end: at + 2 },
+        b',' => one(What::Prefix(QUOTED, 1)),
+        b'~' if dialect.clojure && next == b'@' => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end: at + 2 },
+        b'~' | b'@' if dialect.clojure => one(What::Prefix(QUOTED, 1)),
+        b'^' if dialect.clojure => one(What::Prefix(QUOTED, 2)),
+        b'\\' if dialect.clojure => Lexeme { start: at, what: What::Datum(CHARACTER), end: character_end(bytes, at + 1) },
+        byte if byte >= 0x80 && text[at..].chars().next().is_some_and(char::is_whitespace) => {
+            Lexeme { start: at, what: What::Blank, end: at + char_len(byte) }
+        }
+        _ => atom(text, at, dialect),
+    }
+}
+
+/// A string from `at`, whose quote is at `quote`; one that does not end is an error up to the end of its line.
+fn string(bytes: &[u8], at: usize, quote: usize, kind: Kind) -> Lexeme {
+    match quoted_end(bytes, quote, Escape::Backslash, false) {
+        Some(end) => Lexeme { start: at, what: What::Datum(kind), end },
+        None => Lexeme { start: at, what: What::Error, end: line_end(bytes, at).max(at + 1) },
+    }
+}
+
+fn character_end(bytes: &[u8], at: usize) -> usize {
+    let first = bytes.get(at).copied().unwrap_or(b' ');
+    match first.is_ascii_alphanumeric() {
+        true => word_end(bytes, at, |byte| byte.is_ascii_alphanumeric() || byte == b'-' || byte >= 0x80),
+        false => (at + char_len(first)).min(bytes.len()),
+    }
+}
+
+fn after_hash(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
+    let bytes = text.as_bytes();
+    let next = bytes.get(at + 1).copied().unwrap_or(b' ');
+    let prefix = |length: usize, count| Lexeme { start: at, what: What::Prefix(QUOTED, count), end: at + length };
+    let open = |kind, length: usize| Lexeme { start: at, what: What::Open(kind), end: at + length };
+    if dialect.clojure {
+        return match next {
+            b'(' => open(FORM, 2),
+            b'{' => open(SET, 2),
+            b'"' => string(bytes, at, at + 1, REGEX),
+            b'_' => Lexeme { start: at, what: What::Prefix(SKIPPED, 1), end: at + 2 },
+            b'\'' | b'=' => prefix(2, 1),
+            b'^' => prefix(2, 2),
+            b'?' if bytes.get(at + 2) == Some(&b'@') => prefix(3, 1),
+            b'?' => prefix(2, 1),
+            b'!' => Lexeme { start: at, what: What::Comment, end: line_end(bytes, at) },
+            b'#' => atom(text, at, dialect),
+            b':' => {
+                let end = symbol_end(bytes, at + 1);
+                match bytes.get(end) {
+                    Some(b'{') => Lexeme { start: at, what: What::Open(MAP), end: end + 1 },
+                    _ => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end },
+                }
+            }
+            byte if byte.is_ascii_alphabetic() => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end: symbol_end(bytes, at + 1) },
+            _ => Lexeme { start: at, what: What::Error, end: at + 1 },
+        };
+    }
+    match next {
+        b'|' => Lexeme { start: at, what: What::Comment, end: block_end(bytes, at, (b"#|", b"|#"), true) },
+        b';' => Lexeme { start: at, what: What::Prefix(SKIPPED, 1), end: at + 2 },
+        b'!' => after_bang(text, at, dialect),
+        b'(' | b'[' | b'{' => open(VECTOR, 2),
+        b'\\' => Lexeme { start: at, what: What::Datum(CHARACTER), end: character_end(bytes, at + 2) },
+        b'\'' | b'`' | b'&' => prefix(2, 1),
+        b',' if bytes.get(at + 2) == Some(&b'@') => prefix(3, 1),
+        b',' => prefix(2, 1),
+        b'"' => string(bytes, at, at + 1, STRING),
+        b'/' if bytes.get(at + 2).is_some() => slashed_regex(bytes, at, dialect, text),
+        b'<' if bytes.get(at + 2) == Some(&b'<') => here_string(bytes, at),
+        b'l' if bytes[at..].starts_with(b"#lang ") => Lexeme { start: at, what: What::Datum(DIRECTIVE), end: line_end(bytes, at) },
+        b':' | b'%' => atom(text, at, dialect),
+        _ => tagged(text, at),
+    }
+}
+
+/// `#!`: the first line of a script, a directive such as `#!fold-case`, or a comment up to `!#`.
+fn after_bang(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
+    let bytes = text.as_bytes();
+    let script = at == 0 && matches!(bytes.get(2), Some(b'/' | b' '));
+    if script || bytes.get(at + 2).is_some_and(u8::is_ascii_whitespace) {
+        let closed = memchr::memmem::find(&bytes[at..], b"!#");
+        let line = line_end(bytes, at);
+        return Lexeme { start: at, what: What::Comment, end: closed.map_or(line, |end| at + end + 2) };
+    }
+    atom(text, at, dialect)
+}
+
+/// `#/regular expression/`, which some dialects have.
+fn slashed_regex(bytes: &[u8], at: usize, dialect: &Dialect, text: &str) -> Lexeme {
+    match quoted_end(bytes, at + 1, Escape::Backslash, true) {
+        Some(end) => Lexeme { start: at, what: What::Datum(REGEX), end: word_end(bytes, end, |byte| byte == b'i') },
+        None => atom(text, at, dialect),
+    }
+}
+
+/// `#<<NAME`, the lines up to one that is nothing but NAME.
+fn here_string(bytes: &[u8], at: usize) -> Lexeme {
+    let first = line_end(bytes, at);
+    let name = &bytes[at + 3..first];
+    let mut line = first;
+    while let Some(start) = memchr::memchr(b'\n', bytes.get(line..).unwrap_or(b"")).map(|next| line + next + 1) {
+        line = line_end(bytes, start);
+        if &bytes[start..line] == name {
+            return Lexeme { start: at, what: What::Datum(STRING), end: line };
+        }
+    }
+    Lexeme { start: at, what: What::Error, end: first }
+}
+
+/// `#rx"..."`, `#hash(...)`, `#u8(...)`, `#x1F`, `#t`, `#0=`: letters and digits, and what follows them.
+fn tagged(text: &str, at: usize) -> Lexeme {
+    let bytes = text.as_bytes();
+    let mut end = word_end(bytes, at + 1, |byte| byte.is_ascii_alphanumeric() || byte == b'#' || byte == b'-');
+    let tag = &bytes[at + 1..end];
+    match bytes.get(end) {
+        Some(b'"') => {
+            let regex = tag.starts_with(b"rx") || tag.starts_with(b"px");
+            string(bytes, at, end, if regex { REGEX } else { STRING })
+        }
+        Some(b'(' | b'[' | b'{') if !matches!(tag, b"t" | b"f" | b"true" | b"false" | b"d") => {
+            Lexeme { start: at, what: What::Open(VECTOR), end: end + 1 }
+        }
+        Some(b'=') if tag.iter().all(u8::is_ascii_digit) && !tag.is_empty() => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end: end + 1 },
+        Some(b'\'' | b'`' | b',') if tag == b"hash" => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end },
+        _ if tag == b"reader" => Lexeme { start: at, what: What::Datum(KEYWORD), end },
+        _ => {
+            end = symbol_end(bytes, at + 1).max(at + 1);
+            Lexeme { start: at, what: What::Datum(KEYWORD), end }
+        }
+    }
+}
+
+fn atom(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
+    let bytes = text.as_bytes();
+    let end = match dialect.clojure {
+        true => clojure_symbol_end(bytes, at),
+        false => symbol_end(bytes, at),
+    };
+    let end = end.max(at + char_len(bytes[at])).min(bytes.len());
+    let signed = matches!(bytes[at], b'+' | b'-' | b'.') && end > at + 1;
+    let digit = bytes.get(at + usize::from(signed)).is_some_and(u8::is_ascii_digit);
+    let kind = match bytes[at] {
+        b':' if dialect.clojure => KEYWORD,
+        b'#' if !dialect.clojure && bytes.get(at + 1) == Some(&b':') => KEYWORD,
+        _ if digit => NUMBER,
+        _ => SYMBOL,
+    };
+    Lexeme { start: at, what: What::Datum(kind), end }
+}
+
+/// A symbol of Racket or Scheme, which may hold anything between bars or behind a backslash.
+fn symbol_end(bytes: &[u8], at: usize) -> usize {
+    let mut end = at;
+    while let Some(&byte) = bytes.get(end) {
+        match byte {
+            b'\\' => end += 2,
+            b'|' => match memchr::memchr(b'|', &bytes[end + 1..]) {
+                Some(length) => end += length + 2,
+                None => return end + 1,
+            },
+            _ if ends_symbol(byte) => break,
+            _ => end += 1,
+        }
+    }
+    end.min(bytes.len())
+}
+
+fn clojure_symbol_end(bytes: &[u8], at: usize) -> usize {
+    word_end(bytes, at, |byte| !ends_symbol(byte) && !matches!(byte, b'@' | b'~' | b'^' | b'\\') || byte == b'\'')
+}
+
+fn ends_symbol(byte: u8) -> bool {
+    matches!(byte, b'(' | b')' | b'[' | b']' | b'{' | b'}' | b'"' | b';' | b'\'' | b'`' | b',') || byte <= b' '
+}
