@@ -9,6 +9,8 @@ mod java;
 mod javascript;
 mod json;
 mod less;
+mod matlab;
+mod octave;
 mod plain;
 mod python;
 mod racket;
@@ -89,6 +91,8 @@ static SPECS: &[&ToolSpec] = &[
     &javascript::SPEC,
     &json::SPEC,
     &less::SPEC,
+    &matlab::SPEC,
+    &octave::SPEC,
     &plain::SPEC,
     &python::SPEC,
     &racket::SPEC,

@@ -9,6 +9,8 @@ pub(crate) mod java;
 pub(crate) mod javascript;
 pub(crate) mod json;
 pub(crate) mod less;
+pub(crate) mod matlab;
+pub(crate) mod octave;
 pub(crate) mod plain;
 pub(crate) mod python;
 pub(crate) mod racket;
@@ -31,6 +33,8 @@ pub(crate) const SPECS: &[&LanguageSpec] = &[
     &javascript::SPEC,
     &json::SPEC,
     &less::SPEC,
+    &matlab::SPEC,
+    &octave::SPEC,
     &python::SPEC,
     &racket::SPEC,
     &rust::SPEC,

@@ -5,6 +5,7 @@
 
 mod brackets;
 pub(crate) mod forms;
+pub(crate) mod matrices;
 pub(crate) mod sheets;
 
 pub(crate) use brackets::{Lexeme, NO_PARTNER, partners};

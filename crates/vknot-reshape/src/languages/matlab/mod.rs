@@ -1,0 +1,13 @@
+//! MATLAB.
+
+use crate::languages::ToolSpec;
+use crate::looks::LookSpec;
+
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "matlab", layout: None, looks: &LOOKS, imports: None };
+
+pub(super) const LOOKS: LookSpec = LookSpec {
+    conditionals: &["conditional"],
+    loops: &["loop"],
+    sections: true,
+    ..crate::looks::LOOKS
+};

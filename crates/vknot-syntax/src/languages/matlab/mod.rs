@@ -1,0 +1,27 @@
+//! MATLAB.
+
+use crate::language::{LANGUAGE, LanguageSpec, Reader};
+use crate::reading::matrices;
+
+pub(crate) const SPEC: LanguageSpec = LanguageSpec {
+    name: "matlab",
+    title: "MATLAB",
+    extensions: &["m"],
+    sniff: Some(is_matlab),
+    reader: Reader::Own { kinds: matrices::KINDS, read: |text, builder| matrices::read(text, false, builder) },
+    roles: &[matrices::ROLES],
+    line_comment: "%",
+    ..LANGUAGE
+};
+
+/// Other languages share the ending: those with `#import` and `@interface` are none of the family, and `#` comments or
+/// long closing words are its other member's.
+fn is_matlab(text: &str) -> bool {
+    !super::octave::is_octave(text) && !text.lines().take(LINES).any(|line| {
+        let line = line.trim_start();
+        ["#import", "#include", "@interface", "@implementation", "/*", "//", "(*"].iter().any(|start| line.starts_with(start))
+    })
+}
+
+/// How many lines are looked at.
+const LINES: usize = 100;

@@ -1,0 +1,591 @@
+//! MATLAB and Octave in one reader.
+//!
+//! Lines matter: a statement ends with its line unless a bracket is open or `...` joins the next. Whether a quote begins a string or
+//! transposes what is in front of it depends on the lexeme before. Functions may go without `end`; whether those of a file do is
+//! told by counting.
+
+use std::ops::Range;
+
+use crate::language::{Field, Kind};
+use crate::tree::TreeBuilder;
+use super::brackets::Side;
+use super::{begins_line, char_len, Escape, kinds, Lexeme, line_end, NO_PARTNER, partners, quoted_end, word_end};
+
+kinds! {
+    SCRIPT = "script" as File,
+    FUNCTION = "function" as Callable,
+    CLASS = "class" as Type,
+    MEMBERS = "members" as Branch,
+    CONDITIONAL = "conditional" as Branch,
+    LOOP = "loop" as Branch,
+    GUARD = "guard" as Branch,
+    ARM = "arm" as Arm,
+    BLOCK = "block" as Block,
+    PROPERTY = "property" as Member,
+    STATEMENT = "statement" as Statement,
+    CALL = "call" as Call,
+    ARGUMENTS = "arguments" as Arguments,
+    GROUP = "group" as Parenthesized,
+    MATRIX = "matrix" as Collection,
+    CELL_ARRAY = "cell_array" as Collection,
+    OPENING = "opening_word" as Open,
+    MIDDLE = "middle_word",
+    CLOSING = "closing_word" as Close,
+    WORD = "word" as Name,
+    NUMBER = "number" as Literal,
+    STRING = "string" as String,
+    COMMENT = "comment" as Comment,
+    COMMAND = "command_word" as String,
+    MARK = "+",
+    TRANSPOSE = "'",
+    OPEN_ROUND = "(",
+    CLOSE_ROUND = ")",
+    OPEN_SQUARE = "[",
+    CLOSE_SQUARE = "]",
+    OPEN_CURLY = "{",
+    CLOSE_CURLY = "}",
+    SEMICOLON = ";",
+    COMMA = ",",
+    NEWLINE = "\n",
+}
+
+/// Reads a text; `octave` says whether a backslash escapes in double quotes, and `#` begins comments.
+pub(crate) fn read(text: &str, octave: bool, builder: &mut TreeBuilder<'_>) {
+    let lexemes = Lexer { text, bytes: text.as_bytes(), octave, found: Vec::new(), depth: Vec::new() }.run();
+    let partner = partners(text, &lexemes, shape);
+    builder.open(SCRIPT, Field(0));
+    let endless = functions_have_no_end(text, &lexemes, &partner);
+    let mut reader = Reader { text, lexemes: &lexemes, partner: &partner, builder, frames: Vec::new(), endless };
+    reader.run();
+}
+
+fn shape(kind: Kind) -> Option<(u8, Side)> {
+    match kind {
+        OPEN_ROUND => Some((0, Side::Opens)),
+        CLOSE_ROUND => Some((0, Side::Closes)),
+        OPEN_SQUARE => Some((1, Side::Opens)),
+        CLOSE_SQUARE => Some((1, Side::Closes)),
+        OPEN_CURLY => Some((2, Side::Opens)),
+        CLOSE_CURLY => Some((2, Side::Closes)),
+        _ => None,
+    }
+}
+
+/// What a word does at the beginning of a statement.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Keyword {
+    Opens(Kind),
+    Middle,
+    Closes,
+}
+
+fn keyword(word: &str) -> Option<Keyword> {
+    Some(match word {
+        "function" => Keyword::Opens(FUNCTION),
+        "classdef" => Keyword::Opens(CLASS),
+        "if" | "switch" => Keyword::Opens(CONDITIONAL),
+        "for" | "parfor" | "while" | "do" => Keyword::Opens(LOOP),
+        "try" | "unwind_protect" | "spmd" => Keyword::Opens(GUARD),
+        "else" | "elseif" | "case" | "otherwise" | "catch" | "unwind_protect_cleanup" => Keyword::Middle,
+        "end" | "endif" | "endfor" | "endwhile" | "endfunction" | "endswitch" | "end_try_catch" | "end_unwind_protect"
+        | "endparfor" | "endclassdef" | "endmethods" | "endproperties" | "endevents" | "endenumeration" | "until"
+        | "endspmd" | "endarguments" => Keyword::Closes,
+        _ => return None,
+    })
+}
+
+/// Words that open a group of members inside a class, or of declarations inside a function.
+const MEMBER_WORDS: [&str; 5] = ["properties", "methods", "events", "enumeration", "arguments"];
+
+/// Whether the functions of a file go without a word that ends them: there are no ends left over for them.
+fn functions_have_no_end(text: &str, lexemes: &[Lexeme], partner: &[u32]) -> bool {
+    let (mut functions, mut others, mut ends) = (0i64, 0i64, 0i64);
+    let mut class = false;
+    let mut statement = true;
+    let mut at = 0;
+    while at < lexemes.len() {
+        let lexeme = lexemes[at];
+        if shape(lexeme.kind).is_some() && partner[at] != NO_PARTNER && partner[at] as usize > at {
+            (at, statement) = (partner[at] as usize + 1, false);
+            continue;
+        }
+        if statement && lexeme.kind == WORD {
+            match keyword(lexeme.of(text)) {
+                Some(Keyword::Opens(FUNCTION)) => functions += 1,
+                Some(Keyword::Opens(kind)) => {
+                    class |= kind == CLASS;
+                    others += 1;
+                }
+                Some(Keyword::Closes) if lexeme.of(text) == "endfunction" => return false,
+                Some(Keyword::Closes) => ends += 1,
+                None if class && MEMBER_WORDS.contains(&lexeme.of(text)) => others += 1,
+                _ => {}
+            }
+        }
+        statement = matches!(lexeme.kind, NEWLINE | SEMICOLON | COMMA | COMMENT);
+        at += 1;
+    }
+    functions > 0 && !class && (ends - others) * 2 < functions
+}
+
+/// A construct that is open.
+struct Frame {
+    kind: Kind,
+    arm: bool,
+}
+
+struct Reader<'r, 't> {
+    text: &'r str,
+    lexemes: &'r [Lexeme],
+    partner: &'r [u32],
+    builder: &'r mut TreeBuilder<'t>,
+    frames: Vec<Frame>,
+    endless: bool,
+}
+
+impl Reader<'_, '_> {
+    fn run(&mut self) {
+        let mut at = 0;
+        while let Some(lexeme) = self.lexemes.get(at).copied() {
+            at = match lexeme.kind {
+                NEWLINE => at + 1,
+                COMMENT => {
+                    self.end_before_next_function(at);
+                    self.token(at)
+                }
+                SEMICOLON | COMMA => self.token(at),
+                WORD => match self.keyword_at(at) {
+                    Some(Keyword::Opens(kind)) => self.open(at, kind),
+                    Some(Keyword::Middle) => self.middle(at),
+                    Some(Keyword::Closes) => self.close(at),
+                    None => self.statement(at),
+                },
+                _ => self.statement(at),
+            };
+        }
+        while !self.frames.is_empty() {
+            self.pop(None);
+        }
+    }
+
+    /// Gives one lexeme to the tree.
+    fn token(&mut self, at: usize) -> usize {
+        let lexeme = self.lexemes[at];
+        if lexeme.kind != NEWLINE {
+            let lone = shape(lexeme.kind).is_some() && self.partner[at] == NO_PARTNER;
+            let kind = if lone { self.builder.error_kind() } else { lexeme.kind };
+            self.builder.leaf(kind, Field(0), lexeme.start, lexeme.end);
+        }
+        at + 1
+    }
+
+    fn word(&self, at: usize) -> &str {
+        self.lexemes.get(at).map_or("", |lexeme| lexeme.of(self.text))
+    }
+
+    /// What the word at the beginning of a statement does there.
+    fn keyword_at(&self, at: usize) -> Option<Keyword> {
+        let word = self.word(at);
+        let next = self.lexemes.get(at + 1).copied();
+        let assigned = next.is_some_and(|next| next.of(self.text) == "=");
+        let members = MEMBER_WORDS.contains(&word) && !assigned && match self.frames.last().map(|frame| frame.kind) {
+            Some(CLASS) => true,
+            Some(FUNCTION) => word == "arguments" && next.is_none_or(|next| matches!(next.kind, NEWLINE | OPEN_ROUND)),
+            _ => false,
+        };
+        if members {
+            return Some(Keyword::Opens(MEMBERS));
+        }
+        keyword(word).filter(|_| !assigned)
+    }
+
+    /// Where the statement or header that begins at `at` ends: at a line end or separator outside of brackets.
+    fn end_of(&self, at: usize) -> usize {
+        let mut end = at;
+        while let Some(lexeme) = self.lexemes.get(end) {
+            match lexeme.kind {
+                NEWLINE | SEMICOLON | COMMA => break,
+                COMMENT if self.lexemes.get(end + 1).is_none_or(|next| next.kind == NEWLINE) => break,
+                _ if shape(lexeme.kind).is_some() && self.partner[end] != NO_PARTNER && self.partner[end] as usize > end => {
+                    end = self.partner[end] as usize + 1;
+                }
+                _ => end += 1,
+            }
+        }
+        end
+    }
+
+    fn open(&mut self, at: usize, kind: Kind) -> usize {
+        if kind == FUNCTION && self.endless {
+            while !self.frames.is_empty() {
+                self.pop(None);
+            }
+        }
+        self.builder.open(kind, Field(0));
+        let word = self.lexemes[at];
+        self.builder.leaf(OPENING, Field(0), word.start, word.end);
+        let end = if self.word(at) == "do" { at + 1 } else { self.end_of(at + 1) };
+        match kind {
+            FUNCTION => self.function_header(at + 1, end),
+            CLASS => self.class_header(at + 1, end),
+            _ => self.values(at + 1..end, Field(0)),
+        }
+        self.builder.open(BLOCK, Field::BODY);
+        self.frames.push(Frame { kind, arm: false });
+        end
+    }
+
+    /// `[results] = name(arguments)`: the name is what stands in front of the arguments.
+    fn function_header(&mut self, start: usize, end: usize) {
+        let equals = self.at_depth_zero(start, end).find(|at| self.word(*at) == "=");
+        let from = equals.map_or(start, |equals| equals + 1);
+        let open = self.at_depth_zero(from, end).find(|at| self.lexemes[*at].kind == OPEN_ROUND);
+        let name = (from..open.unwrap_or(end)).rfind(|at| self.lexemes[*at].kind == WORD);
+        self.values(start..name.unwrap_or(from), Field(0));
+        let Some(name) = name else { return self.values(from..end, Field(0)) };
+        self.token(name);
+        self.builder.set_field(self.builder.last(), Field::NAME);
+        self.values(name + 1..end, Field::PARAMETERS);
+    }
+
+    /// `(attributes) name < base`.
+    fn class_header(&mut self, start: usize, end: usize) {
+        let name = self.at_depth_zero(start, end).find(|at| self.lexemes[*at].kind == WORD).unwrap_or(end);
+        self.values(start..name, Field(0));
+        if name < end {
+            self.token(name);
+            self.builder.set_field(self.builder.last(), Field::NAME);
+            self.values(name + 1..end, Field(0));
+        }
+    }
+
+    /// Lexemes outside of brackets.
+    fn at_depth_zero(&self, start: usize, end: usize) -> impl Iterator<Item = usize> + '_ {
+        let mut at = start;
+        std::iter::from_fn(move || {
+            let here = at;
+            if here >= end {
+                return None;
+            }
+            let partner = self.partner[here];
+            at = if partner != NO_PARTNER && partner as usize > here { partner as usize + 1 } else { here + 1 };
+            Some(here)
+        })
+    }
+
+    fn middle(&mut self, at: usize) -> usize {
+        let Some(frame) = self.frames.last_mut().filter(|frame| matches!(frame.kind, CONDITIONAL | GUARD)) else {
+            return self.statement(at);
+        };
+        let arm = std::mem::replace(&mut frame.arm, true);
+        self.builder.close();
+        if arm {
+            self.builder.close();
+        }
+        self.builder.open(ARM, Field(0));
+        let word = self.lexemes[at];
+        self.builder.leaf(MIDDLE, Field(0), word.start, word.end);
+        let end = if matches!(self.word(at), "else" | "otherwise" | "unwind_protect_cleanup") { at + 1 } else { self.end_of(at + 1) };
+        self.values(at + 1..end, Field(0));
+        self.builder.open(BLOCK, Field::BODY);
+        end
+    }
+
+    fn close(&mut self, at: usize) -> usize {
+        let word = self.word(at);
+        let fits = |kind: Kind| match word {
+            "endfunction" => kind == FUNCTION,
+            "endif" | "endswitch" => kind == CONDITIONAL,
+            "endfor" | "endwhile" | "until" | "endparfor" => kind == LOOP,
+            "end_try_catch" | "end_unwind_protect" | "endspmd" => kind == GUARD,
+            "endclassdef" => kind == CLASS,
+            "end" => kind != FUNCTION || !self.endless,
+            _ => kind == MEMBERS,
+        };
+        let Some(found) = self.frames.iter().rposition(|frame| fits(frame.kind)) else {
+            let lexeme = self.lexemes[at];
+            self.builder.error(lexeme.start as usize, lexeme.end as usize);
+            return at + 1;
+        };
+        // A word that says what it ends also ends what is still open inside.
+        while self.frames.len() > found + 1 {
+            self.pop(None);
+        }
+        self.pop(Some(at))
+    }
+
+    /// Ends the innermost construct, with the word that closes it; gives where to go on.
+    fn pop(&mut self, closing: Option<usize>) -> usize {
+        let Some(frame) = self.frames.pop() else { return 0 };
+        self.builder.close();
+        if frame.arm {
+            self.builder.close();
+        }
+        let mut next = 0;
+        if let Some(at) = closing {
+            let word = self.lexemes[at];
+            self.builder.leaf(CLOSING, Field(0), word.start, word.end);
+            next = at + 1;
+            if self.word(at) == "until" {
+                next = self.end_of(at + 1);
+                self.values(at + 1..next, Field(0));
+            }
+        } else if !(frame.kind == FUNCTION && self.endless) {
+            let end = self.builder.error_kind();
+            self.builder.missing(end, Field(0));
+        }
+        self.builder.close();
+        next
+    }
+
+    /// Comments directly in front of a function belong to it, also where no word ends the function before.
+    fn end_before_next_function(&mut self, at: usize) {
+        let run_begins = at.checked_sub(2).is_none_or(|before| self.lexemes[before].kind != COMMENT);
+        if !(self.endless && run_begins && self.frames.len() == 1) {
+            return;
+        }
+        let next = self.lexemes[at..].iter().find(|lexeme| !matches!(lexeme.kind, NEWLINE | COMMENT));
+        if next.is_some_and(|next| next.of(self.text) == "function") && begins_line(self.text.as_bytes(), self.lexemes[at].start as usize) {
+            self.pop(None);
+        }
+    }
+
+    fn statement(&mut self, at: usize) -> usize {
+        let end = self.end_of(at).max(at + 1);
+        let member = self.frames.last().is_some_and(|frame| frame.kind == MEMBERS) && self.lexemes[at].kind == WORD;
+        self.builder.open(if member { PROPERTY } else { STATEMENT }, Field(0));
+        let from = match member {
+            true => {
+                self.token(at);
+                self.builder.set_field(self.builder.last(), Field::NAME);
+                at + 1
+            }
+            false => at,
+        };
+        self.values(from..end, Field(0));
+        let next = match self.lexemes.get(end).map(|lexeme| lexeme.kind) {
+            Some(SEMICOLON | COMMA) => self.token(end),
+            _ => end,
+        };
+        self.builder.close();
+        next
+    }
+
+    /// Words, marks and groups; the first group takes `field`.
+    fn values(&mut self, range: Range<usize>, mut field: Field) {
+        let mut groups: Vec<(usize, u32)> = Vec::new();
+        let mut at = range.start;
+        while at < range.end {
+            let lexeme = self.lexemes[at];
+            let closes = |at: usize| self.partner.get(at).copied().filter(|close| *close != NO_PARTNER && (*close as usize) < range.end && *close as usize > at);
+            let called = self.lexemes.get(at + 1).is_some_and(|next| next.kind == OPEN_ROUND && next.start == lexeme.end);
+            let kind = match lexeme.kind {
+                WORD if called && at + 1 < range.end && closes(at + 1).is_some() => CALL,
+                OPEN_ROUND => if field == Field(0) { GROUP } else { ARGUMENTS },
+                OPEN_SQUARE => MATRIX,
+                OPEN_CURLY => CELL_ARRAY,
+                _ => MARK,
+            };
+            match (kind, closes(at)) {
+                (CALL, _) => {
+                    self.builder.open(CALL, Field(0));
+                    self.token(at);
+                    at += 1;
+                    self.builder.open(ARGUMENTS, Field(0));
+                    self.token(at);
+                    groups.push((self.partner[at] as usize, 2));
+                }
+                (GROUP | ARGUMENTS | MATRIX | CELL_ARRAY, Some(close)) => {
+                    self.builder.open(kind, std::mem::take(&mut field));
+                    self.token(at);
+                    groups.push((close as usize, 1));
+                }
+                _ => {
+                    self.token(at);
+                    if let Some((_, levels)) = groups.pop_if(|(close, _)| *close == at) {
+                        (0..levels).for_each(|_| self.builder.close());
+                    }
+                }
+            }
+            at += 1;
+        }
+        groups.iter().for_each(|(_, levels)| (0..*levels).for_each(|_| self.builder.close()));
+    }
+}
+
+struct Lexer<'l> {
+    text: &'l str,
+    bytes: &'l [u8],
+    octave: bool,
+    found: Vec<Lexeme>,
+    /// The brackets that are open.
+    depth: Vec<u8>,
+}
+
+impl Lexer<'_> {
+    fn run(mut self) -> Vec<Lexeme> {
+        let mut at = 0;
+        while let Some(&byte) = self.bytes.get(at) {
+            if matches!(byte, b' ' | b'\t' | b'\r' | 0x0c) {
+                at += 1;
+                continue;
+            }
+            if byte.is_ascii_alphabetic() && self.begins_statement() && let Some(end) = self.command(at) {
+                at = end;
+                continue;
+            }
+            let (kind, end) = self.lexeme(at);
+            let end = end.max(at + 1).min(self.bytes.len());
+            self.found.push(Lexeme { kind, start: at as u32, end: end as u32 });
+            match kind {
+                OPEN_ROUND | OPEN_SQUARE | OPEN_CURLY => self.depth.push(byte),
+                CLOSE_ROUND | CLOSE_SQUARE | CLOSE_CURLY => drop(self.depth.pop()),
+                // A round bracket does not go on over lines; one left open is a mistake.
+                NEWLINE if self.depth.last() == Some(&b'(') && !self.octave => self.depth.clear(),
+                _ => {}
+            }
+            at = end;
+        }
+        self.found
+    }
+
+    fn begins_statement(&self) -> bool {
+        self.depth.is_empty() && self.found.last().is_none_or(|last| matches!(last.kind, NEWLINE | SEMICOLON | COMMA | COMMENT))
+    }
+
+    /// `hold on`, `close all`: a word, then words that are no operators, each a string without quotes.
+    fn command(&mut self, at: usize) -> Option<usize> {
+        let end = word_end(self.bytes, at, is_word);
+        let word = &self.text[at..end];
+        let next = word_end(self.bytes, end, |byte| matches!(byte, b' ' | b'\t'));
+        let first = *self.bytes.get(next)?;
+        let dashed = first == b'-' && self.bytes.get(next + 1).is_some_and(u8::is_ascii_alphabetic);
+        if next == end || keyword(word).is_some() || MEMBER_WORDS.contains(&word) || matches!(word, "global" | "persistent") {
+            return None;
+        }
+        let argument = word_end(self.bytes, next, |byte| !matches!(byte, b' ' | b'\t' | b'\n' | b'\r' | b';' | b','));
+        let behind = self.bytes.get(word_end(self.bytes, argument, |byte| matches!(byte, b' ' | b'\t'))).copied().unwrap_or(b'\n');
+        let plain = (first.is_ascii_alphabetic() || dashed) && !self.text[next..argument].contains(['=', '(']);
+        if !plain || matches!(behind, b'=' | b'(' | b'<' | b':') {
+            return None;
+        }
+        self.found.push(Lexeme { kind: WORD, start: at as u32, end: end as u32 });
+        let mut from = next;
+        loop {
+            let stop = word_end(self.bytes, from, |byte| !matches!(byte, b' ' | b'\t' | b'\n' | b'\r' | b';' | b',' | b'%'));
+            if stop == from {
+                return Some(from);
+            }
+            self.found.push(Lexeme { kind: COMMAND, start: from as u32, end: stop as u32 });
+            from = word_end(self.bytes, stop, |byte| matches!(byte, b' ' | b'\t'));
+        }
+    }
+
+    fn lexeme(&self, at: usize) -> (Kind, usize) {
+        let bytes = self.bytes;
+        let next = bytes.get(at + 1).copied().unwrap_or(b' ');
+        match bytes[at] {
+            b'\n' => (NEWLINE, at + 1),
+            b'%' => (COMMENT, self.comment_end(at)),
+            b'#' if self.octave || at == 0 => (COMMENT, self.comment_end(at)),
+            b'.' if next == b'.' && bytes.get(at + 2) == Some(&b'.') => {
+                // What joins the lines takes the line end along.
+                let end = line_end(bytes, at);
+                let newline = memchr::memchr(b'\n', &bytes[end..]).map_or(bytes.len(), |length| end + length + 1);
+                (COMMENT, newline)
+            }
+            b'\\' if self.octave && matches!(next, b'\n' | b'\r') => (COMMENT, line_end(bytes, at) + 1),
+            b'!' if next != b'=' && self.begins_statement() && !self.octave => (COMMAND, line_end(bytes, at)),
+            b'"' => self.string(at),
+            b'\'' if self.is_transpose(at) => (TRANSPOSE, at + 1),
+            b'\'' => self.string(at),
+            b'(' => (OPEN_ROUND, at + 1),
+            b')' => (CLOSE_ROUND, at + 1),
+            b'[' => (OPEN_SQUARE, at + 1),
+            b']' => (CLOSE_SQUARE, at + 1),
+            b'{' => (OPEN_CURLY, at + 1),
+            b'}' => (CLOSE_CURLY, at + 1),
+            b';' => (SEMICOLON, at + 1),
+            b',' => (COMMA, at + 1),
+            byte if byte.is_ascii_digit() || byte == b'.' && next.is_ascii_digit() => (NUMBER, number(bytes, at)),
+            byte if is_word(byte) => {
+                let end = word_end(bytes, at, is_word);
+                let field = self.found.last().is_some_and(|last| last.end as usize == at && last.of(self.text).ends_with('.'));
+                // A field may be called like a keyword.
+                (if field && keyword(&self.text[at..end]).is_some() { COMMAND } else { WORD }, end)
+            }
+            b'.' if next == b'\'' => (TRANSPOSE, at + 2),
+            b'.' if matches!(next, b'*' | b'/' | b'\\' | b'^') => (MARK, at + 2),
+            b'=' | b'~' | b'<' | b'>' | b'!' if next == b'=' => (MARK, at + 2),
+            b'&' | b'|' | b'+' | b'-' if next == bytes[at] => (MARK, at + 2),
+            byte => (MARK, at + char_len(byte)),
+        }
+    }
+
+    /// A line comment, or a block between lines that are nothing but `%{` and `%}`.
+    fn comment_end(&self, at: usize) -> usize {
+        let bytes = self.bytes;
+        let alone = |at: usize, brace: u8| {
+            bytes.get(at + 1) == Some(&brace) && begins_line(bytes, at) && bytes[at + 2..line_end(bytes, at)].iter().all(u8::is_ascii_whitespace)
+        };
+        if !alone(at, b'{') {
+            return line_end(bytes, at);
+        }
+        let mut depth = 1;
+        let mut line = line_end(bytes, at);
+        while let Some(start) = memchr::memchr(b'\n', &bytes[line..]).map(|next| line + next + 1) {
+            let mark = word_end(bytes, start, |byte| matches!(byte, b' ' | b'\t'));
+            line = line_end(bytes, start);
+            if !matches!(bytes.get(mark), Some(b'%' | b'#')) {
+                continue;
+            }
+            depth += i32::from(alone(mark, b'{')) - i32::from(alone(mark, b'}'));
+            if depth == 0 {
+                return line;
+            }
+        }
+        bytes.len()
+    }
+
+    fn string(&self, at: usize) -> (Kind, usize) {
+        let escape = if self.octave && self.bytes[at] == b'"' { Escape::Backslash } else { Escape::Doubled };
+        match quoted_end(self.bytes, at, escape, true) {
+            Some(end) => (STRING, end),
+            None => (MARK, at + 1),
+        }
+    }
+
+    /// A quote transposes what it touches; behind a blank it does so too, unless a blank parts elements there.
+    fn is_transpose(&self, at: usize) -> bool {
+        let Some(last) = self.found.last() else { return false };
+        let operand = match last.kind {
+            WORD => keyword(last.of(self.text)).is_none() || !self.depth.is_empty(),
+            NUMBER | CLOSE_ROUND | CLOSE_SQUARE | CLOSE_CURLY | TRANSPOSE | COMMAND => true,
+            STRING => last.end as usize == at,
+            MARK => last.of(self.text) == "." && last.end as usize == at,
+            _ => false,
+        };
+        let touches = last.end as usize == at;
+        operand && (touches || !matches!(self.depth.last(), Some(b'[' | b'{')))
+    }
+}
+
+fn is_word(byte: u8) -> bool {
+    byte.is_ascii_alphanumeric() || byte == b'_' || byte >= 0x80
+}
+
+fn number(bytes: &[u8], at: usize) -> usize {
+    let mut end = word_end(bytes, at, |byte| byte.is_ascii_alphanumeric());
+    // `1./x` divides elements; `1.5` and `1.e3` are numbers.
+    if bytes.get(end) == Some(&b'.') && !matches!(bytes.get(end + 1), Some(b'*' | b'/' | b'\\' | b'^' | b'\'' | b'.')) {
+        end = word_end(bytes, end + 1, |byte| byte.is_ascii_alphanumeric());
+    }
+    let exponent = matches!(bytes.get(end - 1), Some(b'e' | b'E' | b'd' | b'D'));
+    let hexadecimal = bytes.get(at + 1).is_some_and(|byte| matches!(byte, b'x' | b'X' | b'b' | b'B'));
+    match bytes.get(end) {
+        Some(b'+' | b'-') if exponent && !hexadecimal && bytes.get(end + 1).is_some_and(u8::is_ascii_digit) => {
+            word_end(bytes, end + 1, |byte| byte.is_ascii_alphanumeric())
+        }
+        _ => end,
+    }
+}
