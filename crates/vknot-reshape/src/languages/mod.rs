@@ -1,6 +1,8 @@
 //! What is each language's own among the reshapes: one folder and one line of the registry for each.
 
+mod c;
 mod clojure;
+mod cpp;
 mod csharp;
 mod css;
 mod gdscript;
@@ -82,7 +84,9 @@ impl KindLooks {
 
 /// Sorted by name.
 static SPECS: &[&ToolSpec] = &[
+    &c::SPEC,
     &clojure::SPEC,
+    &cpp::SPEC,
     &csharp::SPEC,
     &css::SPEC,
     &gdscript::SPEC,

@@ -1,6 +1,8 @@
 //! The registry: one folder and one line for each language.
 
+pub(crate) mod c;
 pub(crate) mod clojure;
+pub(crate) mod cpp;
 pub(crate) mod csharp;
 pub(crate) mod css;
 pub(crate) mod gdscript;
@@ -24,7 +26,9 @@ use crate::language::LanguageSpec;
 
 /// Every language that is recognised by file name, sorted by name.
 pub(crate) const SPECS: &[&LanguageSpec] = &[
+    &c::SPEC,
     &clojure::SPEC,
+    &cpp::SPEC,
     &csharp::SPEC,
     &css::SPEC,
     &gdscript::SPEC,

@@ -3,6 +3,7 @@
 //! A reader goes over the bytes once, gives nodes to the [`TreeBuilder`](crate::tree::TreeBuilder) in preorder, and never
 //! stops at an error: what it cannot place becomes an error token, and it goes on behind it. Depth is kept on a stack of its own.
 
+pub(crate) mod braces;
 mod brackets;
 pub(crate) mod forms;
 pub(crate) mod matrices;

@@ -1,0 +1,32 @@
+//! C++.
+
+use crate::language::{LANGUAGE, LanguageSpec, Reader};
+use crate::languages::c;
+use crate::reading::braces;
+
+pub(crate) const SPEC: LanguageSpec = LanguageSpec {
+    name: "cpp",
+    title: "C++",
+    aliases: &["c++"],
+    extensions: &["cpp", "cc", "cxx", "c++", "hpp", "hh", "hxx", "h++", "ipp", "tpp", "inl", "h"],
+    sniff: None,
+    reader: Reader::Own { kinds: braces::KINDS, read: braces::read },
+    roles: &[braces::ROLES],
+    line_comment: "//",
+    block_comment: ("/*", "*/"),
+    doc_comments: &["///", "/**"],
+    joined: c::JOINED,
+    ..LANGUAGE
+};
+
+/// Whether a header is of this language rather than of its elder kin: lines begin with words that only this one has.
+pub(crate) fn is_cpp(text: &str) -> bool {
+    let guarded = text.contains("__cplusplus");
+    text.lines().any(|line| {
+        let line = line.trim_start();
+        let words = ["namespace ", "template <", "template<", "class ", "using ", "public:", "private:", "protected:", "virtual ", "constexpr "];
+        let headers = ["#include <string>", "#include <vector>", "#include <memory>", "#include <map>", "#include <iostream>", "#include <cstdint>", "#include <functional>"];
+        let leads = words.iter().chain(&headers).any(|word| line.starts_with(word));
+        leads && !(guarded && line.starts_with("class ")) || line.contains("std::")
+    })
+}

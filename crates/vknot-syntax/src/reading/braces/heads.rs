@@ -1,0 +1,372 @@
+//! What a declaration or statement is, told by its head: the lexemes up to its `;` or its body.
+
+use crate::language::Kind;
+use crate::reading::{Lexeme, NO_PARTNER};
+use super::*;
+
+/// Where a sequence of declarations or statements stands.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub(super) enum Context {
+    /// In a file or namespace.
+    Outside,
+    /// In a type.
+    Members,
+    /// In an enumeration.
+    Constants,
+    /// In a function.
+    Code,
+}
+
+/// A head that has been gone through.
+pub(super) struct Head {
+    pub kind: Kind,
+    /// The lexeme behind it: the body's `{`, the `;`, or whatever comes where one is missing.
+    pub end: usize,
+    /// Whether `end` opens a body.
+    pub has_body: bool,
+    /// The lexemes of the name.
+    pub name: Option<(usize, usize)>,
+    /// The bracket that opens the parameters.
+    pub parameters: Option<usize>,
+}
+
+/// Looks over lexemes without giving them to a tree.
+#[derive(Clone, Copy)]
+pub(super) struct Heads<'h> {
+    pub text: &'h str,
+    pub lexemes: &'h [Lexeme],
+    pub partner: &'h [u32],
+}
+
+impl<'h> Heads<'h> {
+    pub fn word(&self, at: usize) -> &'h str {
+        self.lexemes.get(at).filter(|lexeme| lexeme.kind == WORD || lexeme.kind == MARK).map_or("", |lexeme| lexeme.of(self.text))
+    }
+
+    pub fn kind(&self, at: usize) -> Option<Kind> {
+        self.lexemes.get(at).map(|lexeme| lexeme.kind)
+    }
+
+    /// The partner of the opening bracket at `at`.
+    pub fn close_of(&self, at: usize) -> Option<usize> {
+        let partner = *self.partner.get(at)?;
+        (partner != NO_PARTNER && partner as usize > at).then_some(partner as usize)
+    }
+
+    /// The next lexeme that is neither comment nor directive.
+    pub fn skip_notes(&self, at: usize, limit: usize) -> usize {
+        let note = |kind: Kind| matches!(kind, COMMENT | DIRECTIVE | REGION_MARK);
+        (at..limit).find(|at| !self.kind(*at).is_some_and(note)).unwrap_or(limit)
+    }
+
+    fn line_breaks_before(&self, at: usize) -> bool {
+        let (Some(lexeme), Some(before)) = (self.lexemes.get(at), at.checked_sub(1).and_then(|at| self.lexemes.get(at))) else {
+            return true;
+        };
+        self.text.as_bytes()[before.end as usize..lexeme.start as usize].contains(&b'\n')
+    }
+
+    /// Goes over the head that begins at `start`, up to `limit` at most.
+    pub fn head(&self, start: usize, limit: usize, context: Context) -> Head {
+        let mut scan = Scan::default();
+        let mut at = start;
+        while at < limit {
+            let Some(kind) = self.kind(at) else { break };
+            match kind {
+                SEMICOLON => {
+                    if let Some(body) = self.old_style_body(&scan, at, limit, context) {
+                        return self.finished(start, body, true, &scan, context);
+                    }
+                    break;
+                }
+                CLOSE_CURLY | INCLUDE | MACRO_DEFINITION => break,
+                OPEN_CURLY => match self.is_body(at, start, &scan, context) {
+                    true => return self.finished(start, at, true, &scan, context),
+                    false => {
+                        scan.initialized = true;
+                        at = self.close_of(at).unwrap_or(at) + 1;
+                        continue;
+                    }
+                },
+                OPEN_ROUND => {
+                    self.note_group(at, start, &mut scan);
+                    at = self.close_of(at).unwrap_or(at) + 1;
+                    if self.macro_ends_at(start, at, limit, context) {
+                        break;
+                    }
+                    continue;
+                }
+                OPEN_SQUARE => {
+                    at = self.close_of(at).unwrap_or(at) + 1;
+                    continue;
+                }
+                WORD => {
+                    if at > start && self.begins_access(at, context) {
+                        break;
+                    }
+                    self.note_word(at, &mut scan);
+                }
+                MARK => match self.word(at) {
+                    "=" if !scan.operator => scan.assigned = scan.assigned.or(Some(at)),
+                    ":" if scan.group.is_some() && scan.assigned.is_none() => scan.initializers = true,
+                    ":" if scan.colon.is_none() => scan.colon = Some(at),
+                    _ => {}
+                },
+                _ => {}
+            }
+            at += 1;
+            if at == start + 1 && self.bare_macro(start, limit, context) {
+                break;
+            }
+        }
+        self.finished(start, at.min(limit), false, &scan, context)
+    }
+
+    fn note_word(&self, at: usize, scan: &mut Scan) {
+        match self.word(at) {
+            "operator" => scan.operator = true,
+            "class" | "struct" | "union" | "enum" | "namespace" | "__interface" if scan.type_word.is_none() && scan.group.is_none() && scan.template == 0 => {
+                scan.type_word = Some(at);
+            }
+            _ => {}
+        }
+    }
+
+    /// Remembers a group that may be a function's parameters.
+    fn note_group(&self, at: usize, start: usize, scan: &mut Scan) {
+        let Some(before) = at.checked_sub(1).filter(|before| *before >= start) else { return };
+        let word = self.word(before);
+        let called = self.kind(before) == Some(WORD) && !NOT_NAMES.contains(&word);
+        let operator = scan.operator && scan.group.is_none();
+        // `operator()(...)`: the first brackets are its name.
+        if operator && word == "operator" && self.kind(at + 2) == Some(OPEN_ROUND) {
+            return;
+        }
+        let specialized = word == ">" && scan.group.is_none();
+        if !(called || operator || specialized) || scan.initializers || scan.assigned.is_some() {
+            return;
+        }
+        // A macro behind the parameters, or one in front of the name, is not the name.
+        let macro_behind = scan.group.is_some_and(|group| !is_macro(self.word(group - 1))) && is_macro(word);
+        if !macro_behind {
+            scan.group = Some(at);
+        }
+    }
+
+    /// Whether a brace begins a body, as against a value in braces.
+    fn is_body(&self, at: usize, start: usize, scan: &Scan, context: Context) -> bool {
+        if self.close_of(at).is_none() {
+            return false;
+        }
+        let before = at.checked_sub(1).filter(|before| *before >= start);
+        let Some(before) = before else { return true };
+        if scan.assigned.is_some() {
+            return false;
+        }
+        if scan.initializers {
+            // `: level{0}, name{n} {`: a brace behind a name begins a value.
+            return !(self.kind(before) == Some(WORD) && !matches!(self.word(before), "const" | "noexcept" | "override" | "try") || self.word(before) == ">");
+        }
+        if scan.type_word.is_some() && scan.group.is_none() {
+            return true;
+        }
+        match context {
+            Context::Code => {
+                let call = scan.group.is_some_and(|group| self.kind(start) == Some(WORD) && self.close_of(group) == Some(before));
+                call && scan.group.is_some_and(|group| group == start + 1)
+            }
+            _ => scan.group.is_some() || self.kind(before) == Some(STRING) || self.kind(before) == Some(CLOSE_ROUND)
+                || self.kind(start) == Some(WORD) && before == start && is_macro(self.word(start)),
+        }
+    }
+
+    /// `int f(a, b) int a; char *b; {`: declarations between the parameters and the body.
+    fn old_style_body(&self, scan: &Scan, at: usize, limit: usize, context: Context) -> Option<usize> {
+        let group = scan.group.filter(|_| context == Context::Outside && scan.assigned.is_none())?;
+        let close = self.close_of(group)?;
+        let names = (group + 1..close).all(|at| matches!(self.kind(at), Some(WORD | COMMA | COMMENT)));
+        let typed = self.kind(close + 1) == Some(WORD) && close + 2 < at && !is_macro(self.word(close + 1));
+        if !names || !typed || group + 1 == close {
+            return None;
+        }
+        (at..limit.min(at + OLD_STYLE_AT_MOST)).find(|at| {
+            !matches!(self.kind(*at), Some(WORD | MARK | COMMA | SEMICOLON | COMMENT | OPEN_SQUARE | CLOSE_SQUARE | NUMBER | OPEN_ROUND | CLOSE_ROUND | DIRECTIVE))
+        }).filter(|at| self.kind(*at) == Some(OPEN_CURLY) && self.close_of(*at).is_some() && matches!(self.kind(at - 1), Some(SEMICOLON | COMMENT)))
+    }
+
+    /// `public:`, `signals:`, `public slots:` in a type.
+    pub fn begins_access(&self, at: usize, context: Context) -> bool {
+        let access = matches!(self.word(at), "public" | "private" | "protected" | "signals" | "slots" | "Q_SIGNALS");
+        context == Context::Members && access && (self.word(at + 1) == ":" || self.word(at + 2) == ":" && self.kind(at + 1) == Some(WORD))
+    }
+
+    /// A macro that stands for a declaration or statement, with brackets and without `;`.
+    fn macro_ends_at(&self, start: usize, end: usize, limit: usize, context: Context) -> bool {
+        let alone = self.kind(start + 1) == Some(OPEN_ROUND) && self.close_of(start + 1).is_some_and(|close| close + 1 == end);
+        if !alone || !self.line_breaks_before(end) || !is_macro(self.word(start)) {
+            return false;
+        }
+        let next = self.skip_notes(end, limit);
+        match self.kind(next) {
+            _ if next >= limit => true,
+            Some(WORD) => context != Context::Code || !matches!(self.word(next), "and" | "or"),
+            Some(CLOSE_CURLY | STRING) => true,
+            Some(OPEN_SQUARE) => self.kind(next + 1) == Some(OPEN_SQUARE),
+            Some(MARK) => matches!(self.word(next), "~" | "::" | "++" | "--") || context == Context::Code && self.word(next) == "*",
+            Some(INCLUDE | MACRO_DEFINITION) => true,
+            _ => false,
+        }
+    }
+
+    /// A macro that stands for a declaration or statement, alone on its line.
+    fn bare_macro(&self, start: usize, limit: usize, context: Context) -> bool {
+        if !is_macro(self.word(start)) || !self.line_breaks_before(start + 1) || context == Context::Constants {
+            return false;
+        }
+        let next = self.skip_notes(start + 1, limit);
+        let code_word = |word: &str| matches!(word, "return" | "if" | "for" | "while" | "switch" | "break" | "goto" | "do");
+        match (context, self.kind(next)) {
+            _ if next >= limit => true,
+            (_, Some(CLOSE_CURLY | INCLUDE | MACRO_DEFINITION)) => true,
+            (Context::Members, Some(WORD)) => true,
+            (Context::Code, Some(WORD)) => code_word(self.word(next)) || is_macro(self.word(next)),
+            (Context::Outside, Some(WORD)) => matches!(self.word(next), "namespace" | "class" | "struct" | "typedef" | "extern" | "using" | "template" | "static"),
+            _ => false,
+        }
+    }
+
+    fn finished(&self, start: usize, end: usize, has_body: bool, scan: &Scan, context: Context) -> Head {
+        let first = self.word(start);
+        let typed = scan.type_word.filter(|_| has_body && scan.group.is_none());
+        let (kind, name) = match (typed, context) {
+            (Some(at), _) => (type_kind(self.word(at)), self.type_name(at + 1, end)),
+            _ if has_body && first == "extern" && self.kind(end - 1) == Some(STRING) => (LINKAGE, None),
+            (None, Context::Code) if has_body => (MACRO_BLOCK, None),
+            (None, Context::Code) => (STATEMENT, None),
+            _ if has_body => (FUNCTION, scan.group.and_then(|group| self.callable_name(start, group)).or((end > start).then_some((start, start + 1)))),
+            _ => self.declared(start, end, scan),
+        };
+        let parameters = scan.group.filter(|_| matches!(kind, FUNCTION | PROTOTYPE));
+        Head { kind, end, has_body, name, parameters }
+    }
+
+    /// What a declaration without a body declares.
+    fn declared(&self, start: usize, end: usize, scan: &Scan) -> (Kind, Option<(usize, usize)>) {
+        let first = self.word(start);
+        if first == "using" {
+            let alias = scan.assigned.map(|assigned| (assigned - 1, assigned)).filter(|(name, _)| self.kind(*name) == Some(WORD));
+            return (if alias.is_some() { ALIAS } else { STATEMENT }, alias);
+        }
+        if matches!(first, "friend" | "static_assert" | "_Static_assert" | "asm" | "goto" | "return") {
+            return (STATEMENT, None);
+        }
+        if first == "typedef" {
+            return (ALIAS, self.last_word(start + 1, end));
+        }
+        if let Some(group) = scan.group.filter(|group| scan.assigned.is_none_or(|assigned| assigned > *group)) {
+            // A name and arguments alone are a macro or a call.
+            let name = self.callable_name(start, group);
+            let declares = name.is_some_and(|(from, _)| from > start) || scan.operator;
+            return if declares { (PROTOTYPE, name) } else { (STATEMENT, None) };
+        }
+        let stop = (start..end).find(|at| self.word(*at) == "=" || matches!(self.kind(*at), Some(COMMA | OPEN_SQUARE | OPEN_CURLY)) || Some(*at) == scan.colon);
+        let stop = stop.filter(|stop| *stop > start).unwrap_or(end);
+        let name = (start..stop).rfind(|at| self.kind(*at) == Some(WORD));
+        match name.filter(|name| *name > start) {
+            Some(name) => (DECLARATION, Some((name, name + 1))),
+            None => (STATEMENT, None),
+        }
+    }
+
+    fn last_word(&self, start: usize, end: usize) -> Option<(usize, usize)> {
+        // `typedef int (*name)(...)`: the name is behind the star.
+        let pointer = (start..end).find(|at| self.kind(*at) == Some(OPEN_ROUND) && self.word(at + 1) == "*");
+        let named = pointer.and_then(|open| (open + 1..end).find(|at| self.kind(*at) == Some(WORD)));
+        let name = named.or_else(|| (start..end).rfind(|at| self.kind(*at) == Some(WORD)))?;
+        Some((name, name + 1))
+    }
+
+    /// The name in front of a function's parameters, with what qualifies it.
+    fn callable_name(&self, start: usize, group: usize) -> Option<(usize, usize)> {
+        let operator = (start..group).rev().take(OPERATOR_AT_MOST).find(|at| self.word(*at) == "operator");
+        let mut from = operator.unwrap_or(group - 1);
+        if self.word(from) == ">" {
+            from = self.before_angles(start, from)?;
+        }
+        if from > start && self.word(from - 1) == "~" {
+            from -= 1;
+        }
+        while from >= start + 2 && self.word(from - 1) == "::" {
+            from -= 2;
+            if self.word(from) == ">" {
+                from = self.before_angles(start, from)?;
+            }
+        }
+        (self.kind(from).is_some()).then_some((from, group))
+    }
+
+    /// The word in front of `<...>` that ends at `close`.
+    fn before_angles(&self, start: usize, close: usize) -> Option<usize> {
+        let mut depth = 0;
+        for at in (start..=close).rev().take(ANGLES_AT_MOST) {
+            depth += i32::from(self.word(at) == ">") - i32::from(self.word(at) == "<");
+            if depth == 0 {
+                return at.checked_sub(1).filter(|at| *at >= start);
+            }
+        }
+        None
+    }
+
+    /// The name of a type: the last word in front of its bases, arguments and body.
+    fn type_name(&self, start: usize, end: usize) -> Option<(usize, usize)> {
+        let stop = (start..end).find(|at| matches!(self.word(*at), ":" | "<" | "final")).unwrap_or(end);
+        let words = (start..stop).rfind(|at| self.kind(*at) == Some(WORD) && !matches!(self.word(*at), "class" | "struct"));
+        // `namespace a::b` is named by all of it.
+        let from = words.map(|last| {
+            let mut from = last;
+            while from >= start + 2 && self.word(from - 1) == "::" {
+                from -= 2;
+            }
+            (from, last + 1)
+        });
+        from
+    }
+}
+
+/// What has been seen of a head.
+#[derive(Default)]
+struct Scan {
+    type_word: Option<usize>,
+    group: Option<usize>,
+    assigned: Option<usize>,
+    colon: Option<usize>,
+    initializers: bool,
+    initialized: bool,
+    operator: bool,
+    template: u32,
+}
+
+const OLD_STYLE_AT_MOST: usize = 400;
+const OPERATOR_AT_MOST: usize = 12;
+const ANGLES_AT_MOST: usize = 200;
+
+/// Words in front of brackets that are not names of functions.
+const NOT_NAMES: [&str; 16] = [
+    "__attribute__", "__attribute", "__declspec", "alignas", "_Alignas", "decltype", "noexcept", "throw", "requires", "explicit", "typeof", "__typeof__",
+    "asm", "__asm__", "sizeof", "if",
+];
+
+fn type_kind(word: &str) -> Kind {
+    match word {
+        "class" | "__interface" => CLASS,
+        "union" => UNION,
+        "enum" => ENUM,
+        "namespace" => NAMESPACE,
+        _ => STRUCT,
+    }
+}
+
+/// Whether a word is written as macros are.
+pub(super) fn is_macro(word: &str) -> bool {
+    word.len() > 1 && word.bytes().all(|byte| byte.is_ascii_uppercase() || byte.is_ascii_digit() || byte == b'_') && word.bytes().any(|byte| byte.is_ascii_uppercase())
+}

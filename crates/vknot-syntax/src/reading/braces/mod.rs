@@ -1,0 +1,90 @@
+//! C and C++ in one reader, made for code before the preprocessor has run.
+//!
+//! Declarations and statements are told by their shape, not by looking names up: what ends with `;`, what has a body, which words lead.
+//! Macros may stand for statements, qualifiers and whole functions. Where the branches of a conditional cut through brackets, the first
+//! branch counts, and the brackets of the others are inert.
+
+mod conditionals;
+mod heads;
+mod lexer;
+mod reader;
+
+use crate::language::{Field, Kind};
+use crate::tree::TreeBuilder;
+use super::brackets::Side;
+use super::{kinds, partners};
+
+kinds! {
+    UNIT = "unit" as File,
+    INCLUDE = "include" as Import,
+    DIRECTIVE = "directive",
+    MACRO_DEFINITION = "macro" as Macro,
+    MACRO_BODY = "macro_body" as String,
+    REGION_MARK = "region_mark" as Comment,
+    NAMESPACE = "namespace" as Type,
+    LINKAGE = "linkage" as Branch,
+    CLASS = "class" as Type,
+    STRUCT = "struct" as Type,
+    UNION = "union" as Type,
+    ENUM = "enum" as Type,
+    CONSTANT = "constant" as Member,
+    FUNCTION = "function" as Callable,
+    PROTOTYPE = "function_declaration" as Callable,
+    DECLARATION = "declaration" as Member,
+    ALIAS = "alias" as Member,
+    STATEMENT = "statement" as Statement,
+    CONDITIONAL = "conditional" as Branch,
+    LOOP = "loop" as Branch,
+    GUARD = "guard" as Branch,
+    MACRO_BLOCK = "macro_block" as Branch,
+    ARM = "arm" as Arm,
+    LABEL = "label" as Label,
+    BLOCK = "block" as Block,
+    BODY = "body" as Body,
+    LAMBDA = "lambda" as Lambda,
+    CALL = "call" as Call,
+    ARGUMENTS = "arguments" as Arguments,
+    PARAMETERS = "parameters" as List,
+    GROUP = "group" as Parenthesized,
+    SUBSCRIPT = "subscript",
+    INITIALIZER = "initializer" as Collection,
+    INACTIVE = "inactive",
+    QUALIFIED = "qualified_name",
+    WORD = "word" as Name,
+    NUMBER = "number" as Literal,
+    STRING = "string" as String,
+    CHARACTER = "character" as String,
+    COMMENT = "comment" as Comment,
+    INERT = "inert_bracket" as Inert,
+    MARK = "+",
+    SEMICOLON = ";",
+    COMMA = ",",
+    OPEN_ROUND = "(",
+    CLOSE_ROUND = ")",
+    OPEN_SQUARE = "[",
+    CLOSE_SQUARE = "]",
+    OPEN_CURLY = "{",
+    CLOSE_CURLY = "}",
+}
+
+/// Reads a text.
+pub(crate) fn read(text: &str, builder: &mut TreeBuilder<'_>) {
+    let mut lexemes = lexer::lexemes(text);
+    let inactive = conditionals::settle(text, &mut lexemes);
+    let partner = partners(text, &lexemes, shape);
+    builder.open(UNIT, Field(0));
+    reader::Reader::new(text, &lexemes, &partner, &inactive, builder).run();
+}
+
+/// Which brackets pair up.
+fn shape(kind: Kind) -> Option<(u8, Side)> {
+    match kind {
+        OPEN_CURLY => Some((0, Side::Opens)),
+        CLOSE_CURLY => Some((0, Side::Closes)),
+        OPEN_ROUND => Some((1, Side::Opens)),
+        CLOSE_ROUND => Some((1, Side::Closes)),
+        OPEN_SQUARE => Some((2, Side::Opens)),
+        CLOSE_SQUARE => Some((2, Side::Closes)),
+        _ => None,
+    }
+}

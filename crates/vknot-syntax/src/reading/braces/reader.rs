@@ -1,0 +1,490 @@
+//! Gives lexemes their place in the tree. What is open is on a stack of frames; one step looks at the innermost.
+
+use crate::language::{Field, Kind};
+use crate::reading::{Lexeme, NO_PARTNER};
+use crate::tree::TreeBuilder;
+use super::heads::{Context, Head, Heads};
+use super::*;
+
+/// Something that is open.
+enum Frame {
+    /// Declarations or statements up to the lexeme `end`; `closes` nodes end with it.
+    Sequence { end: usize, context: Context, closes: u32, arm: Arm },
+    /// Words and groups up to the lexeme `end`.
+    Values { end: usize },
+    /// Words and groups up to the bracket `end`; `closes` nodes end with it.
+    Group { end: usize, closes: u32 },
+    /// A branch whose sub-statement is being read.
+    Branch { what: What, arm: bool },
+    /// A statement whose words have been read: its `;`, then its end.
+    Tail,
+}
+
+/// Whether an arm of a `switch` is open in a sequence, and whether anything but labels is in it.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Arm {
+    Closed,
+    Labels,
+    Open,
+}
+
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum What {
+    If,
+    Do,
+    Try,
+    Other,
+}
+
+pub(super) struct Reader<'r, 't> {
+    heads: Heads<'r>,
+    lexemes: &'r [Lexeme],
+    partner: &'r [u32],
+    inactive: &'r [(u32, u32)],
+    builder: &'r mut TreeBuilder<'t>,
+    frames: Vec<Frame>,
+    at: usize,
+}
+
+impl<'r, 't> Reader<'r, 't> {
+    pub fn new(text: &'r str, lexemes: &'r [Lexeme], partner: &'r [u32], inactive: &'r [(u32, u32)], builder: &'r mut TreeBuilder<'t>) -> Self {
+        let heads = Heads { text, lexemes, partner };
+        let file = Frame::Sequence { end: lexemes.len(), context: Context::Outside, closes: 0, arm: Arm::Closed };
+        Self { heads, lexemes, partner, inactive, builder, frames: vec![file], at: 0 }
+    }
+
+    pub fn run(mut self) {
+        while self.step() {}
+    }
+
+    /// Goes on by a lexeme or a frame; false at the end.
+    fn step(&mut self) -> bool {
+        if let Some((start, end)) = self.inactive.first().copied() && self.at >= start as usize {
+            self.inactive = &self.inactive[1..];
+            self.flat(end as usize);
+            return true;
+        }
+        match self.frames.last() {
+            None => return false,
+            Some(Frame::Values { end }) if self.at >= *end => drop(self.frames.pop()),
+            Some(Frame::Group { end, closes }) if self.at >= *end => {
+                let closes = *closes;
+                self.frames.pop();
+                self.token();
+                (0..closes).for_each(|_| self.builder.close());
+            }
+            Some(Frame::Values { end } | Frame::Group { end, .. }) => {
+                let end = *end;
+                self.value(end);
+            }
+            Some(Frame::Tail) => {
+                self.frames.pop();
+                if self.heads.kind(self.at) == Some(SEMICOLON) {
+                    self.token();
+                }
+                self.builder.close();
+                self.finished();
+            }
+            Some(Frame::Sequence { end, .. }) if self.at >= *end => self.end_sequence(),
+            Some(Frame::Branch { .. }) if self.at >= self.limit() => self.finished(),
+            Some(_) => self.item(),
+        }
+        true
+    }
+
+    /// The end of the innermost sequence.
+    fn limit(&self) -> usize {
+        let ends = self.frames.iter().rev().filter_map(|frame| match frame {
+            Frame::Sequence { end, .. } => Some(*end),
+            _ => None,
+        });
+        ends.into_iter().next().unwrap_or(self.lexemes.len())
+    }
+
+    fn context(&self) -> Context {
+        match self.frames.last() {
+            Some(Frame::Sequence { context, .. }) => *context,
+            _ => Context::Code,
+        }
+    }
+
+    fn token(&mut self) {
+        if let Some(lexeme) = self.lexemes.get(self.at).copied() {
+            let lone = shape(lexeme.kind).is_some() && self.partner[self.at] == NO_PARTNER;
+            let kind = if lone { self.builder.error_kind() } else { lexeme.kind };
+            self.builder.leaf(kind, Field(0), lexeme.start, lexeme.end);
+        }
+        self.at += 1;
+    }
+
+    /// Lexemes without structure, as one node.
+    fn flat(&mut self, end: usize) {
+        self.builder.open(INACTIVE, Field(0));
+        while self.at < end {
+            self.token();
+        }
+        self.builder.close();
+    }
+
+    fn end_sequence(&mut self) {
+        let Some(Frame::Sequence { closes, arm, .. }) = self.frames.pop() else { return };
+        if arm != Arm::Closed {
+            self.builder.close();
+        }
+        if closes == 0 {
+            return;
+        }
+        self.token();
+        (0..closes).for_each(|_| self.builder.close());
+        // A type's body is followed by what is declared with it; values go on by themselves.
+        if !matches!(self.frames.last(), Some(Frame::Values { .. } | Frame::Group { .. } | Frame::Tail)) {
+            self.finished();
+        }
+    }
+
+    /// A statement has ended: branches around it go on with their next part, or end too.
+    fn finished(&mut self) {
+        while let Some(Frame::Branch { what, arm }) = self.frames.last() {
+            let (what, arm) = (*what, *arm);
+            let next = self.heads.skip_notes(self.at, self.limit());
+            let word = if next < self.limit() { self.heads.word(next) } else { "" };
+            match (what, word) {
+                (What::If, "else") | (What::Try, "catch" | "__except" | "__finally") => {
+                    if arm {
+                        self.builder.close();
+                    }
+                    self.notes(next);
+                    self.builder.open(ARM, Field(0));
+                    self.token();
+                    if self.heads.word(self.at) == "if" {
+                        self.token();
+                    }
+                    self.condition();
+                    self.set_arm();
+                    return;
+                }
+                (What::Do, "while") => {
+                    self.notes(next);
+                    self.token();
+                    self.condition();
+                    if self.heads.kind(self.at) == Some(SEMICOLON) {
+                        self.token();
+                    }
+                }
+                _ => {}
+            }
+            if arm {
+                self.builder.close();
+            }
+            self.builder.close();
+            self.frames.pop();
+        }
+    }
+
+    fn set_arm(&mut self) {
+        if let Some(Frame::Branch { arm, .. }) = self.frames.iter_mut().rev().find(|frame| matches!(frame, Frame::Branch { .. })) {
+            *arm = true;
+        }
+    }
+
+    /// Comments and directives up to the lexeme `end`.
+    fn notes(&mut self, end: usize) {
+        while self.at < end {
+            self.token();
+        }
+    }
+
+    /// A group in round brackets, if there is one.
+    fn condition(&mut self) {
+        if self.heads.kind(self.at) == Some(OPEN_ROUND) && let Some(close) = self.heads.close_of(self.at) {
+            self.builder.open(GROUP, Field(0));
+            self.token();
+            self.frames.push(Frame::Group { end: close, closes: 1 });
+            // What is inside is read before the sub-statement.
+            while !matches!(self.frames.last(), Some(Frame::Branch { .. } | Frame::Sequence { .. })) && self.step() {}
+        }
+    }
+
+    /// One declaration or statement.
+    fn item(&mut self) {
+        match self.lexemes[self.at].kind {
+            COMMENT | DIRECTIVE | REGION_MARK | INCLUDE | INERT => return self.token(),
+            MACRO_DEFINITION => return self.macro_definition(),
+            SEMICOLON => {
+                self.token();
+                return self.finished();
+            }
+            COMMA if self.context() == Context::Constants => return self.token(),
+            CLOSE_CURLY | CLOSE_ROUND | CLOSE_SQUARE => return self.token(),
+            OPEN_CURLY if self.heads.close_of(self.at).is_none() => return self.token(),
+            OPEN_CURLY => return self.block(BLOCK, Context::Code, 1),
+            _ => {}
+        }
+        let context = self.context();
+        if context == Context::Constants {
+            return self.constant();
+        }
+        if self.label(context) {
+            return;
+        }
+        self.mark_arm_used();
+        match self.heads.word(self.at) {
+            "if" => self.branch(CONDITIONAL, What::If),
+            "switch" => self.branch(CONDITIONAL, What::Other),
+            "for" | "while" => self.branch(LOOP, What::Other),
+            "do" => self.branch(LOOP, What::Do),
+            "try" | "__try" => self.branch(GUARD, What::Try),
+            "else" if context == Context::Code => self.branch(CONDITIONAL, What::If),
+            _ => self.headed(context),
+        }
+    }
+
+    fn macro_definition(&mut self) {
+        self.builder.open(MACRO_DEFINITION, Field(0));
+        let start = self.lexemes[self.at];
+        self.builder.leaf(DIRECTIVE, Field(0), start.start, start.end);
+        self.at += 1;
+        if self.heads.kind(self.at) == Some(WORD) {
+            self.token();
+            self.builder.set_field(self.builder.last(), Field::NAME);
+        }
+        if self.heads.kind(self.at) == Some(MACRO_BODY) {
+            self.token();
+        }
+        self.builder.close();
+    }
+
+    /// The body of a block or type from its `{`; `closes` nodes end with it.
+    fn block(&mut self, kind: Kind, context: Context, closes: u32) {
+        let Some(close) = self.heads.close_of(self.at) else { return self.token() };
+        self.builder.open(kind, Field::BODY);
+        self.token();
+        self.frames.push(Frame::Sequence { end: close, context, closes, arm: Arm::Closed });
+    }
+
+    /// `case x:`, `default:`, `name:`, `public:`; says whether there was one.
+    fn label(&mut self, context: Context) -> bool {
+        let (word, limit) = (self.heads.word(self.at), self.limit());
+        let case = matches!(word, "case" | "default") && context == Context::Code;
+        let plain = context == Context::Code && self.heads.kind(self.at) == Some(WORD) && self.heads.word(self.at + 1) == ":";
+        if !(case || plain || self.heads.begins_access(self.at, context)) {
+            return false;
+        }
+        let mut colon = self.at;
+        while colon < limit && self.heads.word(colon) != ":" && !matches!(self.heads.kind(colon), Some(SEMICOLON | OPEN_CURLY)) {
+            colon = self.heads.close_of(colon).unwrap_or(colon) + 1;
+        }
+        if case && matches!(self.frames.last(), Some(Frame::Sequence { .. })) {
+            self.open_arm();
+        }
+        self.builder.open(LABEL, Field(0));
+        while self.at <= colon.min(limit.saturating_sub(1)) {
+            self.token();
+        }
+        self.builder.close();
+        true
+    }
+
+    /// Begins an arm of a `switch`, unless one has just begun and has labels only.
+    fn open_arm(&mut self) {
+        let Some(Frame::Sequence { arm, .. }) = self.frames.last_mut() else { return };
+        let before = std::mem::replace(arm, Arm::Labels);
+        if before == Arm::Open {
+            self.builder.close();
+        }
+        if before != Arm::Labels {
+            self.builder.open(ARM, Field(0));
+        }
+    }
+
+    fn mark_arm_used(&mut self) {
+        if let Some(Frame::Sequence { arm, .. }) = self.frames.last_mut() && *arm == Arm::Labels {
+            *arm = Arm::Open;
+        }
+    }
+
+    /// A keyword, a condition, and a sub-statement to come.
+    fn branch(&mut self, kind: Kind, what: What) {
+        self.builder.open(kind, Field(0));
+        self.token();
+        // `else` that has lost its `if`, `if constexpr`.
+        while matches!(self.heads.word(self.at), "constexpr" | "consteval" | "if") {
+            self.token();
+        }
+        self.frames.push(Frame::Branch { what, arm: false });
+        self.condition();
+    }
+
+    /// What its head tells: functions, types, namespaces, declarations, expressions.
+    fn headed(&mut self, context: Context) {
+        let limit = self.limit();
+        let head = self.heads.head(self.at, limit, context);
+        self.builder.open(head.kind, Field(0));
+        if !head.has_body {
+            self.frames.push(Frame::Tail);
+            self.named_values(&head);
+            return;
+        }
+        match head.kind {
+            CLASS | STRUCT | UNION | ENUM => {
+                // What follows the body up to `;` is declared with the type.
+                let behind = self.heads.close_of(head.end).unwrap_or(head.end) + 1;
+                let tail = self.declarators_end(behind, limit);
+                self.frames.push(Frame::Tail);
+                self.frames.push(Frame::Values { end: tail });
+                self.head_values(&head);
+                self.block(BODY, if head.kind == ENUM { Context::Constants } else { Context::Members }, 1);
+            }
+            NAMESPACE | LINKAGE => {
+                self.head_values(&head);
+                self.block(BODY, Context::Outside, 2);
+            }
+            _ => {
+                self.head_values(&head);
+                self.block(BLOCK, Context::Code, 2);
+            }
+        }
+    }
+
+    /// The end of what is declared behind a type's body.
+    fn declarators_end(&self, start: usize, limit: usize) -> usize {
+        let mut at = start;
+        while at < limit {
+            match self.heads.kind(at) {
+                Some(SEMICOLON) => return at,
+                Some(OPEN_CURLY | CLOSE_CURLY | MACRO_DEFINITION | INCLUDE | DIRECTIVE) => return start,
+                _ => at = self.heads.close_of(at).unwrap_or(at) + 1,
+            }
+        }
+        start
+    }
+
+    /// A head in front of a body, read through before the body is opened.
+    fn head_values(&mut self, head: &Head) {
+        let depth = self.frames.len();
+        self.named_values(head);
+        while self.frames.len() > depth && self.step() {}
+    }
+
+    /// A head's lexemes, with its name and its parameters marked; what cannot be given at once is left in frames.
+    fn named_values(&mut self, head: &Head) {
+        let Some((from, to)) = head.name else {
+            return self.frames.push(Frame::Values { end: head.end });
+        };
+        let depth = self.frames.len();
+        self.frames.push(Frame::Values { end: from });
+        while self.frames.len() > depth && self.step() {}
+        if to - from == 1 {
+            self.token();
+            self.builder.set_field(self.builder.last(), Field::NAME);
+        } else {
+            self.builder.open(QUALIFIED, Field::NAME);
+            while self.at < to {
+                self.token();
+            }
+            self.builder.close();
+        }
+        self.frames.push(Frame::Values { end: head.end });
+        if head.parameters == Some(self.at) && let Some(close) = self.heads.close_of(self.at) {
+            self.builder.open(PARAMETERS, Field::PARAMETERS);
+            self.token();
+            self.frames.push(Frame::Group { end: close, closes: 1 });
+        }
+    }
+
+    /// `NAME = value` in an enumeration.
+    fn constant(&mut self) {
+        let limit = self.limit();
+        let mut end = self.at;
+        while end < limit && !matches!(self.heads.kind(end), Some(COMMA | SEMICOLON | DIRECTIVE | INCLUDE | MACRO_DEFINITION)) {
+            end = self.heads.close_of(end).unwrap_or(end) + 1;
+        }
+        self.builder.open(CONSTANT, Field(0));
+        let named = self.heads.kind(self.at) == Some(WORD);
+        self.token();
+        if named {
+            self.builder.set_field(self.builder.last(), Field::NAME);
+        }
+        let depth = self.frames.len();
+        self.frames.push(Frame::Values { end: end.min(limit) });
+        while self.frames.len() > depth && self.step() {}
+        self.builder.close();
+    }
+
+    /// One lexeme of a value, or the beginning of a group.
+    fn value(&mut self, end: usize) {
+        let close = self.heads.close_of(self.at).filter(|close| *close < end);
+        let Some(close) = close else { return self.word_or_call(end) };
+        match self.lexemes[self.at].kind {
+            OPEN_ROUND => self.group(GROUP, close, 1),
+            OPEN_SQUARE => match self.lambda_body(close, end) {
+                Some(body) => self.lambda(body),
+                None => self.group(SUBSCRIPT, close, 1),
+            },
+            _ if self.holds_statements(close) => self.block(BLOCK, Context::Code, 1),
+            _ => self.group(INITIALIZER, close, 1),
+        }
+    }
+
+    fn group(&mut self, kind: Kind, close: usize, closes: u32) {
+        self.builder.open(kind, Field(0));
+        self.token();
+        self.frames.push(Frame::Group { end: close, closes });
+    }
+
+    fn word_or_call(&mut self, end: usize) {
+        let next = self.at + 1;
+        let called = self.lexemes[self.at].kind == WORD && next < end && self.heads.kind(next) == Some(OPEN_ROUND);
+        let close = self.heads.close_of(next).filter(|close| called && *close < end);
+        let Some(close) = close else { return self.token() };
+        self.builder.open(CALL, Field(0));
+        self.token();
+        self.group(ARGUMENTS, close, 2);
+    }
+
+    /// The `{` of a lambda whose captures end at `close`.
+    fn lambda_body(&self, close: usize, end: usize) -> Option<usize> {
+        let before = self.at.checked_sub(1).and_then(|before| self.heads.kind(before));
+        if matches!(before, Some(WORD | CLOSE_ROUND | CLOSE_SQUARE | STRING)) && self.heads.word(self.at - 1) != "return" {
+            return None;
+        }
+        let mut at = close + 1;
+        for _ in 0..LAMBDA_HEAD_AT_MOST {
+            match self.heads.kind(at).filter(|_| at < end)? {
+                OPEN_CURLY => return self.heads.close_of(at).is_some().then_some(at),
+                OPEN_ROUND | OPEN_SQUARE => at = self.heads.close_of(at)? + 1,
+                WORD | MARK | COMMENT => at += 1,
+                _ => return None,
+            }
+        }
+        None
+    }
+
+    fn lambda(&mut self, body: usize) {
+        self.builder.open(LAMBDA, Field(0));
+        while self.at < body {
+            self.token();
+        }
+        self.block(BLOCK, Context::Code, 2);
+    }
+
+    /// Whether braces in a value hold statements, as a macro's argument or a statement in brackets does.
+    fn holds_statements(&self, close: usize) -> bool {
+        let mut at = self.at + 1;
+        for _ in 0..STATEMENT_AT_MOST {
+            if at >= close {
+                return false;
+            }
+            match self.heads.kind(at) {
+                Some(SEMICOLON) => return true,
+                _ => at = self.heads.close_of(at).unwrap_or(at) + 1,
+            }
+        }
+        false
+    }
+}
+
+/// How many lexemes may stand between a lambda's captures and its body.
+const LAMBDA_HEAD_AT_MOST: usize = 24;
+/// Within how many lexemes the first `;` tells that braces hold statements.
+const STATEMENT_AT_MOST: usize = 200;
