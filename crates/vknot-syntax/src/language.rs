@@ -97,9 +97,9 @@ pub struct LanguageSpec {
     pub interpreters: &'static [&'static str],
     /// Further names by which a first line or a code fence may call it.
     pub aliases: &'static [&'static str],
-    /// Tells the files of this language from others with the same ending. Of several languages for one ending the first
+    /// Tells the files of this language from others with the same ending, by ending and text. Of several languages for one ending the first
     /// that says yes wins, then the first that does not say anything.
-    pub sniff: Option<fn(&str) -> bool>,
+    pub sniff: Option<fn(&str, &str) -> bool>,
     /// Tables of roles by kind; kinds that are missing are [`Role::Part`].
     pub roles: &'static [&'static [RoleRow]],
     /// Where a kind keeps its name, as a path of fields from the node; a kind that is missing uses the field `name`.
@@ -222,7 +222,8 @@ impl Language {
         if named.peek().is_none() {
             return detect::by_first_line(text);
         }
-        named.find(|index| SPECS[*index].sniff.is_none_or(|fits| fits(text))).and_then(Self::at)
+        let extension = path.extension().and_then(|e| e.to_str()).unwrap_or("").to_ascii_lowercase();
+        named.find(|index| SPECS[*index].sniff.is_none_or(|fits| fits(&extension, text))).and_then(Self::at)
     }
 
     /// Languages whose files are called like this. Those that look at the text come first.

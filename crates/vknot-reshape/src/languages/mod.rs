@@ -13,6 +13,7 @@ mod json;
 mod less;
 mod matlab;
 mod octave;
+mod pascal;
 mod plain;
 mod python;
 mod racket;
@@ -97,6 +98,7 @@ static SPECS: &[&ToolSpec] = &[
     &less::SPEC,
     &matlab::SPEC,
     &octave::SPEC,
+    &pascal::SPEC,
     &plain::SPEC,
     &python::SPEC,
     &racket::SPEC,

@@ -13,6 +13,7 @@ pub(crate) mod json;
 pub(crate) mod less;
 pub(crate) mod matlab;
 pub(crate) mod octave;
+pub(crate) mod pascal;
 pub(crate) mod plain;
 pub(crate) mod python;
 pub(crate) mod racket;
@@ -39,6 +40,7 @@ pub(crate) const SPECS: &[&LanguageSpec] = &[
     &less::SPEC,
     &matlab::SPEC,
     &octave::SPEC,
+    &pascal::SPEC,
     &python::SPEC,
     &racket::SPEC,
     &rust::SPEC,

@@ -5,8 +5,10 @@
 
 pub(crate) mod braces;
 mod brackets;
+mod conditionals;
 pub(crate) mod forms;
 pub(crate) mod matrices;
+pub(crate) mod pascal;
 pub(crate) mod sheets;
 
 pub(crate) use brackets::{Lexeme, NO_PARTNER, partners};

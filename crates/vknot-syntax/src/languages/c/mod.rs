@@ -7,7 +7,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "c",
     title: "C",
     extensions: &["c", "h"],
-    sniff: Some(|text| !super::cpp::is_cpp(text)),
+    sniff: Some(|extension, text| extension != "h" || !super::cpp::is_cpp(text)),
     reader: Reader::Own { kinds: braces::KINDS, read: braces::read },
     roles: &[braces::ROLES],
     line_comment: "//",

@@ -16,8 +16,8 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 /// Other languages share the ending: those with `#import` and `@interface` are none of the family, and `#` comments or
 /// long closing words are its other member's.
-fn is_matlab(text: &str) -> bool {
-    !super::octave::is_octave(text) && !text.lines().take(LINES).any(|line| {
+fn is_matlab(_: &str, text: &str) -> bool {
+    !super::octave::is_octave("m", text) && !text.lines().take(LINES).any(|line| {
         let line = line.trim_start();
         ["#import", "#include", "@interface", "@implementation", "/*", "//", "(*"].iter().any(|start| line.starts_with(start))
     })

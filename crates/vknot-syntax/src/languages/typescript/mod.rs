@@ -11,7 +11,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     title: "TypeScript",
     extensions: &["ts", "mts", "cts"],
     interpreters: &["ts-node", "deno", "bun"],
-    sniff: Some(|text| !text.trim_start().starts_with('<')),
+    sniff: Some(|_, text| !text.trim_start().starts_with('<')),
     reader: Reader::Grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into()),
     roles: &[javascript::ROLES, ROLES],
     repair: Some(repair::REPAIR),

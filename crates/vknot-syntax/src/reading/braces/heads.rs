@@ -244,14 +244,14 @@ impl<'h> Heads<'h> {
             (None, Context::Code) if has_body => (MACRO_BLOCK, None),
             (None, Context::Code) => (STATEMENT, None),
             _ if has_body => (FUNCTION, scan.group.and_then(|group| self.callable_name(start, group)).or((end > start).then_some((start, start + 1)))),
-            _ => self.declared(start, end, scan),
+            _ => self.declared(start, end, scan, context),
         };
         let parameters = scan.group.filter(|_| matches!(kind, FUNCTION | PROTOTYPE));
         Head { kind, end, has_body, name, parameters }
     }
 
     /// What a declaration without a body declares.
-    fn declared(&self, start: usize, end: usize, scan: &Scan) -> (Kind, Option<(usize, usize)>) {
+    fn declared(&self, start: usize, end: usize, scan: &Scan, context: Context) -> (Kind, Option<(usize, usize)>) {
         let first = self.word(start);
         if first == "using" {
             let alias = scan.assigned.map(|assigned| (assigned - 1, assigned)).filter(|(name, _)| self.kind(*name) == Some(WORD));
@@ -266,7 +266,8 @@ impl<'h> Heads<'h> {
         if let Some(group) = scan.group.filter(|group| scan.assigned.is_none_or(|assigned| assigned > *group)) {
             // A name and arguments alone are a macro or a call.
             let name = self.callable_name(start, group);
-            let declares = name.is_some_and(|(from, _)| from > start) || scan.operator;
+            let constructs = context == Context::Members && self.word(start) != "Q_PROPERTY";
+            let declares = name.is_some_and(|(from, _)| from > start) || scan.operator || constructs;
             return if declares { (PROTOTYPE, name) } else { (STATEMENT, None) };
         }
         let stop = (start..end).find(|at| self.word(*at) == "=" || matches!(self.kind(*at), Some(COMMA | OPEN_SQUARE | OPEN_CURLY)) || Some(*at) == scan.colon);
@@ -288,6 +289,11 @@ impl<'h> Heads<'h> {
 
     /// The name in front of a function's parameters, with what qualifies it.
     fn callable_name(&self, start: usize, group: usize) -> Option<(usize, usize)> {
+        // `int name MACRO((parameters));`
+        let wrapped = is_macro(self.word(group - 1)) && self.kind(group + 1) == Some(OPEN_ROUND) && self.close_of(group + 1).map(|close| close + 1) == self.close_of(group);
+        if wrapped && group >= start + 3 && self.kind(group - 2) == Some(WORD) {
+            return Some((group - 2, group - 1));
+        }
         let operator = (start..group).rev().take(OPERATOR_AT_MOST).find(|at| self.word(*at) == "operator");
         let mut from = operator.unwrap_or(group - 1);
         if self.word(from) == ">" {

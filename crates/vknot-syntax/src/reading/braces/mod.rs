@@ -4,7 +4,6 @@
 //! Macros may stand for statements, qualifiers and whole functions. Where the branches of a conditional cut through brackets, the first
 //! branch counts, and the brackets of the others are inert.
 
-mod conditionals;
 mod heads;
 mod lexer;
 mod reader;
@@ -12,7 +11,8 @@ mod reader;
 use crate::language::{Field, Kind};
 use crate::tree::TreeBuilder;
 use super::brackets::Side;
-use super::{kinds, partners};
+use super::conditionals::{Directive, Part};
+use super::{conditionals, kinds, Lexeme, partners};
 
 kinds! {
     UNIT = "unit" as File,
@@ -70,10 +70,29 @@ kinds! {
 /// Reads a text.
 pub(crate) fn read(text: &str, builder: &mut TreeBuilder<'_>) {
     let mut lexemes = lexer::lexemes(text);
-    let inactive = conditionals::settle(text, &mut lexemes);
+    let settled = conditionals::settle(lexemes.len(), |index| part(text, lexemes[index]));
+    for index in settled.inert {
+        lexemes[index].kind = INERT;
+    }
     let partner = partners(text, &lexemes, shape);
     builder.open(UNIT, Field(0));
-    reader::Reader::new(text, &lexemes, &partner, &inactive, builder).run();
+    reader::Reader::new(text, &lexemes, &partner, &settled.runs, builder).run();
+}
+
+/// What a lexeme is to conditionals.
+fn part(text: &str, lexeme: Lexeme) -> Part {
+    if lexeme.kind != DIRECTIVE {
+        return shape(lexeme.kind).map_or(Part::Other, |(kind, side)| Part::Bracket(kind, side));
+    }
+    let line = lexeme.of(text).trim_start_matches('#').trim_start();
+    match line.split(|c: char| !c.is_ascii_alphabetic()).next() {
+        Some("if" | "ifdef" | "ifndef") => {
+            Part::Directive(Directive::If { never: line.strip_prefix("if").is_some_and(|rest| rest.trim() == "0") })
+        }
+        Some("else" | "elif" | "elifdef" | "elifndef") => Part::Directive(Directive::Else),
+        Some("endif") => Part::Directive(Directive::End),
+        _ => Part::Other,
+    }
 }
 
 /// Which brackets pair up.

@@ -1,8 +1,28 @@
-//! Settles which brackets count where the branches of a conditional cut through them.
+//! Settles which brackets count where the branches of a conditional cut through them: those of the first branch.
 
-use crate::reading::brackets::Side;
-use crate::reading::Lexeme;
-use super::{DIRECTIVE, INERT, shape};
+use super::brackets::Side;
+
+/// A line that parts code for the compiler.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub(super) enum Directive {
+    /// Begins a conditional; whether its first branch is never compiled.
+    If { never: bool },
+    /// Begins another branch.
+    Else,
+    /// Ends a conditional.
+    End,
+}
+
+/// What one lexeme is to conditionals.
+pub(super) enum Part {
+    Directive(Directive),
+    Bracket(u8, Side),
+    /// Begins something whose body may stand behind the conditional.
+    Header,
+    /// Begins that body.
+    Body(u8),
+    Other,
+}
 
 /// A branch that is being gone through: brackets opened and not closed in it, and closing ones that close nothing in it.
 #[derive(Default)]
@@ -10,6 +30,7 @@ struct Branch {
     open: Vec<(usize, u8)>,
     closing: Vec<(usize, u8)>,
     start: usize,
+    header: bool,
 }
 
 impl Branch {
@@ -22,7 +43,7 @@ impl Branch {
     }
 
     fn is_balanced(&self) -> bool {
-        self.open.is_empty() && self.closing.is_empty()
+        self.open.is_empty() && self.closing.is_empty() && !self.header
     }
 }
 
@@ -35,68 +56,70 @@ struct Conditional {
     around: Branch,
 }
 
-/// Makes inert what does not count. Gives the runs of lexemes that are to be read flat: branches with inert brackets, from their
-/// directive to the next, in order.
-pub(super) fn settle(text: &str, lexemes: &mut [Lexeme]) -> Vec<(u32, u32)> {
+/// What does not count.
+#[derive(Default)]
+pub(super) struct Settled {
+    /// Lexemes that look like brackets and are none.
+    pub inert: Vec<usize>,
+    /// Runs of lexemes that are to be read flat: branches with inert brackets, from their directive to the next, in order.
+    pub runs: Vec<(u32, u32)>,
+}
+
+/// Goes over `count` lexemes.
+pub(super) fn settle(count: usize, part: impl Fn(usize) -> Part) -> Settled {
     let mut open: Vec<Conditional> = Vec::new();
     let mut branch = Branch::default();
-    let mut inactive = Vec::new();
-    for index in 0..lexemes.len() {
-        let lexeme = lexemes[index];
-        if lexeme.kind != DIRECTIVE {
-            if let Some((kind, side)) = shape(lexeme.kind) {
-                branch.take(index, kind, side);
+    let mut settled = Settled::default();
+    for index in 0..count {
+        match part(index) {
+            Part::Other => {}
+            Part::Bracket(kind, side) => branch.take(index, kind, side),
+            Part::Header => branch.header = true,
+            Part::Body(kind) => {
+                branch.header = false;
+                branch.take(index, kind, Side::Opens);
             }
-            continue;
-        }
-        let line = lexeme.of(text).trim_start_matches('#').trim_start();
-        match line.split(|c: char| !c.is_ascii_alphabetic()).next() {
-            Some("if" | "ifdef" | "ifndef") => {
+            Part::Directive(Directive::If { never }) => {
                 let around = std::mem::replace(&mut branch, Branch { start: index + 1, ..Branch::default() });
-                let never = line.strip_prefix("if").is_some_and(|rest| rest.trim() == "0");
                 open.push(Conditional { chosen: None, never, around });
             }
-            Some("else" | "elif" | "elifdef" | "elifndef") => {
+            Part::Directive(Directive::Else) => {
                 if let Some(conditional) = open.last_mut() {
                     let done = std::mem::replace(&mut branch, Branch { start: index + 1, ..Branch::default() });
-                    finish(conditional, done, index, lexemes, &mut inactive);
+                    finish(conditional, done, index, &mut settled);
                     conditional.never = false;
                 }
             }
-            Some("endif") => {
+            Part::Directive(Directive::End) => {
                 if let Some(mut conditional) = open.pop() {
                     let done = std::mem::take(&mut branch);
-                    finish(&mut conditional, done, index, lexemes, &mut inactive);
+                    finish(&mut conditional, done, index, &mut settled);
                     branch = conditional.around;
                     let chosen = conditional.chosen.unwrap_or_default();
                     for (index, kind) in chosen.closing {
                         branch.take(index, kind, Side::Closes);
                     }
                     branch.open.extend(chosen.open);
+                    branch.header |= chosen.header;
                 }
             }
-            _ => {}
         }
     }
-    inactive.sort_unstable();
-    outermost(inactive)
+    settled.runs.sort_unstable();
+    settled.runs = outermost(std::mem::take(&mut settled.runs));
+    settled
 }
 
 /// Chooses a branch that has been gone through, or makes inert what is unbalanced in it.
-fn finish(conditional: &mut Conditional, done: Branch, end: usize, lexemes: &mut [Lexeme], inactive: &mut Vec<(u32, u32)>) {
+fn finish(conditional: &mut Conditional, done: Branch, end: usize, settled: &mut Settled) {
     if conditional.chosen.is_none() && !conditional.never {
         conditional.chosen = Some(done);
         return;
     }
-    if done.is_balanced() {
-        return;
+    if !done.is_balanced() {
+        settled.inert.extend(done.open.iter().chain(&done.closing).map(|(index, _)| *index));
+        settled.runs.push((done.start as u32, end as u32));
     }
-    for (index, _) in done.open.iter().chain(&done.closing) {
-        if let Some(lexeme) = lexemes.get_mut(*index) {
-            lexeme.kind = INERT;
-        }
-    }
-    inactive.push((done.start as u32, end as u32));
 }
 
 /// Leaves out runs inside others.

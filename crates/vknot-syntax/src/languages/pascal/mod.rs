@@ -1,0 +1,29 @@
+//! Object Pascal.
+
+use crate::language::{LANGUAGE, LanguageSpec, Reader};
+use crate::reading::pascal;
+
+pub(crate) const SPEC: LanguageSpec = LanguageSpec {
+    name: "pascal",
+    title: "Object Pascal",
+    aliases: &["delphi", "objectpascal"],
+    extensions: &["pas", "pp", "dpr", "lpr", "dpk", "inc"],
+    interpreters: &["instantfpc"],
+    sniff: Some(is_pascal),
+    reader: Reader::Own { kinds: pascal::KINDS, read: pascal::read },
+    roles: &[pascal::ROLES],
+    line_comment: "//",
+    block_comment: ("{", "}"),
+    joined: &[":=", "<=", ">=", "<>", "..", "+=", "-=", "*=", "/=", "@@"],
+    ..LANGUAGE
+};
+
+/// Included pieces, and other languages', share endings with it.
+fn is_pascal(extension: &str, text: &str) -> bool {
+    if !matches!(extension, "inc" | "pp") {
+        return true;
+    }
+    let start = text.get(..text.len().min(4000)).unwrap_or(text).to_ascii_lowercase();
+    !start.contains("<?php") && !start.contains("#include") && !start.contains("#define")
+        && (start.trim_start().starts_with(['{', '(', '/']) || ["unit ", "procedure ", "function ", "begin", "const", "type", "var"].iter().any(|word| start.contains(word)))
+}
