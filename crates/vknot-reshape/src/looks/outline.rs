@@ -164,7 +164,8 @@ fn name_of(source: &Source, tree: &Tree, id: NodeId) -> Option<String> {
     // An implementation for `Gauge<T>` is found as `Gauge`; what is set at `Gauge.prototype.read` as `read`.
     let bare = match tree.role(id) {
         Role::Type => bare.split('<').next().unwrap_or(bare).trim(),
-        Role::Assignment => bare.rsplit('.').next().unwrap_or(bare),
+        // What is qualified is found by its last name.
+        Role::Assignment | Role::Callable => bare.rsplit(['.', ':']).next().unwrap_or(bare).trim(),
         _ => bare.trim(),
     };
     (!bare.is_empty()).then(|| one_line(bare))
@@ -175,10 +176,21 @@ fn label_of(source: &Source, tree: &Tree, id: NodeId, name: &str, details: &[(&s
         let parts = fields.iter().filter_map(|field| tree.child_named(id, field));
         return parts.map(|part| one_line(tree.text_of(source.text(), part))).collect::<Vec<_>>().join(" for ");
     }
-    match tree.child_named(id, "parameters").filter(|_| tree.role(id) == Role::Callable) {
-        Some(parameters) => format!("{name}{}", one_line(tree.text_of(source.text(), parameters))),
-        None => name.to_owned(),
+    match tree.role(id) {
+        Role::Callable => callable_label(source, tree, id, name),
+        Role::Assignment => tree.name_span(id).map_or(name.to_owned(), |span| one_line(source.slice(span))),
+        _ => name.to_owned(),
     }
+}
+
+/// A callable's name with what qualifies it, and its parameters.
+fn callable_label(source: &Source, tree: &Tree, id: NodeId, name: &str) -> String {
+    let full = tree.name_span(id).map_or(name, |span| source.slice(span));
+    let Some(parameters) = tree.child_named(id, "parameters") else { return one_line(full) };
+    let text = tree.text_of(source.text(), parameters);
+    // `(name argument)`: the brackets hold the name, too.
+    let holds_name = tree.name_span(id).is_some_and(|name| tree.node(parameters).span().covers(name));
+    if holds_name { one_line(text) } else { format!("{}{}", one_line(full), one_line(text)) }
 }
 
 /// White space folded, and cut to what fits beside others.

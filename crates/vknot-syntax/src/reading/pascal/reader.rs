@@ -409,6 +409,10 @@ impl<'r, 't> Reader<'r, 't> {
                 self.frames.push(Frame::Values { until: Until::Semicolon });
             }
             Some(Word::Declarations) => self.declarations(),
+            None if (self.is(self.at, "default") || self.is(self.at, "nodefault")) && self.kind(self.at + 1) == Some(SEMICOLON) => {
+                self.token();
+                self.token();
+            }
             Some(Word::Case) => {
                 // The variants of a record have no `end` of their own.
                 self.token();
@@ -714,7 +718,7 @@ impl<'r, 't> Reader<'r, 't> {
             (Until::Semicolon, Some(Word::End | Word::Begin)) => true,
             _ => false,
         };
-        if ends && !self.in_declaration_value() {
+        if ends {
             self.frames.pop();
             self.close(1);
             return self.finished();
@@ -726,10 +730,6 @@ impl<'r, 't> Reader<'r, 't> {
             return self.after_semicolon();
         }
         self.element();
-    }
-
-    fn in_declaration_value(&self) -> bool {
-        false
     }
 
     /// Behind a statement's `;` the branches around it end.
