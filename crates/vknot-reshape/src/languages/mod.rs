@@ -5,13 +5,17 @@ mod clojure;
 mod cpp;
 mod csharp;
 mod css;
+mod dax;
 mod gdscript;
 mod go;
+mod html;
 mod java;
 mod javascript;
 mod json;
 mod less;
+mod markdown;
 mod matlab;
+mod notebook;
 mod octave;
 mod pascal;
 mod plain;
@@ -90,13 +94,17 @@ static SPECS: &[&ToolSpec] = &[
     &cpp::SPEC,
     &csharp::SPEC,
     &css::SPEC,
+    &dax::SPEC,
     &gdscript::SPEC,
     &go::SPEC,
+    &html::SPEC,
     &java::SPEC,
     &javascript::SPEC,
     &json::SPEC,
     &less::SPEC,
+    &markdown::SPEC,
     &matlab::SPEC,
+    &notebook::SPEC,
     &octave::SPEC,
     &pascal::SPEC,
     &plain::SPEC,

@@ -73,7 +73,11 @@ fn own_entries(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
         if element && !in_named_collection(tree, id, &open, &entries) || is_local_value(role, &open, &entries) {
             continue;
         }
-        let name = if element { Some(elements.number(tree, id)) } else { name_of(source, tree, id) };
+        let name = match role {
+            Role::Collection => Some(elements.number(tree, id).to_string()),
+            Role::Cell => Some((elements.number(tree, id) + 1).to_string()),
+            _ => name_of(source, tree, id),
+        };
         let Some(name) = name else { continue };
         let mut parent = open.last().map(|(_, entry)| *entry);
         let mut span = tree.node(whole_item(tree, id)).span();
@@ -138,7 +142,7 @@ struct ElementNumbers {
 
 impl ElementNumbers {
     /// The number of a list's element, from 0.
-    fn number(&mut self, tree: &Tree, id: NodeId) -> String {
+    fn number(&mut self, tree: &Tree, id: NodeId) -> u32 {
         let list = tree.node(id).parent;
         while self.lists.last().is_some_and(|(open, _, _)| tree.node(*open).next <= list.0) {
             self.lists.pop();
@@ -146,13 +150,13 @@ impl ElementNumbers {
         if self.lists.last().is_none_or(|(open, _, _)| *open != list) {
             self.lists.push((list, list.0 + 1, 0));
         }
-        let Some((_, at, count)) = self.lists.last_mut() else { return String::new() };
+        let Some((_, at, count)) = self.lists.last_mut() else { return 0 };
         while *at < id.0 {
             let node = tree.node(NodeId(*at));
             *count += u32::from(tree.language().is_named(node.kind) && tree.role(NodeId(*at)) != Role::Comment);
             *at = node.next;
         }
-        count.to_string()
+        *count
     }
 }
 
@@ -178,7 +182,18 @@ fn label_of(source: &Source, tree: &Tree, id: NodeId, name: &str, details: &[(&s
     }
     match tree.role(id) {
         Role::Callable => callable_label(source, tree, id, name),
+        Role::Cell => cell_label(tree, id, name),
         Role::Assignment => tree.name_span(id).map_or(name.to_owned(), |span| one_line(source.slice(span))),
+        _ => name.to_owned(),
+    }
+}
+
+/// A cell's number, and its first line of code or text.
+fn cell_label(tree: &Tree, id: NodeId, name: &str) -> String {
+    let piece = tree.embedded().iter().find(|piece| piece.host == id);
+    let first = piece.and_then(|piece| piece.source.text().lines().find(|line| !line.trim().is_empty()));
+    match (piece, first) {
+        (Some(piece), Some(first)) => format!("{name} {}: {}", piece.tree.language().spec().title, one_line(first)),
         _ => name.to_owned(),
     }
 }

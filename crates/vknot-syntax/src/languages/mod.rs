@@ -5,13 +5,17 @@ pub(crate) mod clojure;
 pub(crate) mod cpp;
 pub(crate) mod csharp;
 pub(crate) mod css;
+pub(crate) mod dax;
 pub(crate) mod gdscript;
 pub(crate) mod go;
+pub(crate) mod html;
 pub(crate) mod java;
 pub(crate) mod javascript;
 pub(crate) mod json;
 pub(crate) mod less;
+pub(crate) mod markdown;
 pub(crate) mod matlab;
+pub(crate) mod notebook;
 pub(crate) mod octave;
 pub(crate) mod pascal;
 pub(crate) mod plain;
@@ -32,13 +36,17 @@ pub(crate) const SPECS: &[&LanguageSpec] = &[
     &cpp::SPEC,
     &csharp::SPEC,
     &css::SPEC,
+    &dax::SPEC,
     &gdscript::SPEC,
     &go::SPEC,
+    &html::SPEC,
     &java::SPEC,
     &javascript::SPEC,
     &json::SPEC,
     &less::SPEC,
+    &markdown::SPEC,
     &matlab::SPEC,
+    &notebook::SPEC,
     &octave::SPEC,
     &pascal::SPEC,
     &python::SPEC,

@@ -4,9 +4,10 @@
 //! stops at an error: what it cannot place becomes an error token, and it goes on behind it. Depth is kept on a stack of its own.
 
 pub(crate) mod braces;
-mod brackets;
+pub(crate) mod brackets;
 mod conditionals;
 pub(crate) mod forms;
+pub(crate) mod formulas;
 pub(crate) mod matrices;
 pub(crate) mod pascal;
 pub(crate) mod sheets;
