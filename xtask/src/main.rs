@@ -2,6 +2,7 @@
 
 mod corpus;
 mod docs;
+mod fuzz;
 mod ratios;
 mod screenshots;
 mod walk;
@@ -20,6 +21,8 @@ struct Arguments {
 enum Command {
     /// Format every file of some folders in memory and count what goes wrong
     Corpus(corpus::Arguments),
+    /// Damage samples at random and check what comes out
+    Fuzz(fuzz::Arguments),
     /// Compare the time of each step with that of parsing alone
     Ratios(ratios::Arguments),
     /// Rewrite the pages in docs that are generated
@@ -31,6 +34,7 @@ enum Command {
 fn main() -> anyhow::Result<ExitCode> {
     match Arguments::parse().command {
         Command::Corpus(arguments) => corpus::run(&arguments),
+        Command::Fuzz(arguments) => fuzz::run(&arguments),
         Command::Ratios(arguments) => ratios::run(&arguments),
         Command::Docs => docs::run(),
         Command::Screenshots(arguments) => screenshots::run(&arguments),

@@ -23,8 +23,10 @@ pub mod imports;
 mod languages;
 pub mod layout;
 pub mod looks;
+pub mod pins;
 pub mod proof;
 mod receipt;
+pub mod regions;
 mod reshape;
 
 pub use edits::Edits;

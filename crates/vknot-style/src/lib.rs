@@ -15,9 +15,11 @@
 #![deny(missing_docs)]
 
 mod editorconfig;
+mod project;
 mod schema;
 mod style;
 
 pub use editorconfig::{EditorConfig, Problem};
+pub use project::{Project, ProjectError, RegionMarks, SectionMarks, TodoTags};
 pub use schema::{Setting, SETTINGS, ValueError, Values};
 pub use style::{Indentation, Origin, Override, Style};

@@ -3,7 +3,7 @@
 use std::ffi::OsString;
 use std::path::Path;
 
-use vknot_reshape::looks;
+use vknot_reshape::looks::{self, Marks, NamedSpan};
 use vknot_syntax::{LineColumn, Source, Span, Tree};
 
 /// A position or range in a file, as typed. Lines and columns count from 1, columns in characters.
@@ -85,7 +85,7 @@ impl Spot {
     ///
     /// # Errors
     /// With a message that says what the file does have there.
-    pub fn resolve(&self, source: &Source, tree: &Tree) -> Result<Span, String> {
+    pub fn resolve(&self, source: &Source, tree: &Tree, marks: &Marks) -> Result<Span, String> {
         let offset = |at: LineColumn| {
             source.lines().offset(source.text(), at).ok_or_else(|| no_position(source, at))
         };
@@ -107,7 +107,7 @@ impl Spot {
                     false => Err("the range ends before it begins; turn its ends around".to_owned()),
                 }
             }
-            Spot::Name(name) => named(source, tree, name),
+            Spot::Name(name) => named(source, tree, marks, name),
         }
     }
 }
@@ -132,18 +132,30 @@ fn no_position(source: &Source, at: LineColumn) -> String {
     }
 }
 
-/// Finds a name in the outline.
-fn named(source: &Source, tree: &Tree, name: &str) -> Result<Span, String> {
+/// Finds a name among the pins, in the outline, among regions and sections.
+fn named(source: &Source, tree: &Tree, marks: &Marks, name: &str) -> Result<Span, String> {
+    if let Some(pin) = marks.pins.iter().find(|pin| pin.name == name) {
+        return Ok(pin.span);
+    }
+    let marked = marked(source, tree, marks);
     let entries = looks::outline(source, tree);
     let found = looks::find_by_name(&entries, name);
+    let called: Vec<Span> = marked.iter().filter(|other| other.name == name).map(|other| other.span).collect();
     match found.as_slice() {
         [one] => Ok(entries[*one].span),
-        [] if entries.is_empty() => Err(format!("nothing is named `{name}`; the file has no outline")),
+        [] if called.len() == 1 => Ok(called[0]),
+        [] if called.len() > 1 => {
+            let lines: Vec<String> = called.iter().map(|span| source.line(span.start).to_string()).collect();
+            Err(format!("{} regions or sections are named `{name}`, at lines {}; give a line", called.len(), lines.join(", ")))
+        }
+        [] if entries.is_empty() && marked.is_empty() && marks.pins.is_empty() => Err(format!("nothing is named `{name}`; the file has no outline")),
         [] => {
-            let mut names: Vec<&str> = entries.iter().map(|entry| entry.name.as_str()).collect();
+            let others = marked.iter().chain(&marks.pins).map(|other| other.name.as_str());
+            let mut names: Vec<&str> = entries.iter().map(|entry| entry.name.as_str()).chain(others).collect();
             names.dedup();
             let shown = nearest(&names, name).join(", ");
-            Err(format!("nothing is named `{name}`; the outline has {shown}"))
+            let where_from = if entries.is_empty() { "the file has" } else { "the outline has" };
+            Err(format!("nothing is named `{name}`; {where_from} {shown}"))
         }
         several => {
             let lines: Vec<String> =
@@ -156,6 +168,15 @@ fn named(source: &Source, tree: &Tree, name: &str) -> Result<Span, String> {
             Err(format!("{} items are named `{name}`, at lines {}; {hint}", several.len(), lines.join(", ")))
         }
     }
+}
+
+/// The regions and sections of a file that have a name.
+fn marked(source: &Source, tree: &Tree, marks: &Marks) -> Vec<NamedSpan> {
+    let regions = looks::regions(source, tree, marks).regions.into_iter();
+    let regions = regions.map(|region| NamedSpan { span: region.span(), name: region.name });
+    let sections = looks::sections(source, tree, marks).into_iter();
+    let sections = sections.map(|section| NamedSpan { name: section.name, span: section.span });
+    regions.chain(sections).filter(|marked| !marked.name.is_empty()).collect()
 }
 
 /// Up to eight names: first those that share a beginning or a part with what was asked for.

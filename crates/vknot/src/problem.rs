@@ -49,6 +49,8 @@ pub enum Outcome {
     Found,
     /// Something could not be done.
     Failed,
+    /// A program that was run ended with this code.
+    Exit(u8),
 }
 
 impl Outcome {
@@ -57,6 +59,7 @@ impl Outcome {
             Outcome::Done => 0,
             Outcome::Found => 1,
             Outcome::Failed => 2,
+            Outcome::Exit(code) => code,
         })
     }
 }

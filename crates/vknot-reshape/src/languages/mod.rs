@@ -62,6 +62,8 @@ pub(crate) struct KindLooks {
     pub outlined: bool,
     /// Whether it holds one item and what is said about it.
     pub wraps: bool,
+    /// Whether what is inside is not to be outlined.
+    pub hides: bool,
     /// What its blocks are parts of.
     pub construct: Option<Construct>,
 }
@@ -82,6 +84,7 @@ impl KindLooks {
             value: value.map(|(_, field)| language.field(field)),
             outlined: looks.outlined.contains(&name),
             wraps: looks.wrappers.contains(&name),
+            hides: looks.hidden.contains(&name),
             construct,
         }
     }

@@ -144,7 +144,8 @@ fn structural(source: &Source, tree: &Tree) -> Vec<Fold> {
     }
     for piece in tree.embedded() {
         let inner = structural(&piece.source, &piece.tree);
-        found.extend(inner.iter().map(|fold| moved(source, piece, fold)));
+        let moved = inner.iter().map(|fold| moved(source, piece, fold));
+        found.extend(moved.filter(|fold| fold.last_line > fold.first_line));
     }
     found
 }
@@ -173,7 +174,9 @@ fn kind_of(tree: &Tree, id: NodeId) -> Option<FoldKind> {
             Role::Lambda => Some(FoldKind::Callable),
             _ => Some(FoldKind::Block),
         },
-        Role::Body if !matches!(tree.role(tree.node(id).parent), Role::Type | Role::Callable) => Some(FoldKind::Block),
+        // The parts of a unit.
+        Role::Body if tree.role(tree.node(id).parent) == Role::File => Some(FoldKind::Section),
+        Role::Body if !matches!(tree.role(tree.node(id).parent), Role::Type | Role::Rule) => Some(FoldKind::Block),
         Role::Branch if !has_block(tree, id) => Some(FoldKind::Block),
         Role::Block | Role::Arm | Role::Rule => Some(FoldKind::Block),
         Role::Macro if !tree.node(id).is_leaf() => Some(FoldKind::Block),

@@ -39,6 +39,8 @@ pub(crate) struct LookSpec {
     pub named_values: &'static [(&'static str, &'static str)],
     /// Kinds that hold one item and what is said about it: exports, decorations, templates.
     pub wrappers: &'static [&'static str],
+    /// Kinds whose inside is not to be outlined, such as code that is commented out.
+    pub hidden: &'static [&'static str],
     /// Kinds that decide which of their blocks run.
     pub conditionals: &'static [&'static str],
     /// Kinds that run their blocks again and again.
@@ -70,6 +72,7 @@ pub(crate) const LOOKS: LookSpec = LookSpec {
     outlined: &[],
     named_values: &[],
     wrappers: &[],
+    hidden: &[],
     conditionals: &["if_statement"],
     loops: &["for_statement", "while_statement", "do_statement"],
     region_markers: RegionMarkers::Comment,

@@ -63,10 +63,18 @@ fn own_entries(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
     let mut open: Vec<(u32, usize)> = Vec::new();
     let mut elements = ElementNumbers::default();
     let mut headings: Vec<(u32, usize)> = Vec::new();
+    let mut skipped_to = 0;
     for index in 0..tree.nodes().len() as u32 {
         let id = NodeId(index);
         while open.last().is_some_and(|(end, _)| *end <= index) {
             open.pop();
+        }
+        if index < skipped_to {
+            continue;
+        }
+        if toolkit.kind(tree.node(id).kind).hides {
+            skipped_to = tree.node(id).next;
+            continue;
         }
         let Some(role) = outlined_as(tree, id, toolkit) else { continue };
         let element = role == Role::Collection;
@@ -92,7 +100,13 @@ fn own_entries(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
         }
         let depth = parent.map_or(0, |parent| entries[parent].depth + 1);
         let label = label_of(source, tree, id, &name, toolkit.looks.details);
-        let kind = if element { "element".to_owned() } else { kind_words(tree, id) };
+        let kind = match (role, tree.role(id)) {
+            (Role::Collection, _) => "element".to_owned(),
+            // A name for a function is one.
+            (Role::Callable, Role::Member | Role::Assignment | Role::Part) => "function".to_owned(),
+            (Role::Type, Role::Member | Role::Assignment | Role::Part) => "class".to_owned(),
+            _ => kind_words(tree, id),
+        };
         if role != Role::Heading {
             open.push((tree.node(id).next, entries.len()));
         }

@@ -10,6 +10,7 @@ kinds! {
     FILE = "file" as File,
     FORM = "form" as Form,
     FUNCTION = "function" as Callable,
+    DEFINITION = "definition" as Callable,
     TYPE = "type" as Type,
     VALUE = "value" as Member,
     MODULE = "module" as Type,
@@ -172,15 +173,40 @@ impl Reader<'_, '_> {
                 let text = &self.text[at..end];
                 if self.is_name_holder() {
                     self.builder.set_field(leaf, Field::NAME);
+                    self.defines(FUNCTION);
+                } else if LAMBDAS.contains(&text) {
+                    self.defines_by_value();
                 } else if let Some(kind) = self.kind_of_head(text) {
                     self.builder.retag(node, kind);
                 }
             }
-            Some((node, 1)) if symbol && NAMED.contains(&self.builder.kind_of(node)) => self.builder.set_field(leaf, Field::NAME),
+            Some((node, 1)) if symbol && NAMED.contains(&self.builder.kind_of(node)) => {
+                self.builder.set_field(leaf, Field::NAME);
+                if self.builder.kind_of(node) == DEFINITION {
+                    self.builder.retag(node, VALUE);
+                }
+            }
             _ if symbol || kind == STRING => self.name_behind_prefix(leaf),
             _ => {}
         }
         self.finished_datum();
+    }
+
+    /// The definition around the innermost brackets, which hold its name, is one of that kind.
+    fn defines(&mut self, kind: Kind) {
+        for frame in self.frames.iter().rev().take(CURRIED_AT_MOST) {
+            if let Frame::Brackets { node, .. } = frame && self.builder.kind_of(*node) == DEFINITION {
+                return self.builder.retag(*node, kind);
+            }
+        }
+    }
+
+    /// `(define name (lambda ...))`: what is defined by a function is one.
+    fn defines_by_value(&mut self) {
+        let around = self.frames.iter().rev().nth(1);
+        if let Some(Frame::Brackets { node, count: 2, .. }) = around && self.builder.kind_of(*node) == VALUE {
+            self.builder.retag(*node, FUNCTION);
+        }
     }
 
     /// `(def ^:private name ...)`: what stands behind a prefix in the place of the name is the name.
@@ -250,7 +276,13 @@ impl Reader<'_, '_> {
 }
 
 /// Kinds of forms that have a name behind their head.
-const NAMED: &[Kind] = &[FUNCTION, TYPE, VALUE, MODULE, NAMESPACE];
+const NAMED: &[Kind] = &[DEFINITION, FUNCTION, TYPE, VALUE, MODULE, NAMESPACE];
+
+/// Heads of functions without a name.
+const LAMBDAS: [&str; 6] = ["lambda", "\u{3bb}", "case-lambda", "named-lambda", "lambda*", "fn"];
+
+/// How deep brackets around a curried function's name nest.
+const CURRIED_AT_MOST: usize = 4;
 
 fn bracket(byte: u8) -> Kind {
     match byte {

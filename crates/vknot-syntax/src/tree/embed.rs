@@ -37,6 +37,8 @@ pub struct Embedded {
     /// Its tree; offsets are those of its own text.
     pub tree: Tree,
     map: Vec<(u32, u32)>,
+    /// Where its host ends in the file.
+    end: u32,
 }
 
 /// How deep pieces within pieces are read.
@@ -48,8 +50,8 @@ impl Embedded {
         let Some(find) = tree.language().spec().embeds.filter(|_| depth < DEPTH_AT_MOST) else { return Vec::new() };
         let read = |piece: Piece| {
             let source = Source::from_text(source.path(), piece.text);
-            let tree = Tree::read_at_depth(&source, piece.language, depth + 1);
-            Embedded { host: piece.host, source, tree, map: piece.map }
+            let inner = Tree::read_at_depth(&source, piece.language, depth + 1);
+            Embedded { host: piece.host, source, tree: inner, map: piece.map, end: tree.node(piece.host).end }
         };
         find(source, tree).into_iter().map(read).collect()
     }
@@ -59,17 +61,17 @@ impl Embedded {
         let behind = self.map.partition_point(|(start, _)| *start <= inner);
         match behind.checked_sub(1).and_then(|index| self.map.get(index)) {
             Some((start, outer)) => {
-                let limit = self.map.get(behind).map_or(u32::MAX, |(_, next)| *next);
+                let limit = self.map.get(behind).map_or(self.end, |(_, next)| *next);
                 (outer + (inner - start)).min(limit)
             }
-            None => 0,
+            None => self.map.first().map_or(0, |(_, outer)| *outer),
         }
     }
 
     /// Where a span of the piece is in the file.
     pub fn outer_span(&self, inner: Span) -> Span {
         // The end belongs to the byte before it, which may stand elsewhere than the byte behind.
-        let end = if inner.is_empty() { self.outer(inner.start) } else { self.outer(inner.end - 1) + 1 };
+        let end = if inner.is_empty() { self.outer(inner.start) } else { (self.outer(inner.end - 1) + 1).min(self.end) };
         Span::new(self.outer(inner.start), end.max(self.outer(inner.start)))
     }
 

@@ -12,7 +12,7 @@ use crate::files::input::Input;
 use crate::output::{self, FAINT, HEAD, KIND, MARK};
 use crate::output::code::CodeView;
 use crate::place::Spot;
-use crate::problem::Outcome;
+use crate::problem::{Outcome, Problem};
 use super::open_place;
 
 /// Show a file with folds closed
@@ -36,6 +36,9 @@ pub struct Arguments {
     /// Close everything but what the place is in
     #[arg(long)]
     around: bool,
+    /// Show what the fold at the place hides; the folds inside stay closed
+    #[arg(long, conflicts_with_all = ["around", "list"])]
+    peek: bool,
     /// List the folds instead
     #[arg(long)]
     list: bool,
@@ -94,9 +97,12 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
             return Ok(Outcome::Failed);
         }
     };
-    let all = looks::folds(&input.source, &input.tree);
+    let all = looks::folds_with(&input.source, &input.tree, &input.marks);
     let lines = input.source.line_range(span);
     let at = (place.spot != Spot::Whole).then_some(lines);
+    if arguments.peek {
+        return peek(arguments, &input, all, at);
+    }
     let chosen: Vec<Fold> = all.into_iter().filter(|fold| fits_choice(arguments, fold)).collect();
     let closed: Vec<Fold> = match at {
         Some(lines) if arguments.around => {
@@ -125,19 +131,50 @@ fn fits_choice(arguments: &Arguments, fold: &Fold) -> bool {
         (false, _) => arguments.only.iter().any(|kind| kind.fits(fold)),
         (true, false) => !arguments.except.iter().any(|kind| kind.fits(fold)),
         (true, true) => {
-            fold.kind != FoldKind::Type || arguments.depth.is_some() || arguments.list || placed && !arguments.around
+            !STAYS_OPEN.contains(&fold.kind) || arguments.depth.is_some() || arguments.list || placed && !arguments.around
         }
     };
     chosen && arguments.depth.is_none_or(|depth| fold.depth >= depth)
 }
 
+/// What stays open unless asked for: what holds other things that a person wants to see.
+const STAYS_OPEN: [FoldKind; 6] =
+    [FoldKind::Type, FoldKind::Region, FoldKind::Section, FoldKind::Element, FoldKind::Cell, FoldKind::Pin];
+
+/// Shows the lines of one fold, with the folds inside closed.
+fn peek(arguments: &Arguments, input: &Input, all: Vec<Fold>, at: Option<(u32, u32)>) -> anyhow::Result<Outcome> {
+    let Some((from, to)) = at else {
+        output::problems(&[Problem::new(&input.shown, "name the place to peek at, as FILE:LINE or FILE@NAME")]);
+        return Ok(Outcome::Failed);
+    };
+    let fits = |fold: &Fold| arguments.only.is_empty() || arguments.only.iter().any(|kind| kind.fits(fold));
+    let Some(opened) = all.iter().rfind(|fold| fits(fold) && fold.holds(from) && fold.holds(to)).copied() else {
+        let message = format!("no fold holds line {from}; --list shows the folds there are");
+        output::problems(&[Problem::new(&input.shown, message)]);
+        return Ok(Outcome::Failed);
+    };
+    let inside = |fold: &Fold| {
+        opened.holds(fold.first_line) && opened.holds(fold.last_line) && (fold.first_line, fold.last_line) != (opened.first_line, opened.last_line)
+    };
+    let closed: Vec<Fold> = all.into_iter().filter(inside).collect();
+    match arguments.output {
+        LookOutput::Json => output::json::print("vknot.folds/1", document(input, &closed))?,
+        LookOutput::Text => show_lines(input, &closed, (opened.first_line, opened.last_line))?,
+    }
+    Ok(Outcome::Done)
+}
+
 /// Prints the file, each closed fold as its first line with how much it hides.
 fn show(input: &Input, closed: &[Fold]) -> std::io::Result<()> {
+    show_lines(input, closed, (1, input.source.lines().count()))
+}
+
+fn show_lines(input: &Input, closed: &[Fold], (first, last): (u32, u32)) -> std::io::Result<()> {
     let view = CodeView::new(&input.source, &input.tree);
     let mut out = anstream::stdout().lock();
     let mut folds = closed.iter().peekable();
-    let mut line = 1;
-    while line <= input.source.lines().count() {
+    let mut line = first;
+    while line <= last {
         // Of several folds on a line the first is the longest; those inside a closed one are skipped with it.
         while folds.next_if(|fold| fold.first_line < line).is_some() {}
         match folds.next_if(|fold| fold.first_line == line) {
@@ -156,11 +193,13 @@ fn show(input: &Input, closed: &[Fold]) -> std::io::Result<()> {
     Ok(())
 }
 
-/// What closes a fold, if its last line is nothing else.
+/// What closes a fold, if its last line is nothing else: brackets, a closing tag or word.
 fn closing(input: &Input, fold: &Fold) -> String {
     let text = input.source.lines().text(input.source.text(), fold.last_line - 1).trim();
     let closes = |c: char| matches!(c, '}' | ')' | ']' | ';' | ',');
-    match !text.is_empty() && text.chars().all(closes) {
+    let tag = text.starts_with("</") && text.ends_with('>');
+    let word = text.trim_end_matches([';', '.']).chars().all(|c| c.is_ascii_alphabetic() || c == '_') && text.to_ascii_lowercase().starts_with("end");
+    match !text.is_empty() && (text.chars().all(closes) || tag || word) {
         true => format!(" {FAINT}{text}{FAINT:#}"),
         false => String::new(),
     }

@@ -21,7 +21,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         name: "format",
         lays_out: true,
         finding: "The file is not laid out in its style",
-        reshape: &layout::format,
+        reshape: &|input, style, only| Ok(layout::format(&input.source, &input.tree, style, only)),
         prove: &proof::prove_layout,
     };
     reshape::run(&arguments.reshape, &job)

@@ -21,7 +21,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         name: "imports",
         lays_out: false,
         finding: "Imports are not in order, or not needed",
-        reshape: &imports::organize,
+        reshape: &|input, style, only| Ok(imports::organize(&input.source, &input.tree, style, only)),
         prove: &imports::prove,
     };
     reshape::run(&arguments.reshape, &job)

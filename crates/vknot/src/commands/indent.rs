@@ -21,7 +21,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         name: "indent",
         lays_out: true,
         finding: "Lines are not indented by their structure",
-        reshape: &layout::indent,
+        reshape: &|input, style, only| Ok(layout::indent(&input.source, &input.tree, style, only)),
         prove: &proof::prove_layout,
     };
     reshape::run(&arguments.reshape, &job)

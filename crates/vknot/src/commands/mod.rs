@@ -7,8 +7,13 @@ pub mod imports;
 pub mod indent;
 pub mod outline;
 pub mod pairs;
+pub mod pin;
+pub mod region;
 pub mod reshape;
+pub mod sections;
 pub mod select;
+pub mod signals;
+pub mod todos;
 pub mod undo;
 
 use crate::arguments::InputArguments;
@@ -20,7 +25,7 @@ use crate::problem::Problem;
 fn open_place(text: &str, arguments: &InputArguments) -> Result<(Input, Place, vknot_syntax::Span), Problem> {
     let place = Place::parse(text);
     let input = Input::read(&place.file, arguments)?;
-    match place.spot.resolve(&input.source, &input.tree) {
+    match place.spot.resolve(&input.source, &input.tree, &input.marks) {
         Ok(span) => Ok((input, place, span)),
         Err(message) => Err(Problem::new(text, message)),
     }

@@ -21,8 +21,8 @@ use crate::output::{self, diff, FAINT, NAME, receipt, sarif};
 use crate::output::json::{ProblemJson, ReceiptJson, text_edits};
 use crate::problem::{Outcome, Problem};
 
-/// Yields the edits of a file, or of some spans of it.
-pub type Reshaper = dyn Fn(&Source, &Tree, &Style, Option<&[Span]>) -> Reshape + Sync;
+/// Yields the edits of a file, or of some spans of it, or says why it cannot.
+pub type Reshaper<'a> = dyn Fn(&Input, &Style, Option<&[Span]>) -> Result<Reshape, String> + Sync + 'a;
 
 /// Proves them.
 pub type Prover = dyn Fn(&Source, &Tree, &Reshape) -> Result<Proven, Refusal> + Sync;
@@ -35,7 +35,7 @@ pub struct Job<'j> {
     pub lays_out: bool,
     /// What it finds, for code scanning.
     pub finding: &'static str,
-    pub reshape: &'j Reshaper,
+    pub reshape: &'j Reshaper<'j>,
     pub prove: &'j Prover,
 }
 
@@ -133,12 +133,12 @@ fn work(
         return Err(Problem::new(&input.shown, message));
     }
     let spans: Result<Vec<Span>, String> =
-        target.spots.iter().map(|spot| spot.resolve(&input.source, &input.tree)).collect();
+        target.spots.iter().map(|spot| spot.resolve(&input.source, &input.tree, &input.marks)).collect();
     let spans = spans.map_err(|message| Problem::new(&input.shown, message))?;
     let only = (!spans.is_empty()).then_some(spans.as_slice());
     let path = input.source.path().to_path_buf();
     let style = styles.of(&path, input.tree.language().name());
-    let reshape = (job.reshape)(&input.source, &input.tree, &style, only);
+    let reshape = (job.reshape)(&input, &style, only).map_err(|message| Problem::new(&input.shown, message))?;
     if reshape.edits.is_empty() {
         let new = reshape.bom.map(|_| input.source.text().to_owned());
         return Ok(Worked { input, reshape, new, changed: (0, 0) });
@@ -294,9 +294,7 @@ impl<'r> Run<'r> {
             Some(ReshapeOutput::Sarif) => {
                 let findings: Vec<sarif::Finding<'_>> = self.findings.iter().map(finding).collect();
                 let log = sarif::log(self.job.name, self.job.finding, &findings);
-                let mut out = std::io::stdout().lock();
-                serde_json::to_writer_pretty(&mut out, &log)?;
-                writeln!(out)?;
+                sarif::print(&log)?;
             }
             _ => {}
         }

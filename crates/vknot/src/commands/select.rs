@@ -89,7 +89,7 @@ fn shrunk(arguments: &Arguments, input: &Input, range: Span) -> Result<Rung, Str
     let start = match &arguments.from {
         None => Span::new(range.start, range.start),
         Some(text) => match parse_spot(text) {
-            Some(spot @ Spot::Position(_)) => spot.resolve(&input.source, &input.tree)?,
+            Some(spot @ Spot::Position(_)) => spot.resolve(&input.source, &input.tree, &input.marks)?,
             _ => return Err(format!("`{text}` is not LINE:COL")),
         },
     };

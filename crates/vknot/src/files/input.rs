@@ -3,9 +3,11 @@
 use std::io::Read;
 use std::path::{Path, PathBuf};
 
+use vknot_reshape::looks::Marks;
 use vknot_syntax::{Language, MAX_BYTES, ReadError, Source, Tree};
 
 use crate::arguments::InputArguments;
+use crate::files::project::Home;
 use crate::problem::Problem;
 
 /// A file, read.
@@ -16,6 +18,8 @@ pub struct Input {
     pub path: Option<PathBuf>,
     pub source: Source,
     pub tree: Tree,
+    /// The project's marks, and the file's pins.
+    pub marks: Marks,
 }
 
 impl Input {
@@ -32,7 +36,11 @@ impl Input {
         let source = Source::from_bytes(&path, bytes).map_err(|error| unreadable(&shown, &error))?;
         let language = language(&path, source.text(), arguments).map_err(problem)?;
         let tree = Tree::read(&source, language.unwrap_or(Language::plain()));
-        Ok(Input { shown, path: (!stdin).then_some(path), source, tree })
+        let marks = match path.as_os_str().is_empty() {
+            true => Marks::default(),
+            false => Home::of(&path)?.marks(&path, &source)?,
+        };
+        Ok(Input { shown, path: (!stdin).then_some(path), source, tree, marks })
     }
 
     /// Whether the file has a language, as against being read by brackets and lines.

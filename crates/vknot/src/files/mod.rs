@@ -2,6 +2,8 @@
 
 pub mod input;
 pub mod journal;
+pub mod pins;
+pub mod project;
 pub mod styles;
 pub mod targets;
 pub mod write;

@@ -1,5 +1,7 @@
 //! SARIF 2.1.0 (OASIS), for code-scanning services: one result for each file that would change, with its fix.
 
+use std::io::Write;
+
 use serde_json::{json, Value};
 use vknot_reshape::Edits;
 use vknot_syntax::{Source, Span};
@@ -13,7 +15,10 @@ pub struct Finding<'f> {
 
 /// The whole log. `rule` is the command's name.
 pub fn log(rule: &str, help: &str, findings: &[Finding<'_>]) -> Value {
-    let results: Vec<Value> = findings.iter().map(|finding| result(rule, help, finding)).collect();
+    run(rule, help, &findings.iter().map(|finding| result(rule, help, finding)).collect::<Vec<_>>())
+}
+
+fn run(rule: &str, help: &str, results: &[Value]) -> Value {
     json!({
         "$schema": "https://json.schemastore.org/sarif-2.1.0.json",
         "version": "2.1.0",
@@ -27,6 +32,41 @@ pub fn log(rule: &str, help: &str, findings: &[Finding<'_>]) -> Value {
             "results": results,
         }],
     })
+}
+
+/// Something found that has no fix.
+pub struct Note<'f> {
+    pub shown: &'f str,
+    pub source: &'f Source,
+    pub span: Span,
+    pub message: String,
+}
+
+/// A log of what was found. `rule` is the command's name.
+pub fn notes(rule: &str, help: &str, notes: &[Note<'_>]) -> Value {
+    let result = |note: &Note<'_>| {
+        json!({
+            "ruleId": rule,
+            "level": "note",
+            "message": { "text": note.message },
+            "locations": [{ "physicalLocation": {
+                "artifactLocation": { "uri": note.shown.replace('\\', "/") },
+                "region": region(note.source, note.span),
+            } }],
+        })
+    };
+    run(rule, help, &notes.iter().map(result).collect::<Vec<_>>())
+}
+
+/// Prints a log.
+///
+/// # Errors
+/// When standard output cannot be written to.
+pub fn print(log: &Value) -> anyhow::Result<()> {
+    let mut out = std::io::stdout().lock();
+    serde_json::to_writer_pretty(&mut out, log)?;
+    writeln!(out)?;
+    Ok(())
 }
 
 fn result(rule: &str, help: &str, finding: &Finding<'_>) -> Value {

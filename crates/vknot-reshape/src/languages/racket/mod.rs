@@ -6,6 +6,7 @@ use crate::looks::LookSpec;
 pub(super) const SPEC: ToolSpec = ToolSpec { name: "racket", layout: None, looks: &LOOKS, imports: None };
 
 pub(super) const LOOKS: LookSpec = LookSpec {
+    hidden: &["skipped"],
     conditionals: &["conditional"],
     loops: &["loop"],
     sections: true,

@@ -69,7 +69,7 @@ const ROLES: &[RoleRow] = &[
         &[
             "method_declaration", "constructor_declaration", "destructor_declaration", "operator_declaration",
             "conversion_operator_declaration", "indexer_declaration", "local_function_statement",
-            "accessor_declaration",
+           
         ],
     ),
     (
@@ -95,7 +95,7 @@ const ROLES: &[RoleRow] = &[
             "fixed_statement", "checked_statement", "unsafe_statement",
         ],
     ),
-    (Role::Arm, &["switch_section", "switch_expression_arm", "catch_clause", "finally_clause"]),
+    (Role::Arm, &["switch_section", "switch_expression_arm", "catch_clause", "finally_clause", "accessor_declaration"]),
     (Role::Block, &["block", "switch_body"]),
     (Role::Body, &["declaration_list", "accessor_list", "enum_member_declaration_list"]),
     (Role::List, &["parameter_list", "bracketed_parameter_list", "type_parameter_list", "type_argument_list"]),

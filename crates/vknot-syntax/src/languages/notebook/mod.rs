@@ -51,7 +51,7 @@ fn code_language(source: &Source, tree: &Tree) -> Option<&'static Language> {
 /// The value of a member of an object.
 fn member(source: &Source, tree: &Tree, object: NodeId, key: &str) -> Option<NodeId> {
     let member = tree.children(object).find(|child| {
-        tree.role(*child) == Role::Member && tree.name_span(*child).is_some_and(|name| source.slice(name).trim_matches('"') == key)
+        tree.role(*child) == Role::Assignment && tree.name_span(*child).is_some_and(|name| source.slice(name).trim_matches('"') == key)
     })?;
     tree.child_named(member, "value")
 }

@@ -10,7 +10,7 @@ kinds! {
     CELL = "cell" as Cell,
     OBJECT = "object" as Collection,
     ARRAY = "array" as Collection,
-    MEMBER = "member" as Member,
+    MEMBER = "member" as Assignment,
     STRING = "string" as String,
     LITERAL = "literal" as Literal,
     MARK = "?",

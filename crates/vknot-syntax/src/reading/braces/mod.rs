@@ -22,7 +22,7 @@ kinds! {
     MACRO_BODY = "macro_body" as String,
     REGION_MARK = "region_mark" as Comment,
     NAMESPACE = "namespace" as Type,
-    LINKAGE = "linkage" as Branch,
+    LINKAGE = "linkage" as Type,
     CLASS = "class" as Type,
     STRUCT = "struct" as Type,
     UNION = "union" as Type,

@@ -1,0 +1,206 @@
+//! Puts region markers around lines, and takes them away again. Nothing but marker comments comes or goes.
+
+use vknot_syntax::{NodeId, Role, Source, Span, Tree};
+
+use crate::edits::Edits;
+use crate::languages::Toolkit;
+use crate::looks::{Region, RegionMarkers};
+use crate::proof::{Difference, Proven, read_result, Refusal};
+use crate::receipt::TokenChange;
+use crate::reshape::Reshape;
+
+/// Why a region cannot be put there.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum RegionError {
+    /// An item begins outside of the lines and ends inside, or the other way round.
+    #[error("lines {from}-{to} cut through the item on lines {first}-{last}; lines {fits_from}-{fits_to} would do")]
+    CutsThrough {
+        /// First line asked for.
+        from: u32,
+        /// Last line asked for.
+        to: u32,
+        /// First line of the item.
+        first: u32,
+        /// Last line of the item.
+        last: u32,
+        /// First line of the range that holds whole items.
+        fits_from: u32,
+        /// Its last line.
+        fits_to: u32,
+    },
+    /// The language has no comments.
+    #[error("{language} has no comments to put a marker in")]
+    NoComments {
+        /// The language's title.
+        language: &'static str,
+    },
+    /// The lines are blank.
+    #[error("there is nothing on these lines to put a region around")]
+    Blank,
+    /// A marker's text would not be one comment.
+    #[error("`{name}` cannot be a region's name; leave out line breaks and what ends a comment")]
+    Name {
+        /// The name asked for.
+        name: String,
+    },
+}
+
+/// The markers of a region of that name, as its language writes them.
+fn markers(tree: &Tree, name: &str) -> Result<(String, String), RegionError> {
+    let spec = tree.language().spec();
+    let comment = |text: &str| match (spec.line_comment, spec.block_comment) {
+        ("", ("", _)) => Err(RegionError::NoComments { language: spec.title }),
+        ("", (open, close)) => Ok(format!("{open} {text} {close}")),
+        (mark, _) => Ok(format!("{mark} {text}")),
+    };
+    let ends = |mark: &str| !mark.is_empty() && name.contains(mark);
+    if name.contains(['\n', '\r']) || ends(spec.block_comment.1) || name.trim().is_empty() {
+        return Err(RegionError::Name { name: name.to_owned() });
+    }
+    match Toolkit::of(tree.language()).looks.region_markers {
+        RegionMarkers::Directive => Ok((format!("#region {name}"), "#endregion".to_owned())),
+        RegionMarkers::Pragma => Ok((format!("#pragma region {name}"), "#pragma endregion".to_owned())),
+        RegionMarkers::Braced => Ok((format!("{{$REGION '{name}'}}"), "{$ENDREGION}".to_owned())),
+        RegionMarkers::Nothing => Err(RegionError::NoComments { language: spec.title }),
+        RegionMarkers::Comment => Ok((comment(&format!("region {name}"))?, comment("endregion")?)),
+    }
+}
+
+/// Puts a region around the lines that a span touches, less blank ones at their ends.
+///
+/// # Errors
+/// When the lines cut through an item, are blank, or the language has no comments.
+pub fn add(source: &Source, tree: &Tree, span: Span, name: &str) -> Result<Reshape, RegionError> {
+    let (open, close) = markers(tree, name)?;
+    let first = tree.token_from(line_start(source, span.start));
+    let (_, last_line) = source.line_range(span);
+    let end = source.lines().span(source.text(), last_line - 1).end;
+    let behind = tree.token_from(end);
+    if behind <= first {
+        return Err(RegionError::Blank);
+    }
+    let (start, stop) = (tree.tokens()[first as usize].start, tree.tokens()[behind as usize - 1].end);
+    let wanted = Span::new(start, stop);
+    let fits = whole_items(tree, wanted);
+    if let Some((item, fits)) = fits.filter(|(_, fits)| source.line_range(*fits) != source.line_range(wanted)) {
+        let ((from, to), (first, last)) = (source.line_range(wanted), source.line_range(tree.node(item).span()));
+        let (fits_from, fits_to) = source.line_range(fits);
+        return Err(RegionError::CutsThrough { from, to, first, last, fits_from, fits_to });
+    }
+    let (first_line, last_line) = source.line_range(wanted);
+    let indent = indentation(source, first_line);
+    let line_end = source.facts().line_end().text();
+    let mut edits = Edits::default();
+    let at = source.lines().start(first_line - 1);
+    edits.push(Span::new(at, at), &format!("{indent}{open}{line_end}"));
+    let behind_last = source.lines().span(source.text(), last_line - 1).end;
+    edits.push(Span::new(behind_last, behind_last), &format!("{line_end}{indent}{close}"));
+    let mut reshape = Reshape { edits, ..Reshape::default() };
+    let added = |text: String, offset| TokenChange { text, offset, token: tree.token_from(offset) };
+    reshape.receipt.added = vec![added(open, start), added(close, behind_last)];
+    Ok(reshape)
+}
+
+/// The smallest run of whole items of one sequence that covers a span, with the item that is cut by the span.
+fn whole_items(tree: &Tree, span: Span) -> Option<(NodeId, Span)> {
+    let mut holder = tree.covering(span);
+    // Tokens and parts of an item stand for the item.
+    while let Some(parent) = tree.parent(holder) && !holds_items(tree, holder) {
+        holder = parent;
+    }
+    let (mut found, mut cut) = (span, None);
+    for child in tree.children(holder) {
+        let node = tree.node(child);
+        let own = node.span();
+        let brackets = node.is_leaf() && own.len() == 1;
+        if node.is_empty() || !own.touches(span) || own.end == span.start || own.start == span.end {
+            continue;
+        }
+        if !span.covers(own) {
+            // The brackets of the sequence itself cannot be wrapped without it.
+            if brackets {
+                continue;
+            }
+            cut = Some(child);
+        }
+        found = Span::new(found.start.min(own.start), found.end.max(own.end));
+    }
+    let brackets = [tree.node(holder).first_token, tree.node(holder).token_end.saturating_sub(1)];
+    let holds_bracket = brackets.iter().filter_map(|token| tree.tokens().get(*token as usize)).any(|token| {
+        holder.0 != 0 && tree.node(token.node).parent == holder && span.covers(token.span()) && token.end - token.start == 1 && !matches!(tree.role(token.node), Role::Comment | Role::Name)
+    });
+    match cut {
+        Some(cut) => Some((cut, found)),
+        None if holds_bracket && tree.node(holder).span() != span => Some((holder, tree.node(holder).span())),
+        None => None,
+    }
+}
+
+fn holds_items(tree: &Tree, id: NodeId) -> bool {
+    tree.role(id).is_sequence() || matches!(tree.role(id), Role::Element | Role::Form | Role::Arm)
+}
+
+/// Takes the markers of a region away, with their lines where nothing else is on them.
+pub fn remove(source: &Source, tree: &Tree, region: &Region) -> Reshape {
+    let mut reshape = Reshape::default();
+    for marker in [region.open, region.close] {
+        let line = source.lines().index_at(marker.start);
+        let whole = source.lines().span(source.text(), line);
+        let alone = source.slice(whole).trim() == source.slice(marker).trim();
+        let span = match alone {
+            true => Span::new(whole.start, source.lines().start(line + 1).max(whole.end)),
+            false => marker,
+        };
+        reshape.edits.push(span, "");
+        let removed = TokenChange { text: source.slice(marker).to_owned(), offset: marker.start, token: tree.token_from(marker.start) };
+        reshape.receipt.removed.push(removed);
+    }
+    reshape
+}
+
+/// Proves that only the comments on the receipt came and went.
+///
+/// # Errors
+/// With the first token that differs.
+pub fn prove(source: &Source, tree: &Tree, reshape: &Reshape) -> Result<Proven, Refusal> {
+    let proven = read_result(source, tree, &reshape.edits)?;
+    let difference = {
+        let mut old = tokens(source, tree, &reshape.receipt.removed);
+        let mut new = tokens(&proven.source, &proven.tree, &reshape.receipt.added);
+        loop {
+            match (old.next(), new.next()) {
+                (None, None) => break None,
+                (Some((_, old)), Some((_, new))) if old == new => {}
+                (old, new) => break Some((old, new.map(|(_, text)| text.to_owned()))),
+            }
+        }
+    };
+    let Some((old, new)) = difference else { return Ok(proven) };
+    let offset = old.map_or(source.span().end, |(offset, _)| offset);
+    let old = old.map_or(String::new(), |(_, text)| text.to_owned());
+    Err(Refusal { offset, reason: Difference::Token { old, new: new.unwrap_or_default() } })
+}
+
+/// All tokens with their offsets, less as many of each text as are listed.
+fn tokens<'s>(source: &'s Source, tree: &'s Tree, less: &[TokenChange]) -> impl Iterator<Item = (u32, &'s str)> {
+    let mut less: Vec<String> = less.iter().map(|change| change.text.clone()).collect();
+    tree.tokens().iter().map(|token| (token.start, source.slice(token.span()))).filter(move |(_, text)| {
+        match less.iter().position(|other| other == text) {
+            Some(index) => {
+                less.swap_remove(index);
+                false
+            }
+            None => true,
+        }
+    })
+}
+
+fn line_start(source: &Source, offset: u32) -> u32 {
+    source.lines().start(source.lines().index_at(offset))
+}
+
+/// The blanks at the beginning of a line.
+fn indentation(source: &Source, line: u32) -> &str {
+    let text = source.lines().text(source.text(), line - 1);
+    &text[..text.len() - text.trim_start_matches([' ', '\t']).len()]
+}

@@ -1,0 +1,280 @@
+//! `pin`: names for spans that are kept beside the code and follow it.
+
+use std::io::Write;
+use std::path::Path;
+
+use clap::Subcommand;
+use serde_json::json;
+use vknot_reshape::pins::{Found, Lines};
+
+use crate::arguments::{InputArguments, LookOutput};
+use crate::files::pins::{Pin, Pins};
+use crate::files::project::Home;
+use crate::output::{self, FAINT, HEAD, KIND, MARK, NAME};
+use crate::problem::{Outcome, Problem};
+use super::open_place;
+
+/// Name spans of code without touching it
+///
+/// Pins are kept in .vknot/pins.json at the project's root. A pin follows its lines through edits and says how sure it is; its
+/// name can be used as a place.
+#[derive(clap::Args)]
+pub struct Arguments {
+    #[command(subcommand)]
+    action: Action,
+}
+
+#[derive(Subcommand)]
+enum Action {
+    /// Pin the lines of a place
+    Add(AddArguments),
+    /// List pins and where they are now
+    List(ListArguments),
+    /// Remove a pin
+    Remove(NameArguments),
+    /// Put a pin on other lines
+    Move(MoveArguments),
+}
+
+#[derive(clap::Args)]
+struct AddArguments {
+    /// The lines, as a place in a file
+    #[arg(value_name = "PLACE")]
+    place: String,
+    /// The pin's name
+    #[arg(long)]
+    name: String,
+    /// What to remember about it
+    #[arg(long)]
+    note: Option<String>,
+    #[command(flatten)]
+    input: InputArguments,
+}
+
+#[derive(clap::Args)]
+struct ListArguments {
+    /// Files and folders whose pins are listed
+    #[arg(value_name = "PATH", default_value = ".")]
+    paths: Vec<String>,
+    /// Remember where the pins are now
+    #[arg(long)]
+    refresh: bool,
+    /// How to print it
+    #[arg(long, value_enum, default_value_t = LookOutput::Text, value_name = "FORM")]
+    output: LookOutput,
+}
+
+#[derive(clap::Args)]
+struct NameArguments {
+    /// The pin's name
+    name: String,
+    /// A file or folder of the project
+    #[arg(long, value_name = "PATH", default_value = ".")]
+    project: String,
+}
+
+#[derive(clap::Args)]
+struct MoveArguments {
+    /// The pin's name
+    name: String,
+    /// The new lines, as a place in a file
+    #[arg(value_name = "PLACE")]
+    place: String,
+    #[command(flatten)]
+    input: InputArguments,
+}
+
+pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+    let done = match &arguments.action {
+        Action::Add(add) => run_add(add)?,
+        Action::List(list) => return run_list(list),
+        Action::Remove(name) => run_remove(name)?,
+        Action::Move(to) => run_move(to)?,
+    };
+    Ok(match done {
+        Ok(()) => Outcome::Done,
+        Err(problem) => {
+            output::problems(&[problem]);
+            Outcome::Failed
+        }
+    })
+}
+
+/// The lines of a place in a file on disk, with what is needed to remember them.
+struct Spotted {
+    root: std::path::PathBuf,
+    file: String,
+    text: String,
+    lines: Lines,
+}
+
+fn spot(place: &str, input: &InputArguments) -> Result<Spotted, Problem> {
+    let (input, _, span) = open_place(place, input)?;
+    let path = input.path.clone().ok_or_else(|| Problem::new("-", "standard input cannot be pinned; name a file"))?;
+    let home = Home::of(&path)?;
+    let file = home.relative(&path).ok_or_else(|| Problem::new(&input.shown, "is outside of the project"))?;
+    let (first, last) = input.source.line_range(span);
+    if input.source.slice(span).trim().is_empty() {
+        return Err(input.problem_at(span.start, "there is nothing on these lines to pin"));
+    }
+    Ok(Spotted { root: home.root.clone(), file, text: input.source.text().to_owned(), lines: Lines { first, last } })
+}
+
+fn run_add(arguments: &AddArguments) -> anyhow::Result<Result<(), Problem>> {
+    let spotted = match spot(&arguments.place, &arguments.input) {
+        Ok(spotted) => spotted,
+        Err(problem) => return Ok(Err(problem)),
+    };
+    let mut pins = match Pins::read(&spotted.root) {
+        Ok(pins) => pins,
+        Err(problem) => return Ok(Err(problem)),
+    };
+    if let Some(taken) = pins.list.iter().find(|pin| pin.name == arguments.name) {
+        let message = format!("a pin is named `{}` already, in {}; choose another name, or move it", taken.name, taken.file);
+        return Ok(Err(Problem::new(&arguments.place, message)));
+    }
+    let Lines { first, last } = spotted.lines;
+    pins.list.push(Pin::new(spotted.file.clone(), arguments.name.clone(), arguments.note.clone(), &spotted.text, spotted.lines));
+    pins.write(&spotted.root)?;
+    writeln!(anstream::stdout().lock(), "pinned {}:{first}-{last} as {NAME}{}{NAME:#}", spotted.file, arguments.name)?;
+    Ok(Ok(()))
+}
+
+fn run_move(arguments: &MoveArguments) -> anyhow::Result<Result<(), Problem>> {
+    let spotted = match spot(&arguments.place, &arguments.input) {
+        Ok(spotted) => spotted,
+        Err(problem) => return Ok(Err(problem)),
+    };
+    let mut pins = match Pins::read(&spotted.root) {
+        Ok(pins) => pins,
+        Err(problem) => return Ok(Err(problem)),
+    };
+    let names = names(&pins);
+    let Some(pin) = pins.list.iter_mut().find(|pin| pin.name == arguments.name) else {
+        return Ok(Err(unknown(&arguments.name, &names)));
+    };
+    pin.file = spotted.file.clone();
+    pin.renew(&spotted.text, spotted.lines);
+    pins.write(&spotted.root)?;
+    let Lines { first, last } = spotted.lines;
+    writeln!(anstream::stdout().lock(), "{NAME}{}{NAME:#} is at {}:{first}-{last} now", arguments.name, spotted.file)?;
+    Ok(Ok(()))
+}
+
+fn run_remove(arguments: &NameArguments) -> anyhow::Result<Result<(), Problem>> {
+    let home = match Home::of(Path::new(&arguments.project)) {
+        Ok(home) => home,
+        Err(problem) => return Ok(Err(problem)),
+    };
+    let mut pins = match Pins::read(&home.root) {
+        Ok(pins) => pins,
+        Err(problem) => return Ok(Err(problem)),
+    };
+    let Some(at) = pins.list.iter().position(|pin| pin.name == arguments.name) else {
+        return Ok(Err(unknown(&arguments.name, &names(&pins))));
+    };
+    let pin = pins.list.remove(at);
+    pins.write(&home.root)?;
+    writeln!(anstream::stdout().lock(), "removed {NAME}{}{NAME:#} from {}", pin.name, pin.file)?;
+    Ok(Ok(()))
+}
+
+fn names(pins: &Pins) -> String {
+    let names: Vec<&str> = pins.list.iter().map(|pin| pin.name.as_str()).collect();
+    if names.is_empty() { "there are none".to_owned() } else { format!("there are {}", names.join(", ")) }
+}
+
+fn unknown(name: &str, names: &str) -> Problem {
+    Problem::new(name, format!("no pin has this name; {names}"))
+}
+
+fn run_list(arguments: &ListArguments) -> anyhow::Result<Outcome> {
+    let mut problems = Vec::new();
+    let mut entries = Vec::new();
+    let mut roots: Vec<std::path::PathBuf> = Vec::new();
+    for path in &arguments.paths {
+        match listed(Path::new(path), arguments.refresh, &mut roots) {
+            Ok(found) => entries.extend(found),
+            Err(problem) => problems.push(problem),
+        }
+    }
+    match arguments.output {
+        LookOutput::Json => {
+            let pins: Vec<_> = entries.iter().map(document).collect();
+            output::json::print("vknot.pinned/1", json!({ "pins": pins }))?;
+        }
+        LookOutput::Text => show(&entries)?,
+    }
+    output::problems(&problems);
+    let lost = entries.iter().any(|(_, found)| *found == Found::Lost);
+    Ok(if problems.is_empty() && !lost { Outcome::Done } else { Outcome::Failed })
+}
+
+/// The pins below a path, with where they are now.
+fn listed(path: &Path, refresh: bool, roots: &mut Vec<std::path::PathBuf>) -> Result<Vec<(Pin, Found)>, Problem> {
+    let home = Home::of(path)?;
+    let below = home.relative(path).unwrap_or_default();
+    let mut pins = Pins::read(&home.root)?;
+    let mut found = Vec::new();
+    for pin in &mut pins.list {
+        let inside = below.is_empty() || pin.file == below || pin.file.starts_with(&format!("{below}/"));
+        let text = std::fs::read_to_string(home.root.join(&pin.file)).unwrap_or_default();
+        let text = text.strip_prefix('\u{feff}').unwrap_or(&text);
+        let place = pin.anchor().find(text);
+        if inside {
+            found.push((pin.clone(), place));
+        }
+        if let Some(lines) = place.lines() {
+            pin.renew(text, lines);
+        }
+    }
+    if refresh && !roots.contains(&home.root) {
+        pins.write(&home.root).map_err(|error| Problem::new(home.root.display().to_string(), format!("the pins cannot be written: {error}")))?;
+        roots.push(home.root.clone());
+    }
+    Ok(found)
+}
+
+fn show(entries: &[(Pin, Found)]) -> std::io::Result<()> {
+    let mut out = anstream::stdout().lock();
+    let mut file = "";
+    for (pin, found) in entries {
+        if pin.file != file {
+            writeln!(out, "{HEAD}{}{HEAD:#}", pin.file)?;
+            file = &pin.file;
+        }
+        let note = pin.note.as_ref().map_or(String::new(), |note| format!("  {note}"));
+        match found.lines() {
+            Some(Lines { first, last }) => {
+                let from = pin.first_line;
+                let was = if *found == (Found::Moved(Lines { first, last })) { format!(" {FAINT}from {from}{FAINT:#}") } else { String::new() };
+                writeln!(out, "{FAINT}{:>11}{FAINT:#}  {KIND}{}{KIND:#} {NAME}{}{NAME:#}{was}{note}", format!("{first}-{last}"), found.name(), pin.name)?;
+            }
+            None => {
+                writeln!(out, "{:>11}  {MARK}lost{MARK:#} {NAME}{}{NAME:#}{note}; last known from line {}:", "", pin.name, pin.first_line)?;
+                for line in pin.lines.iter().take(LAST_KNOWN) {
+                    writeln!(out, "{:>13}{FAINT}{line}{FAINT:#}", "")?;
+                }
+                if pin.lines.len() > LAST_KNOWN {
+                    writeln!(out, "{:>13}{FAINT}⋯ {}{FAINT:#}", "", output::count(pin.lines.len() - LAST_KNOWN, "line"))?;
+                }
+            }
+        }
+    }
+    writeln!(out, "{FAINT}{}{FAINT:#}", output::count(entries.len(), "pin"))
+}
+
+/// How many lines of a lost pin are shown.
+const LAST_KNOWN: usize = 5;
+
+fn document((pin, found): &(Pin, Found)) -> serde_json::Value {
+    json!({
+        "name": pin.name,
+        "file": pin.file,
+        "note": pin.note,
+        "state": found.name(),
+        "firstLine": found.lines().map(|lines| lines.first),
+        "lastLine": found.lines().map(|lines| lines.last),
+        "lastKnown": { "firstLine": pin.first_line, "lines": pin.lines },
+    })
+}

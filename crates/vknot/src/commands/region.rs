@@ -1,0 +1,162 @@
+//! `region`: lists named regions, puts markers around lines, takes them away.
+
+use std::io::Write;
+
+use clap::Subcommand;
+use serde_json::{json, Value};
+use vknot_reshape::looks::{self, LoneMarker, Region, Regions};
+use vknot_reshape::regions;
+use vknot_syntax::Span;
+
+use crate::arguments::{InputArguments, LookOutput, ReshapeArguments};
+use crate::files::input::Input;
+use crate::files::targets::targets;
+use crate::output::{self, FAINT, HEAD, NAME};
+use crate::output::json::SpanJson;
+use crate::problem::{Outcome, Problem};
+use super::reshape::{self, Job};
+
+/// List, add and remove named regions
+///
+/// A region is the lines between two marker comments. Its name can be used as a place.
+#[derive(clap::Args)]
+pub struct Arguments {
+    #[command(subcommand)]
+    action: Action,
+}
+
+#[derive(Subcommand)]
+enum Action {
+    /// List the regions of files, and markers without a partner
+    List(ListArguments),
+    /// Put a region around whole items
+    Add(AddArguments),
+    /// Take a region's markers away; its lines stay
+    Remove(RemoveArguments),
+}
+
+#[derive(clap::Args)]
+struct ListArguments {
+    /// Files and folders; `-` is standard input
+    #[arg(required = true, value_name = "PATH")]
+    paths: Vec<String>,
+    /// How to print it
+    #[arg(long, value_enum, default_value_t = LookOutput::Text, value_name = "FORM")]
+    output: LookOutput,
+    #[command(flatten)]
+    input: InputArguments,
+}
+
+#[derive(clap::Args)]
+struct AddArguments {
+    /// The region's name
+    #[arg(long)]
+    name: String,
+    #[command(flatten)]
+    reshape: ReshapeArguments,
+}
+
+#[derive(clap::Args)]
+struct RemoveArguments {
+    #[command(flatten)]
+    reshape: ReshapeArguments,
+}
+
+pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+    match &arguments.action {
+        Action::List(list) => run_list(list),
+        Action::Add(add) => {
+            let reshaper = |input: &Input, only: Option<&[Span]>| {
+                let span = only_span(only).ok_or("name the lines: FILE:LINE-LINE or FILE@NAME")?;
+                regions::add(&input.source, &input.tree, span, &add.name).map_err(|error| error.to_string())
+            };
+            run_job(&add.reshape, "A region is to be added", &|input, _, only| reshaper(input, only))
+        }
+        Action::Remove(remove) => {
+            let reshaper = |input: &Input, only: Option<&[Span]>| {
+                let span = only_span(only).ok_or("name the region: FILE@NAME, or a line of it")?;
+                let found = looks::regions(&input.source, &input.tree, &input.marks).regions;
+                let held = found.iter().filter(|region| region.span().covers(span) || region.open.touches(span));
+                let innermost = held.max_by_key(|region| region.depth).ok_or("no region is there; `vknot region list` shows those there are")?;
+                Ok(regions::remove(&input.source, &input.tree, innermost))
+            };
+            run_job(&remove.reshape, "A region is to be removed", &|input, _, only| reshaper(input, only))
+        }
+    }
+}
+
+fn run_job(arguments: &ReshapeArguments, finding: &'static str, reshape: &reshape::Reshaper<'_>) -> anyhow::Result<Outcome> {
+    reshape::run(arguments, &Job { name: "region", lays_out: false, finding, reshape, prove: &regions::prove })
+}
+
+/// The span from the first to the last of those named.
+fn only_span(only: Option<&[Span]>) -> Option<Span> {
+    let only = only?;
+    Some(Span::new(only.iter().map(|span| span.start).min()?, only.iter().map(|span| span.end).max()?))
+}
+
+fn run_list(arguments: &ListArguments) -> anyhow::Result<Outcome> {
+    let (targets, mut problems) = targets(&arguments.paths);
+    let mut files = Vec::new();
+    let mut out = anstream::stdout().lock();
+    for target in &targets {
+        let input = match Input::read(&target.file, &arguments.input) {
+            Ok(input) => input,
+            Err(problem) => {
+                problems.push(problem);
+                continue;
+            }
+        };
+        let regions = looks::regions(&input.source, &input.tree, &input.marks);
+        problems.extend(regions.lone.iter().map(|lone| unpaired(&input, lone)));
+        if regions.regions.is_empty() && !target.named {
+            continue;
+        }
+        match arguments.output {
+            LookOutput::Text => show(&mut out, &input, &regions)?,
+            LookOutput::Json => files.push(document(&input, &regions)),
+        }
+    }
+    if arguments.output == LookOutput::Json {
+        output::json::print("vknot.regions/1", json!({ "files": files }))?;
+    }
+    output::problems(&problems);
+    Ok(if problems.is_empty() { Outcome::Done } else { Outcome::Failed })
+}
+
+/// A marker without a partner, with the other suspect.
+fn unpaired(input: &Input, lone: &LoneMarker) -> Problem {
+    let marker = input.source.slice(lone.span);
+    let what = if lone.opens { "opens a region that is not closed" } else { "closes a region that was not opened" };
+    let suspect = lone.suspect.map_or(String::new(), |suspect| {
+        let line = input.source.line(suspect.start);
+        format!("; or `{}` on line {line} is the one too many", input.source.slice(suspect))
+    });
+    input.problem_at(lone.span.start, format!("`{marker}` {what}{suspect}"))
+}
+
+fn show(out: &mut impl Write, input: &Input, regions: &Regions) -> std::io::Result<()> {
+    let count = output::count(regions.regions.len(), "region");
+    writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{count}{FAINT:#}", input.shown)?;
+    for region in &regions.regions {
+        let (first, last) = input.source.line_range(region.span());
+        let indent = "  ".repeat(region.depth as usize);
+        writeln!(out, "{FAINT}{:>11}{FAINT:#}  {indent}{NAME}{}{NAME:#}", format!("{first}-{last}"), shown_name(region))?;
+    }
+    Ok(())
+}
+
+fn shown_name(region: &Region) -> &str {
+    if region.name.is_empty() { "(without a name)" } else { &region.name }
+}
+
+fn document(input: &Input, regions: &Regions) -> Value {
+    let span = |span: Span| SpanJson::of(&input.source, span);
+    let region = |region: &Region| json!({ "name": region.name, "depth": region.depth, "span": span(region.span()), "open": span(region.open), "close": span(region.close) });
+    let lone = |lone: &LoneMarker| json!({ "marker": span(lone.span), "opens": lone.opens, "suspect": lone.suspect.map(span) });
+    json!({
+        "file": input.shown,
+        "regions": regions.regions.iter().map(region).collect::<Vec<_>>(),
+        "unpaired": regions.lone.iter().map(lone).collect::<Vec<_>>(),
+    })
+}

@@ -1,0 +1,218 @@
+//! `sections`: lists the sections of files, prints one, runs one.
+
+use std::io::Write;
+use std::process::{Command, Stdio};
+
+use anyhow::Context;
+use clap::Subcommand;
+use serde_json::json;
+use vknot_reshape::looks::{self, Section};
+use vknot_syntax::{Role, Span};
+
+use crate::arguments::{InputArguments, LookOutput};
+use crate::files::input::Input;
+use crate::files::project::Home;
+use crate::files::targets::targets;
+use crate::output::{self, FAINT, HEAD, NAME};
+use crate::output::json::SpanJson;
+use crate::place::{Place, Spot};
+use crate::problem::{Outcome, Problem};
+use super::open_place;
+
+/// List sections, print one, or run one
+///
+/// A section goes from its heading to the next of the same or a higher level. A file alone lists its sections; FILE@NAME prints
+/// that one.
+#[derive(clap::Args)]
+#[command(args_conflicts_with_subcommands = true)]
+pub struct Arguments {
+    #[command(subcommand)]
+    action: Option<Action>,
+    #[command(flatten)]
+    list: ListArguments,
+}
+
+#[derive(clap::Args)]
+struct ListArguments {
+    /// Files, folders, and sections as FILE@NAME or FILE:LINE; `-` is standard input
+    #[arg(required = true, value_name = "PLACE")]
+    places: Vec<String>,
+    /// How to print it
+    #[arg(long, value_enum, default_value_t = LookOutput::Text, value_name = "FORM")]
+    output: LookOutput,
+    #[command(flatten)]
+    input: InputArguments,
+}
+
+#[derive(Subcommand)]
+enum Action {
+    /// Feed one section to an interpreter
+    Run(RunArguments),
+}
+
+#[derive(clap::Args)]
+struct RunArguments {
+    /// The section, as FILE@NAME or FILE:LINE
+    #[arg(value_name = "PLACE")]
+    place: String,
+    /// All sections up to this one, too
+    #[arg(long)]
+    through: bool,
+    /// The command that gets the code on standard input [default: the project's interpreter for the language]
+    #[arg(long, value_name = "COMMAND")]
+    with: Option<String>,
+    #[command(flatten)]
+    input: InputArguments,
+}
+
+pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+    match &arguments.action {
+        Some(Action::Run(run)) => run_section(run),
+        None => list(&arguments.list),
+    }
+}
+
+fn list(arguments: &ListArguments) -> anyhow::Result<Outcome> {
+    let (targets, mut problems) = targets(&arguments.places);
+    let mut files = Vec::new();
+    let mut out = anstream::stdout().lock();
+    for target in &targets {
+        let input = match Input::read(&target.file, &arguments.input) {
+            Ok(input) => input,
+            Err(problem) => {
+                problems.push(problem);
+                continue;
+            }
+        };
+        let all = looks::sections(&input.source, &input.tree, &input.marks);
+        if target.spots.is_empty() && (target.named || !all.is_empty()) {
+            match arguments.output {
+                LookOutput::Text => show(&mut out, &input, &all)?,
+                LookOutput::Json => files.push(document(&input, &all)),
+            }
+        }
+        for spot in &target.spots {
+            match find(&input, &all, spot) {
+                Ok(section) if arguments.output == LookOutput::Json => files.push(document(&input, std::slice::from_ref(section))),
+                Ok(section) => writeln!(std::io::stdout().lock(), "{}", input.source.slice(section.span))?,
+                Err(message) => problems.push(Problem::new(&input.shown, message)),
+            }
+        }
+    }
+    if arguments.output == LookOutput::Json {
+        output::json::print("vknot.sections/1", json!({ "files": files }))?;
+    }
+    output::problems(&problems);
+    Ok(if problems.is_empty() { Outcome::Done } else { Outcome::Failed })
+}
+
+/// The section of that name, or the innermost that holds the place.
+fn find<'s>(input: &Input, all: &'s [Section], spot: &Spot) -> Result<&'s Section, String> {
+    if let Spot::Name(name) = spot {
+        let named: Vec<&Section> = all.iter().filter(|section| section.name == *name).collect();
+        if let [only] = named.as_slice() {
+            return Ok(only);
+        }
+        if named.len() > 1 {
+            let lines: Vec<String> = named.iter().map(|section| input.source.line(section.span.start).to_string()).collect();
+            return Err(format!("{} sections are named `{name}`, at lines {}; give a line", named.len(), lines.join(", ")));
+        }
+    }
+    let span = spot.resolve(&input.source, &input.tree, &input.marks)?;
+    let held = all.iter().rfind(|section| section.span.covers(Span::new(span.start, span.start)));
+    held.ok_or_else(|| "no section is there; `vknot sections FILE` lists those there are".to_owned())
+}
+
+fn show(out: &mut impl Write, input: &Input, sections: &[Section]) -> std::io::Result<()> {
+    writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{}{FAINT:#}", input.shown, output::count(sections.len(), "section"))?;
+    for section in sections {
+        let (first, last) = input.source.line_range(section.span);
+        let indent = "  ".repeat(section.level.saturating_sub(1) as usize);
+        let name = if section.name.is_empty() { "(without a name)" } else { &section.name };
+        writeln!(out, "{FAINT}{:>11}{FAINT:#}  {indent}{NAME}{name}{NAME:#}", format!("{first}-{last}"))?;
+    }
+    Ok(())
+}
+
+fn document(input: &Input, sections: &[Section]) -> serde_json::Value {
+    let section = |section: &Section| json!({ "name": section.name, "level": section.level, "span": SpanJson::of(&input.source, section.span) });
+    json!({ "file": input.shown, "sections": sections.iter().map(section).collect::<Vec<_>>() })
+}
+
+fn run_section(arguments: &RunArguments) -> anyhow::Result<Outcome> {
+    let (input, place, _) = match open_place(&arguments.place, &arguments.input) {
+        Ok(opened) => opened,
+        Err(problem) => return Ok(failed(problem)),
+    };
+    if place.spot == Spot::Whole {
+        return Ok(failed(Problem::new(&input.shown, "name the section to run, as FILE@NAME or FILE:LINE")));
+    }
+    let all = looks::sections(&input.source, &input.tree, &input.marks);
+    let section = match find(&input, &all, &place.spot) {
+        Ok(section) => section,
+        Err(message) => return Ok(failed(Problem::new(&input.shown, message))),
+    };
+    let start = if arguments.through { 0 } else { section.span.start };
+    let (language, code) = code_in(&input, Span::new(start, section.span.end));
+    if code.trim().is_empty() {
+        return Ok(failed(input.problem_at(section.span.start, "the section holds no code to run")));
+    }
+    let command = match interpreter(arguments, &place, language) {
+        Ok(command) => command,
+        Err(problem) => return Ok(failed(problem)),
+    };
+    feed(&command, &code)
+}
+
+fn failed(problem: Problem) -> Outcome {
+    output::problems(&[problem]);
+    Outcome::Failed
+}
+
+/// The code of a span: the text itself, or that of the cells and fences in it, which must be of one language.
+fn code_in(input: &Input, span: Span) -> (&'static str, String) {
+    let own = input.tree.language();
+    let holds_code = input.tree.embedded().iter().any(|piece| piece.tree.language().name() != "markdown");
+    let host = matches!(input.tree.role(input.tree.embedded().first().map_or(input.tree.root(), |piece| piece.host)), Role::Cell | Role::Block);
+    if !(holds_code && host) {
+        return (own.name(), format!("{}\n", input.source.slice(span)));
+    }
+    let pieces = input.tree.embedded().iter().filter(|piece| span.covers(piece.span()) && piece.tree.language().name() != "markdown");
+    let mut pieces = pieces.peekable();
+    let language = pieces.peek().map_or(own.name(), |piece| piece.tree.language().name());
+    let code = pieces.filter(|piece| piece.tree.language().name() == language).map(|piece| format!("{}\n", piece.source.text().trim_end()));
+    (language, code.collect())
+}
+
+/// The command to run, in words.
+fn interpreter(arguments: &RunArguments, place: &Place, language: &str) -> Result<Vec<String>, Problem> {
+    let command = match &arguments.with {
+        Some(command) => command.clone(),
+        None => {
+            let home = Home::of(std::path::Path::new(&place.file))?;
+            home.project.interpreters.get(language).cloned().ok_or_else(|| {
+                let message = format!("no interpreter is named for {language}; name one with --with, or in vknot.toml: [interpreters] {language} = \"COMMAND\"");
+                Problem::new(&place.file, message)
+            })?
+        }
+    };
+    let words: Vec<String> = command.split_whitespace().map(str::to_owned).collect();
+    if words.is_empty() { Err(Problem::new(&place.file, "the interpreter's command is empty")) } else { Ok(words) }
+}
+
+/// Runs a command with the code on its standard input; its output goes where ours goes, and its end is ours.
+fn feed(command: &[String], code: &str) -> anyhow::Result<Outcome> {
+    let (program, rest) = command.split_first().context("no command")?;
+    let mut child = Command::new(program)
+        .args(rest)
+        .stdin(Stdio::piped())
+        .spawn()
+        .with_context(|| format!("cannot run `{program}`; is it installed?"))?;
+    super::signals::pass_on(child.id())?;
+    if let Some(mut input) = child.stdin.take() {
+        // A program that ends without reading everything has done what it wanted.
+        let _ = input.write_all(code.as_bytes());
+    }
+    let status = child.wait()?;
+    Ok(super::signals::outcome(status))
+}

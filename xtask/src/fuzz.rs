@@ -1,0 +1,132 @@
+//! `fuzz`: damages samples at random and checks tree and looks of what comes out, for as long as asked.
+
+use std::panic::{AssertUnwindSafe, catch_unwind};
+use std::path::PathBuf;
+use std::process::ExitCode;
+use std::time::{Duration, Instant};
+
+use anyhow::Context;
+use vknot_reshape::looks;
+use vknot_syntax::{Language, Source, Tree};
+
+use crate::walk::samples;
+
+#[derive(clap::Args)]
+pub struct Arguments {
+    /// Folders with samples
+    #[arg(required = true)]
+    roots: Vec<PathBuf>,
+    /// Languages to read them in, one after another
+    #[arg(long, required = true, value_delimiter = ',')]
+    language: Vec<String>,
+    /// How long, for each language
+    #[arg(long, default_value_t = 60)]
+    seconds: u64,
+    /// Where the random numbers begin
+    #[arg(long, default_value_t = 1)]
+    seed: u64,
+}
+
+/// Reading a byte may take this long, and a text this long at least.
+const NANOSECONDS_A_BYTE: u64 = 20_000;
+const AT_LEAST: Duration = Duration::from_millis(400);
+
+/// Samples are cut to this many bytes, so that many can be tried.
+const LENGTH_AT_MOST: usize = 6_000;
+
+pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
+    let mut findings = 0;
+    for name in &arguments.language {
+        // Any text is plain text.
+        let plain = (name == Language::plain().name()).then_some(Language::plain());
+        let language = plain.or(Language::named(name)).with_context(|| format!("there is no language `{name}`"))?;
+        let texts: Vec<String> = samples(&arguments.roots, plain.is_none().then_some(name.as_str())).into_iter().map(|sample| sample.source.text().to_owned()).collect();
+        anyhow::ensure!(!texts.is_empty(), "no sample is in {name}");
+        findings += fuzz(language, &texts, arguments);
+    }
+    Ok(if findings == 0 { ExitCode::SUCCESS } else { ExitCode::FAILURE })
+}
+
+fn fuzz(language: &'static Language, texts: &[String], arguments: &Arguments) -> usize {
+    let mut random = Random(arguments.seed);
+    let end = Instant::now() + Duration::from_secs(arguments.seconds);
+    let (mut count, mut findings) = (0u64, 0);
+    while Instant::now() < end {
+        let text = damaged(texts, &mut random);
+        let start = Instant::now();
+        let result = catch_unwind(AssertUnwindSafe(|| {
+            let source = Source::from_text("sample", text.as_str());
+            let tree = Tree::read(&source, language);
+            looks::check(&source, &tree)
+        }));
+        let slow = start.elapsed() > AT_LEAST.max(Duration::from_nanos(NANOSECONDS_A_BYTE * text.len() as u64));
+        count += 1;
+        let finding = match result {
+            Err(_) => Some("panic".to_owned()),
+            Ok(Err(what)) => Some(what),
+            Ok(Ok(())) if slow => Some(format!("took {:?}", start.elapsed())),
+            Ok(Ok(())) => None,
+        };
+        if let Some(what) = finding {
+            findings += 1;
+            println!("{}: {what}\n{text:?}", language.name());
+        }
+        if findings >= 5 {
+            break;
+        }
+    }
+    println!("{}: {count} texts, {findings} findings", language.name());
+    findings
+}
+
+/// A piece of a sample with a few bytes changed, doubled, moved or taken out, and pieces of others put in.
+fn damaged(texts: &[String], random: &mut Random) -> String {
+    let mut text = piece(texts, random, LENGTH_AT_MOST).to_owned();
+    for _ in 0..random.below(12) {
+        let at = boundary(&text, random.below(text.len() + 1));
+        let end = boundary(&text, (at + random.below(40)).min(text.len()));
+        match random.below(6) {
+            0 => text.replace_range(at..end, ""),
+            1 => text.insert_str(at, MARKS[random.below(MARKS.len())]),
+            2 => text.insert_str(at, piece(texts, random, 60)),
+            3 => text.truncate(at),
+            4 => {
+                let copy = text[at..end].to_owned();
+                text.insert_str(boundary(&text, random.below(text.len() + 1)), &copy);
+            }
+            _ => text.replace_range(at..end, &MARKS[random.below(MARKS.len())].repeat(random.below(30) + 1)),
+        }
+    }
+    text
+}
+
+/// What is put in: marks that open and close something in one language or another.
+const MARKS: [&str; 40] = [
+    "(", ")", "[", "]", "{", "}", "<", ">", "\"", "'", "`", "\\", "/*", "*/", "//", "#", "%{", "%}", "--", "<!--", "-->", "begin ", " end ", "if ", " else ",
+    "\n", "\r\n", "\t", "  ", "\u{feff}", "é", "#|", "|#", "#;", "${", "#{", "```\n", "\n> ", "\n- ", "</x>",
+];
+
+fn piece<'t>(texts: &'t [String], random: &mut Random, length: usize) -> &'t str {
+    let text = &texts[random.below(texts.len())];
+    let start = boundary(text, if random.below(3) == 0 { 0 } else { random.below(text.len() + 1) });
+    let end = boundary(text, (start + random.below(length) + 1).min(text.len()));
+    &text[start..end]
+}
+
+/// The next place at or behind `at` where a character begins.
+fn boundary(text: &str, at: usize) -> usize {
+    (at..=text.len()).find(|at| text.is_char_boundary(*at)).unwrap_or(text.len())
+}
+
+/// Numbers that are the same for the same seed (splitmix64).
+struct Random(u64);
+
+impl Random {
+    fn below(&mut self, limit: usize) -> usize {
+        self.0 = self.0.wrapping_add(0x9e37_79b9_7f4a_7c15);
+        let mut mixed = self.0;
+        mixed = (mixed ^ (mixed >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
+        mixed = (mixed ^ (mixed >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
+        ((mixed ^ (mixed >> 31)) % limit.max(1) as u64) as usize
+    }
+}
