@@ -53,18 +53,20 @@ fn fuzz(language: &'static Language, texts: &[String], arguments: &Arguments) ->
     let (mut count, mut findings) = (0u64, 0);
     while Instant::now() < end {
         let text = damaged(texts, &mut random);
-        let start = Instant::now();
-        let result = catch_unwind(AssertUnwindSafe(|| {
-            let source = Source::from_text("sample", text.as_str());
-            let tree = Tree::read(&source, language);
-            looks::check(&source, &tree)
-        }));
-        let slow = start.elapsed() > AT_LEAST.max(Duration::from_nanos(NANOSECONDS_A_BYTE * text.len() as u64));
+        let (mut result, mut took) = judged(&text, language);
+        let limit = AT_LEAST.max(Duration::from_nanos(NANOSECONDS_A_BYTE * text.len() as u64));
+        // On a busy machine anything may take long once.
+        for _ in 0..2 {
+            if took > limit {
+                (result, took) = judged(&text, language);
+            }
+        }
+        let slow = took > limit;
         count += 1;
         let finding = match result {
             Err(_) => Some("panic".to_owned()),
             Ok(Err(what)) => Some(what),
-            Ok(Ok(())) if slow => Some(format!("took {:?}", start.elapsed())),
+            Ok(Ok(())) if slow => Some(format!("took {took:?}")),
             Ok(Ok(())) => None,
         };
         if let Some(what) = finding {
@@ -77,6 +79,17 @@ fn fuzz(language: &'static Language, texts: &[String], arguments: &Arguments) ->
     }
     println!("{}: {count} texts, {findings} findings", language.name());
     findings
+}
+
+/// Reads and checks one text; the outer error is a panic.
+fn judged(text: &str, language: &'static Language) -> (std::thread::Result<Result<(), String>>, Duration) {
+    let start = Instant::now();
+    let result = catch_unwind(AssertUnwindSafe(|| {
+        let source = Source::from_text("sample", text);
+        let tree = Tree::read(&source, language);
+        looks::check(&source, &tree)
+    }));
+    (result, start.elapsed())
 }
 
 /// A piece of a sample with a few bytes changed, doubled, moved or taken out, and pieces of others put in.

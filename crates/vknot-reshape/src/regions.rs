@@ -79,7 +79,8 @@ pub fn add(source: &Source, tree: &Tree, span: Span, name: &str) -> Result<Resha
     if behind <= first {
         return Err(RegionError::Blank);
     }
-    let (start, stop) = (tree.tokens()[first as usize].start, tree.tokens()[behind as usize - 1].end);
+    let start = tree.tokens()[with_comments(source, tree, first) as usize].start;
+    let stop = tree.tokens()[behind as usize - 1].end;
     let wanted = Span::new(start, stop);
     let fits = whole_items(tree, wanted);
     if let Some((item, fits)) = fits.filter(|(_, fits)| source.line_range(*fits) != source.line_range(wanted)) {
@@ -94,11 +95,32 @@ pub fn add(source: &Source, tree: &Tree, span: Span, name: &str) -> Result<Resha
     let at = source.lines().start(first_line - 1);
     edits.push(Span::new(at, at), &format!("{indent}{open}{line_end}"));
     let behind_last = source.lines().span(source.text(), last_line - 1).end;
-    edits.push(Span::new(behind_last, behind_last), &format!("{line_end}{indent}{close}"));
+    match last_line < source.lines().count() {
+        true => {
+            let next = source.lines().start(last_line);
+            edits.push(Span::new(next, next), &format!("{indent}{close}{line_end}"));
+        }
+        false => edits.push(Span::new(behind_last, behind_last), &format!("{line_end}{indent}{close}")),
+    }
     let mut reshape = Reshape { edits, ..Reshape::default() };
     let added = |text: String, offset| TokenChange { text, offset, token: tree.token_from(offset) };
     reshape.receipt.added = vec![added(open, start), added(close, behind_last)];
     Ok(reshape)
+}
+
+/// The first of the comments that stand directly above a token, which belong to what it begins.
+fn with_comments(source: &Source, tree: &Tree, token: u32) -> u32 {
+    let mut first = token;
+    while let Some(before) = first.checked_sub(1) {
+        let (comment, next) = (tree.tokens()[before as usize].span(), tree.tokens()[first as usize].span());
+        let above = source.line(comment.end) + 1 == source.line(next.start);
+        let begins_line = source.slice(Span::new(line_start(source, comment.start), comment.start)).trim().is_empty();
+        if !(tree.is_comment(before) && above && begins_line) || crate::looks::is_region_marker(source.slice(comment)) {
+            break;
+        }
+        first = before;
+    }
+    first
 }
 
 /// The smallest run of whole items of one sequence that covers a span, with the item that is cut by the span.

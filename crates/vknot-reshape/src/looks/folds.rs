@@ -177,7 +177,7 @@ fn kind_of(tree: &Tree, id: NodeId) -> Option<FoldKind> {
         // The parts of a unit.
         Role::Body if tree.role(tree.node(id).parent) == Role::File => Some(FoldKind::Section),
         Role::Body if !matches!(tree.role(tree.node(id).parent), Role::Type | Role::Rule) => Some(FoldKind::Block),
-        Role::Branch if !has_block(tree, id) => Some(FoldKind::Block),
+        Role::Branch if !has_block(tree, id) || begins_with_word(tree, id) => Some(FoldKind::Block),
         Role::Block | Role::Arm | Role::Rule => Some(FoldKind::Block),
         Role::Macro if !tree.node(id).is_leaf() => Some(FoldKind::Block),
         Role::Collection | Role::Arguments | Role::List | Role::String | Role::Form => Some(FoldKind::Literal),
@@ -191,6 +191,11 @@ fn kind_of(tree: &Tree, id: NodeId) -> Option<FoldKind> {
 /// Whether the parts of a branch fold by themselves.
 fn has_block(tree: &Tree, id: NodeId) -> bool {
     tree.children(id).any(|child| matches!(tree.role(child), Role::Block | Role::Body | Role::Arm))
+}
+
+/// Whether a word opens the branch that another one closes.
+fn begins_with_word(tree: &Tree, id: NodeId) -> bool {
+    tree.children(id).next().is_some_and(|first| tree.role(first) == Role::Open)
 }
 
 /// Where a fold's first line is: types and callables are shown by their header, what is a block by indentation alone by

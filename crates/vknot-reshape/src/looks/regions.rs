@@ -97,6 +97,11 @@ fn close(open: &mut Vec<(Span, String)>, span: Span, name: &str, found: &mut Reg
     }
 }
 
+/// Whether a comment is one of the usual markers.
+pub(crate) fn is_region_marker(text: &str) -> bool {
+    marker(text, &Marks::default()).is_some()
+}
+
 /// Takes a comment for a marker: `region NAME`, `endregion`, also as `#region`, `#pragma region` and `{$REGION 'NAME'}`,
 /// and the project's own.
 fn marker(text: &str, marks: &Marks) -> Option<Marker> {

@@ -39,11 +39,10 @@ pub(crate) fn partners(text: &str, lexemes: &[Lexeme], shape: impl Fn(Kind) -> O
     if left == 0 {
         return plain;
     }
-    let indents = indents(text, lexemes);
-    let fits = |open: usize, close: usize| indents[close].is_none_or(|column| indents[open].is_none_or(|other| other == column));
-    let line_indents = Lines { indents: &indents };
-    let (indented, still_left) =
-        matched(lexemes, &shape, &|open, close| fits(line_indents.line_start(open), close));
+    let columns = columns(text, lexemes);
+    let lines = line_columns(&columns);
+    let fits = |open: usize, close: usize| columns[close].is_none_or(|column| lines[open] == column);
+    let (indented, still_left) = matched(lexemes, &shape, &fits);
     if still_left <= left { indented } else { plain }
 }
 
@@ -81,7 +80,7 @@ fn matched(
 }
 
 /// The column of each lexeme that begins its line.
-fn indents(text: &str, lexemes: &[Lexeme]) -> Vec<Option<u32>> {
+fn columns(text: &str, lexemes: &[Lexeme]) -> Vec<Option<u32>> {
     let bytes = text.as_bytes();
     let column = |lexeme: &Lexeme| {
         let before = bytes.get(..lexeme.start as usize).unwrap_or(b"");
@@ -93,17 +92,11 @@ fn indents(text: &str, lexemes: &[Lexeme]) -> Vec<Option<u32>> {
     lexemes.iter().map(column).collect()
 }
 
-/// Finds the lexeme that begins the line of another.
-struct Lines<'l> {
-    indents: &'l [Option<u32>],
-}
-
-impl Lines<'_> {
-    /// How many lexemes back a line's beginning is looked for.
-    const BACK_AT_MOST: usize = 400;
-
-    fn line_start(&self, index: usize) -> usize {
-        let from = index.saturating_sub(Self::BACK_AT_MOST);
-        (from..=index).rev().find(|at| self.indents[*at].is_some()).unwrap_or(index)
-    }
+/// For each lexeme the column of the one that begins its line.
+fn line_columns(columns: &[Option<u32>]) -> Vec<u32> {
+    let begun = columns.iter().scan(0, |last, column| {
+        *last = column.unwrap_or(*last);
+        Some(*last)
+    });
+    begun.collect()
 }

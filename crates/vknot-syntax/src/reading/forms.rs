@@ -53,8 +53,8 @@ pub(crate) struct Dialect {
 
 /// What is open while reading.
 enum Frame {
-    /// Brackets: where they close, if they do, and how many data are inside so far.
-    Brackets { node: NodeId, close: Close, count: u32 },
+    /// Brackets, and how many data are inside so far.
+    Brackets { node: NodeId, count: u32 },
     /// A prefix that waits for this many data.
     Prefix(u32),
 }
@@ -65,7 +65,7 @@ pub(crate) fn read(text: &str, dialect: &Dialect, builder: &mut TreeBuilder<'_>)
     builder.open(FILE, Field(0));
     let lexemes = lexemes(text, dialect);
     let closes = closes(bytes, &lexemes);
-    let mut reader = Reader { bytes, text, dialect, builder, frames: Vec::new(), closes, next_open: 0 };
+    let mut reader = Reader { bytes, text, dialect, builder, frames: Vec::new(), open: Vec::new(), closes, next_open: 0 };
     for lexeme in lexemes {
         reader.close_open_ended(lexeme.start);
         reader.take(lexeme);
@@ -78,6 +78,8 @@ struct Reader<'r, 't> {
     dialect: &'r Dialect,
     builder: &'r mut TreeBuilder<'t>,
     frames: Vec<Frame>,
+    /// Where the brackets among them close.
+    open: Vec<Close>,
     /// For each opening bracket in order: where its partner is, or where it ends for want of one.
     closes: Vec<Close>,
     next_open: usize,
@@ -94,11 +96,7 @@ impl Reader<'_, '_> {
     /// Ends the forms that have no closing bracket and go no further.
     fn close_open_ended(&mut self, at: usize) {
         loop {
-            let limit = self.frames.iter().rev().find_map(|frame| match frame {
-                Frame::Brackets { close, .. } => Some(*close),
-                Frame::Prefix(_) => None,
-            });
-            match limit {
+            match self.open.last().copied() {
                 Some(close) if !close.matched && close.at <= at => self.end_form(),
                 _ => return,
             }
@@ -108,6 +106,7 @@ impl Reader<'_, '_> {
     fn end_form(&mut self) {
         self.drop_prefixes();
         if self.frames.pop().is_some() {
+            self.open.pop();
             self.builder.close();
             self.finished_datum();
         }
@@ -136,7 +135,8 @@ impl Reader<'_, '_> {
         // `(define (name ...) ...)`: the form in the place of the name holds it.
         let field = if self.is_name_position() { Field::PARAMETERS } else { Field(0) };
         let node = self.builder.open(kind, field);
-        self.frames.push(Frame::Brackets { node, close, count: 0 });
+        self.frames.push(Frame::Brackets { node, count: 0 });
+        self.open.push(close);
         match close.matched {
             true => self.builder.token(bracket(self.bytes[end - 1]), start, end),
             false => self.builder.error(start, end),
@@ -145,14 +145,11 @@ impl Reader<'_, '_> {
 
     fn close(&mut self, at: usize) {
         self.drop_prefixes();
-        let mut above = self.frames.iter().rev().filter_map(|frame| match frame {
-            Frame::Brackets { close, .. } => Some(*close),
-            Frame::Prefix(_) => None,
-        });
+        let mut above = self.open.iter().rev().take(UNMATCHED_AT_MOST);
         if above.find(|close| close.matched).is_none_or(|close| close.at != at) {
             return self.builder.error(at, at + 1);
         }
-        while matches!(self.frames.last(), Some(Frame::Brackets { close, .. }) if !close.matched) {
+        while self.open.last().is_some_and(|close| !close.matched) {
             self.end_form();
             self.drop_prefixes();
         }
@@ -274,6 +271,9 @@ impl Reader<'_, '_> {
         }
     }
 }
+
+/// Through how many brackets without a partner a closing one is held against.
+const UNMATCHED_AT_MOST: usize = 256;
 
 /// Kinds of forms that have a name behind their head.
 const NAMED: &[Kind] = &[DEFINITION, FUNCTION, TYPE, VALUE, MODULE, NAMESPACE];

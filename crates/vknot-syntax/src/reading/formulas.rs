@@ -40,7 +40,7 @@ pub(crate) fn read(text: &str, builder: &mut TreeBuilder<'_>) {
     let lexemes = lexemes(text);
     let partner = partners(text, &lexemes, shape);
     builder.open(FORMULAS, Field(0));
-    let mut reader = Reader { text, lexemes: &lexemes, partner: &partner, builder, frames: Vec::new(), at: 0 };
+    let mut reader = Reader { text, lexemes: &lexemes, partner: &partner, builder, frames: Vec::new(), groups: 0, at: 0 };
     while reader.at < lexemes.len() {
         reader.step();
     }
@@ -72,6 +72,8 @@ struct Reader<'r, 't> {
     partner: &'r [u32],
     builder: &'r mut TreeBuilder<'t>,
     frames: Vec<Frame>,
+    /// How many brackets are open.
+    groups: u32,
     at: usize,
 }
 
@@ -79,7 +81,7 @@ impl Reader<'_, '_> {
     fn step(&mut self) {
         let lexeme = self.lexemes[self.at];
         let word = if lexeme.kind == WORD { lexeme.of(self.text).to_ascii_uppercase() } else { String::new() };
-        let grouped = self.frames.iter().any(|frame| matches!(frame, Frame::Group { .. }));
+        let grouped = self.groups > 0;
         match word.as_str() {
             "DEFINE" if !grouped => self.definition(DEFINE, false),
             "EVALUATE" if !grouped => self.definition(QUERY, false),
@@ -121,6 +123,7 @@ impl Reader<'_, '_> {
         while self.frames.pop().is_some() {
             self.builder.close();
         }
+        self.groups = 0;
         self.builder.open(kind, Field(0));
         self.frames.push(Frame::Definition);
         if kind != MEASURE || keyword {
@@ -170,6 +173,7 @@ impl Reader<'_, '_> {
         if let Some(end) = partner(self.at) {
             self.builder.open(if lexeme.kind == OPEN_CURLY { TABLE } else { GROUP }, Field(0));
             self.token_as(None);
+            self.groups += 1;
             return self.frames.push(Frame::Group { end, closes: 1 });
         }
         let next = self.lexemes.get(self.at + 1);
@@ -178,6 +182,7 @@ impl Reader<'_, '_> {
             self.token_as(None);
             self.builder.open(ARGUMENTS, Field(0));
             self.token_as(None);
+            self.groups += 1;
             return self.frames.push(Frame::Group { end, closes: 2 });
         }
         if matches!(lexeme.kind, WORD | QUOTED) && next.is_some_and(|next| next.kind == COLUMN && next.start == lexeme.end) {
@@ -200,6 +205,7 @@ impl Reader<'_, '_> {
             }
             self.token_as(None);
             if let Some(Frame::Group { closes, .. }) = self.frames.pop() {
+                self.groups = self.groups.saturating_sub(1);
                 (0..closes).for_each(|_| self.builder.close());
             }
             return;

@@ -128,6 +128,9 @@ fn functions_have_no_end(text: &str, lexemes: &[Lexeme], partner: &[u32]) -> boo
     functions > 0 && !class && (ends - others) * 2 < functions
 }
 
+/// How many constructs a closing word may end at once.
+const FRAMES_AT_MOST: usize = 64;
+
 /// A construct that is open.
 struct Frame {
     kind: Kind,
@@ -302,7 +305,8 @@ impl Reader<'_, '_> {
             "end" => kind != FUNCTION || !self.endless,
             _ => kind == MEMBERS,
         };
-        let Some(found) = self.frames.iter().rposition(|frame| fits(frame.kind)) else {
+        let near = self.frames.iter().rev().take(FRAMES_AT_MOST).position(|frame| fits(frame.kind));
+        let Some(found) = near.map(|skipped| self.frames.len() - 1 - skipped) else {
             let lexeme = self.lexemes[at];
             self.builder.error(lexeme.start as usize, lexeme.end as usize);
             return at + 1;

@@ -13,7 +13,7 @@ kinds! {
     HEADING_TEXT = "heading_text",
     NESTED_HEADING = "nested_heading",
     PARAGRAPH = "paragraph" as Statement,
-    TABLE = "table" as Collection,
+    TABLE = "table" as Statement,
     TEXT = "text" as Inert,
     LIST_ITEM = "list_item" as Arm,
     QUOTE = "quote" as Block,

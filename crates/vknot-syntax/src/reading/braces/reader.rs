@@ -43,6 +43,10 @@ pub(super) struct Reader<'r, 't> {
     inactive: &'r [(u32, u32)],
     builder: &'r mut TreeBuilder<'t>,
     frames: Vec<Frame>,
+    /// The ends of the sequences that are open.
+    ends: Vec<usize>,
+    /// How many heads are being read through within one another.
+    heads_within: u32,
     at: usize,
 }
 
@@ -50,7 +54,7 @@ impl<'r, 't> Reader<'r, 't> {
     pub fn new(text: &'r str, lexemes: &'r [Lexeme], partner: &'r [u32], inactive: &'r [(u32, u32)], builder: &'r mut TreeBuilder<'t>) -> Self {
         let heads = Heads { text, lexemes, partner };
         let file = Frame::Sequence { end: lexemes.len(), context: Context::Outside, closes: 0, arm: Arm::Closed };
-        Self { heads, lexemes, partner, inactive, builder, frames: vec![file], at: 0 }
+        Self { heads, lexemes, partner, inactive, builder, frames: vec![file], ends: vec![lexemes.len()], heads_within: 0, at: 0 }
     }
 
     pub fn run(mut self) {
@@ -94,11 +98,7 @@ impl<'r, 't> Reader<'r, 't> {
 
     /// The end of the innermost sequence.
     fn limit(&self) -> usize {
-        let ends = self.frames.iter().rev().filter_map(|frame| match frame {
-            Frame::Sequence { end, .. } => Some(*end),
-            _ => None,
-        });
-        ends.into_iter().next().unwrap_or(self.lexemes.len())
+        self.ends.last().copied().unwrap_or(self.lexemes.len())
     }
 
     fn context(&self) -> Context {
@@ -128,6 +128,7 @@ impl<'r, 't> Reader<'r, 't> {
 
     fn end_sequence(&mut self) {
         let Some(Frame::Sequence { closes, arm, .. }) = self.frames.pop() else { return };
+        self.ends.pop();
         if arm != Arm::Closed {
             self.builder.close();
         }
@@ -201,7 +202,7 @@ impl<'r, 't> Reader<'r, 't> {
             self.token();
             self.frames.push(Frame::Group { end: close, closes: 1 });
             // What is inside is read before the sub-statement.
-            while !matches!(self.frames.last(), Some(Frame::Branch { .. } | Frame::Sequence { .. })) && self.step() {}
+            while matches!(self.frames.last(), Some(Frame::Group { .. } | Frame::Values { .. })) && self.step() {}
         }
     }
 
@@ -260,6 +261,7 @@ impl<'r, 't> Reader<'r, 't> {
         self.builder.open(kind, Field::BODY);
         self.token();
         self.frames.push(Frame::Sequence { end: close, context, closes, arm: Arm::Closed });
+        self.ends.push(close);
     }
 
     /// `case x:`, `default:`, `name:`, `public:`; says whether there was one.
@@ -359,11 +361,29 @@ impl<'r, 't> Reader<'r, 't> {
         start
     }
 
+    /// Reads until no more than `depth` frames are open. Heads within heads within heads are read flat at last, so that their depth
+    /// is not ours.
+    fn run_down(&mut self, depth: usize) {
+        if self.heads_within >= HEADS_WITHIN_AT_MOST {
+            while self.frames.len() > depth {
+                if let Some(Frame::Values { end }) = self.frames.pop() {
+                    while self.at < end {
+                        self.token();
+                    }
+                }
+            }
+            return;
+        }
+        self.heads_within += 1;
+        while self.frames.len() > depth && self.step() {}
+        self.heads_within -= 1;
+    }
+
     /// A head in front of a body, read through before the body is opened.
     fn head_values(&mut self, head: &Head) {
         let depth = self.frames.len();
         self.named_values(head);
-        while self.frames.len() > depth && self.step() {}
+        self.run_down(depth);
     }
 
     /// A head's lexemes, with its name and its parameters marked; what cannot be given at once is left in frames.
@@ -373,7 +393,7 @@ impl<'r, 't> Reader<'r, 't> {
         };
         let depth = self.frames.len();
         self.frames.push(Frame::Values { end: from });
-        while self.frames.len() > depth && self.step() {}
+        self.run_down(depth);
         if to - from == 1 {
             self.token();
             self.builder.set_field(self.builder.last(), Field::NAME);
@@ -407,7 +427,7 @@ impl<'r, 't> Reader<'r, 't> {
         }
         let depth = self.frames.len();
         self.frames.push(Frame::Values { end: end.min(limit) });
-        while self.frames.len() > depth && self.step() {}
+        self.run_down(depth);
         self.builder.close();
     }
 
@@ -484,6 +504,8 @@ impl<'r, 't> Reader<'r, 't> {
     }
 }
 
+/// How many heads may be read through within one another.
+const HEADS_WITHIN_AT_MOST: u32 = 40;
 /// How many lexemes may stand between a lambda's captures and its body.
 const LAMBDA_HEAD_AT_MOST: usize = 24;
 /// Within how many lexemes the first `;` tells that braces hold statements.

@@ -65,12 +65,14 @@ pub(super) struct Reader<'r, 't> {
     inactive: &'r [(u32, u32)],
     builder: &'r mut TreeBuilder<'t>,
     frames: Vec<Frame>,
+    /// Where the run of comments being read through ends.
+    comments_end: usize,
     at: usize,
 }
 
 impl<'r, 't> Reader<'r, 't> {
     pub fn new(text: &'r str, lexemes: &'r [Lexeme], partner: &'r [u32], inactive: &'r [(u32, u32)], builder: &'r mut TreeBuilder<'t>) -> Self {
-        Self { text, lexemes, partner, inactive, builder, frames: vec![Frame::File], at: 0 }
+        Self { text, lexemes, partner, inactive, builder, frames: vec![Frame::File], comments_end: 0, at: 0 }
     }
 
     pub fn run(mut self) {
@@ -163,7 +165,10 @@ impl<'r, 't> Reader<'r, 't> {
     /// A comment that stands in front of the next routine or section belongs to that, not to declarations that end there.
     fn note(&mut self) {
         if let Some(Frame::Declarations { .. }) = self.frames.last() {
-            let next = self.next_code(self.at);
+            if self.comments_end <= self.at {
+                self.comments_end = self.next_code(self.at);
+            }
+            let next = self.comments_end;
             if matches!(self.word(next), Some(word) if ends_declarations(word)) && self.kind(self.at) != Some(INERT) {
                 self.frames.pop();
                 self.close(1);
