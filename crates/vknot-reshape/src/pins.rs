@@ -65,10 +65,17 @@ impl Found {
 }
 
 impl Anchor {
-    /// Remembers lines of a text.
+    /// Remembers lines of a text, less blank ones at their ends.
     pub fn of(text: &str, lines: Lines) -> Anchor {
         let all: Vec<&str> = text.lines().collect();
-        let (first, last) = ((lines.first.max(1) as usize - 1).min(all.len()), (lines.last as usize).min(all.len()));
+        let (mut first, mut last) = ((lines.first.max(1) as usize - 1).min(all.len()), (lines.last as usize).min(all.len()));
+        let blank = |line: usize| all.get(line).is_some_and(|line| line.trim().is_empty());
+        while first + 1 < last && blank(first) {
+            first += 1;
+        }
+        while first + 1 < last && blank(last - 1) {
+            last -= 1;
+        }
         let owned = |lines: &[&str]| lines.iter().map(|line| (*line).to_owned()).collect::<Vec<String>>();
         Anchor {
             first_line: first as u32 + 1,
@@ -88,6 +95,9 @@ impl Anchor {
         let file: Vec<Line<'_>> = all.iter().map(|line| Line::of(line)).collect();
         if let Some(start) = self.in_place(&wanted, &file) {
             return self.named(start, start + self.lines.len() - 1);
+        }
+        if let Some(only) = wanted.among_copies(&file) {
+            return only.map_or(Found::Lost, |start| self.named(start, start + self.lines.len() - 1));
         }
         let reformatted = || self.by_words(&all);
         match wanted.best(&file, self.first_line as usize - 1) {
@@ -170,16 +180,22 @@ impl<'t> Line<'t> {
     fn likeness(&self, other: &Line<'_>) -> f32 {
         match () {
             () if self.bare == other.bare => if self.is_telling() { 1.0 } else { 0.2 },
-            () if self.shape == other.shape && self.is_telling() => 0.4 + 0.5 * shared_words(self.bare, other.bare),
+            () if self.shape == other.shape && self.is_telling() => match shared_words(self.bare, other.bare) {
+                shared if shared >= SHARED_AT_LEAST => 0.4 + 0.5 * shared,
+                _ => 0.0,
+            },
             () => 0.0,
         }
     }
 
-    /// Whether a line says more than a bracket does.
+    /// Whether a line says more than a bracket or a closing word does.
     fn is_telling(&self) -> bool {
-        self.bare.chars().filter(|c| c.is_alphanumeric()).count() >= 3
+        self.bare.chars().filter(|c| c.is_alphanumeric()).count() >= 6
     }
 }
+
+/// Lines of one shape that share fewer of their words have nothing to do with each other.
+const SHARED_AT_LEAST: f32 = 0.3;
 
 /// The share of the words of two lines of one shape that are the same.
 fn shared_words(one: &str, other: &str) -> f32 {
@@ -199,6 +215,8 @@ struct Wanted<'a> {
     own: std::ops::Range<usize>,
 }
 
+/// How many copies of the lines are looked at.
+const COPIES_AT_MOST: usize = 200;
 /// How many places are tried.
 const PLACES: usize = 12;
 /// The share of the pin's lines that must be found again.
@@ -224,14 +242,35 @@ impl<'a> Wanted<'a> {
 
     /// The first and last line of the place that fits best, if it fits well and no other does.
     fn best(&self, file: &[Line<'_>], was: usize) -> Option<(usize, usize)> {
-        let mut fits: Vec<Fit> = self.places(file, was).into_iter().filter_map(|place| self.fit(file, place)).collect();
-        fits.sort_by(|a, b| b.all.total_cmp(&a.all).then(a.first.cmp(&b.first)));
-        let best = fits.first()?;
-        let apart = |other: &&Fit| other.last < best.first || best.last < other.first;
-        let rival = fits.iter().skip(1).find(apart).map_or(0.0, |fit| fit.all);
+        let places = self.places(file, was);
+        let fits = |taken: Option<(usize, usize)>| {
+            let mut fits: Vec<Fit> = places.iter().filter_map(|place| self.fit(file, *place, taken)).collect();
+            fits.sort_by(|a, b| b.all.total_cmp(&a.all).then(a.first.cmp(&b.first)));
+            fits
+        };
+        let found = fits(None);
+        let best = found.first()?;
+        let differs = found.iter().any(|other| (other.first, other.last) != (best.first, best.last) && best.all - other.all < 0.1);
+        // What else would fit if this place were not there?
+        let rival = fits(Some((best.first, best.last))).first().map_or(0.0, |fit| fit.all);
         let weight: f32 = self.lines[self.own.clone()].iter().map(|line| line.likeness(line)).sum();
-        let differs = fits.iter().skip(1).any(|other| !apart(&other) && (other.first, other.last) != (best.first, best.last) && best.all - other.all < 0.1);
         (best.own >= SHARE * weight && best.all >= rival + MARGIN && !differs).then_some((best.first, best.last))
+    }
+
+    /// Where the lines stand in a file that has them more than once: the copy that also has all that stood around them, if it is
+    /// the only one. `None` when there are no copies.
+    fn among_copies(&self, file: &[Line<'_>]) -> Option<Option<usize>> {
+        let is_at = |start: usize, range: std::ops::Range<usize>| {
+            let wanted = &self.lines[range];
+            file.get(start..start + wanted.len()).is_some_and(|lines| lines.iter().zip(wanted).all(|(line, wanted)| line.bare == wanted.bare))
+        };
+        let copies: Vec<usize> = (0..file.len()).filter(|start| is_at(*start, self.own.clone())).take(COPIES_AT_MOST).collect();
+        if copies.len() < 2 {
+            return None;
+        }
+        let around = |start: &&usize| start.checked_sub(self.own.start).is_some_and(|from| is_at(from, 0..self.lines.len()));
+        let mut fitting = copies.iter().filter(around);
+        Some(fitting.next().copied().filter(|_| fitting.next().is_none()))
     }
 
     /// Where the first of the wanted lines could be, by the votes of the others.
@@ -257,56 +296,86 @@ impl<'a> Wanted<'a> {
         sorted.into_iter().take(PLACES).map(|(place, _)| place).collect()
     }
 
-    /// Aligns the wanted lines with those around a place; `None` when the pin's ends are not certain there.
-    fn fit(&self, file: &[Line<'_>], place: i64) -> Option<Fit> {
+    /// Aligns the wanted lines with those around a place, less some that are taken; `None` when the pin's ends are not certain
+    /// there.
+    fn fit(&self, file: &[Line<'_>], place: i64, taken: Option<(usize, usize)>) -> Option<Fit> {
         let from = (place - SLACK as i64).clamp(0, file.len() as i64) as usize;
         let to = (place + (self.lines.len() + SLACK) as i64).clamp(0, file.len() as i64) as usize;
+        let free = |line: usize| taken.is_none_or(|(first, last)| from + line < first || from + line > last);
         let window = &file[from..to];
-        let pairs = align(&self.lines, window);
+        let pairs: Vec<(usize, usize)> = align(&self.lines, window, &free);
         let weight = |(wanted, line): &(usize, usize)| self.lines[*wanted].likeness(&window[*line]);
-        let inside: Vec<(usize, usize)> = pairs.iter().copied().filter(|(wanted, _)| self.own.contains(wanted)).collect();
-        let (first, last) = (inside.first()?, inside.last()?);
-        let neighbour = |wanted: usize| pairs.iter().find(|(other, _)| *other == wanted).map(|(_, line)| *line);
-        // Lines lost at an end are fine if what stood next to them now stands next to the rest.
-        let begins = first.0 == self.own.start || neighbour(self.own.start.wrapping_sub(1)).is_some_and(|line| line + 1 == first.1);
-        let ends = last.0 + 1 == self.own.end || neighbour(self.own.end).is_some_and(|line| line == last.1 + 1);
-        if !(begins && ends) {
+        let telling: Vec<(usize, usize)> = pairs.iter().copied().filter(|(wanted, _)| self.own.contains(wanted) && self.lines[*wanted].is_telling()).collect();
+        // Where lines came in between that are the pin's own once more, either could be meant.
+        let again = |line: &Line<'_>| self.lines[self.own.clone()].iter().any(|own| own.is_telling() && own.bare == line.bare);
+        if telling.iter().zip(telling.iter().skip(1)).any(|(one, next)| window[one.1 + 1..next.1].iter().any(again)) {
             return None;
         }
-        let own: f32 = inside.iter().map(weight).sum();
+        let first = self.begin(telling.first()?, &pairs, window)?;
+        let last = self.end(telling.last()?, &pairs, window)?;
+        let own: f32 = telling.iter().map(weight).sum();
         let around: f32 = pairs.iter().filter(|(wanted, _)| !self.own.contains(wanted)).map(weight).sum();
-        Some(Fit { first: from + first.1, last: from + last.1, own, all: own + 0.5 * around })
+        Some(Fit { first: from + first, last: from + last, own, all: own + 0.5 * around })
+    }
+
+    /// Where the pin begins, told from its first telling line: lines in front of that must stand there as they did, or be gone
+    /// with what stood in front of them next to the rest.
+    fn begin(&self, (wanted, line): &(usize, usize), pairs: &[(usize, usize)], window: &[Line<'_>]) -> Option<usize> {
+        let missing = wanted - self.own.start;
+        let same = |back: usize| line.checked_sub(back).is_some_and(|at| window[at].likeness(&self.lines[wanted - back]) > 0.0);
+        if (1..=missing).all(same) {
+            return Some(line - missing);
+        }
+        let before = self.own.start.checked_sub(1)?;
+        let joined = pairs.iter().any(|(other, at)| *other == before && at + 1 == *line && self.lines[before].is_telling());
+        joined.then_some(*line)
+    }
+
+    /// Where the pin ends; see [`begin`](Self::begin).
+    fn end(&self, (wanted, line): &(usize, usize), pairs: &[(usize, usize)], window: &[Line<'_>]) -> Option<usize> {
+        let missing = self.own.end - 1 - wanted;
+        let same = |on: usize| window.get(line + on).is_some_and(|other| other.likeness(&self.lines[wanted + on]) > 0.0);
+        if (1..=missing).all(same) {
+            return Some(line + missing);
+        }
+        let joined = pairs.iter().any(|(other, at)| *other == self.own.end && *at == line + 1 && self.lines[self.own.end].is_telling());
+        joined.then_some(*line)
     }
 }
 
 /// How often a line may be repeated in a file and still have a vote everywhere.
 const REPEATED_AT_MOST: usize = 40;
 
-/// The pairs of lines of the best alignment, in order.
-fn align(wanted: &[Line<'_>], window: &[Line<'_>]) -> Vec<(usize, usize)> {
+/// What a line that came in between costs, so that of two places for a line the nearer to the others is taken.
+const GAP: f32 = 0.003;
+
+/// The pairs of lines of the best alignment, in order. Lines of the window that are not free are not taken.
+fn align(wanted: &[Line<'_>], window: &[Line<'_>], free: &dyn Fn(usize) -> bool) -> Vec<(usize, usize)> {
     let width = window.len() + 1;
     let mut best = vec![0f32; (wanted.len() + 1) * width];
-    for (row, line) in wanted.iter().enumerate().rev() {
-        for (column, other) in window.iter().enumerate().rev() {
-            let skip = best[(row + 1) * width + column].max(best[row * width + column + 1]);
-            let likeness = line.likeness(other);
-            // Pairs that touch are likelier to belong together.
-            let touching = if likeness > 0.0 && best[(row + 1) * width + column + 1] > 0.0 { 0.01 } else { 0.0 };
-            let take = if likeness > 0.0 { likeness + touching + best[(row + 1) * width + column + 1] } else { 0.0 };
-            best[row * width + column] = skip.max(take);
+    let take = |best: &[f32], row: usize, column: usize| {
+        let likeness = if free(column) { wanted[row].likeness(&window[column]) } else { 0.0 };
+        if likeness > 0.0 { likeness + best[(row + 1) * width + column + 1] } else { -1.0 }
+    };
+    // In front of the first pair nothing came in between.
+    let skip = |best: &[f32], row: usize, column: usize| best[row * width + column + 1] - if row > 0 { GAP } else { 0.0 };
+    for row in (0..wanted.len()).rev() {
+        for column in (0..window.len()).rev() {
+            let without = best[(row + 1) * width + column].max(skip(&best, row, column));
+            best[row * width + column] = without.max(take(&best, row, column));
         }
     }
     let (mut row, mut column) = (0, 0);
     let mut pairs = Vec::new();
     while row < wanted.len() && column < window.len() {
         let here = best[row * width + column];
-        if here == best[(row + 1) * width + column] {
-            row += 1;
-        } else if here == best[row * width + column + 1] {
-            column += 1;
-        } else {
+        if here == take(&best, row, column) {
             pairs.push((row, column));
             (row, column) = (row + 1, column + 1);
+        } else if here == skip(&best, row, column) {
+            column += 1;
+        } else {
+            row += 1;
         }
     }
     pairs

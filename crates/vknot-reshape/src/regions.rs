@@ -170,7 +170,9 @@ pub fn remove(source: &Source, tree: &Tree, region: &Region) -> Reshape {
         let whole = source.lines().span(source.text(), line);
         let alone = source.slice(whole).trim() == source.slice(marker).trim();
         let span = match alone {
-            true => Span::new(whole.start, source.lines().start(line + 1).max(whole.end)),
+            true if line + 1 < source.lines().count() => Span::new(whole.start, source.lines().start(line + 1)),
+            // The last line goes with the line end in front of it.
+            true => Span::new(line.checked_sub(1).map_or(0, |above| source.lines().span(source.text(), above).end), whole.end),
             false => marker,
         };
         reshape.edits.push(span, "");

@@ -95,12 +95,14 @@ fn marked_headings(source: &Source, tree: &Tree, marks: &Marks) -> Vec<(String, 
             return None;
         }
         let text = source.slice(comment.span);
-        let comment_marks = tree.language().spec().line_comments();
-        let forms = comment_marks.map(|mark| text.strip_prefix(mark).unwrap_or(text).trim_start()).chain([text]);
-        let (rest, mark) = forms
-            .flat_map(|form| marks.sections.iter().map(move |mark| (form, mark)))
-            .filter_map(|(form, mark)| Some((form.strip_prefix(mark.as_str())?, mark)))
-            .min_by_key(|(rest, _)| rest.len())?;
+        let comment_mark = tree.language().spec().line_comments().find(|mark| text.starts_with(mark)).unwrap_or("");
+        let bare = if comment_mark.is_empty() { text } else { text.trim_start_matches(comment_mark) };
+        let headed = |mark: &String| {
+            // Where the mark begins like any comment, it is not to be taken off first.
+            let form = if text.starts_with(mark.as_str()) { text } else { bare.trim_start() };
+            Some((form.strip_prefix(mark.as_str())?, mark.clone()))
+        };
+        let (rest, mark) = marks.sections.iter().find_map(headed)?;
         let last = mark.chars().last()?;
         let lower = rest.chars().take_while(|c| *c == last).count();
         let name = rest.trim_start_matches(last);

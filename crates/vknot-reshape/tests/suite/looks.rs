@@ -96,10 +96,8 @@ fn pairs_know_what_they_are_for() {
     let read = read("java", text);
     let pairs = looks::pairs(&read.source, &read.tree);
     let lines = pairs.pairs.iter().map(|pair| {
-        let construct = pairs.construct(&read.tree, pair);
-        let (_, around) = pairs.spans(&read.tree, pair);
-        let kind = looks::kind_words(&read.tree, construct);
-        format!("{} {} {kind}: {}", pair.depth, read.source.line(around.start), looks::header_line(&read.source, &read.tree, construct))
+        let header = read.source.lines().text(text, read.source.line(pair.header) - 1).trim();
+        format!("{} {} {}: {header}", pair.depth, read.source.line(pair.open.start), pair.construct)
     });
     snapshot!(lines.collect::<Vec<_>>().join("\n"));
     assert!(pairs.unpaired.is_empty());
@@ -112,9 +110,9 @@ fn the_likeliest_culprit_is_named() {
     let read = read("java", text);
     let pairs = looks::pairs(&read.source, &read.tree);
     let [lone] = pairs.unpaired.as_slice() else { panic!("{:?}", pairs.unpaired) };
-    let line = |token: u32| read.source.line(read.tree.tokens()[token as usize].start);
-    assert_eq!(line(lone.token), 1);
-    assert_eq!(lone.culprit.map(|culprit| (line(culprit.token), culprit.line)), Some((3, 6)));
+    let line = |mark: Span| read.source.line(mark.start);
+    assert_eq!(line(lone.span), 1);
+    assert_eq!(lone.culprit.map(|culprit| (line(culprit.span), culprit.line)), Some((3, 6)));
 }
 
 #[test]
@@ -122,9 +120,8 @@ fn one_closing_bracket_too_many_is_found() {
     let text = "class A {\n  void b() {\n    c();\n  }\n  }\n}\n";
     let read = read("java", text);
     let pairs = looks::pairs(&read.source, &read.tree);
-    let line = |token: u32| read.source.line(read.tree.tokens()[token as usize].start);
     let [lone] = pairs.unpaired.as_slice() else { panic!("{:?}", pairs.unpaired) };
-    assert_eq!(lone.culprit.map(|culprit| line(culprit.token)), Some(5));
+    assert_eq!(lone.culprit.map(|culprit| read.source.line(culprit.span.start)), Some(5));
 }
 
 #[test]

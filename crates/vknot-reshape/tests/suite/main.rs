@@ -10,7 +10,10 @@ macro_rules! snapshot {
 
 mod java;
 mod json;
+mod languages;
 mod looks;
+mod marks;
+mod pins;
 mod promises;
 mod rust;
 mod support;

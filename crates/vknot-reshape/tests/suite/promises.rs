@@ -3,7 +3,9 @@
 use proptest::prelude::*;
 use vknot_reshape::{imports, layout, looks, proof};
 use vknot_style::Style;
-use vknot_syntax::{Language, NodeId, Source, Span, Tree};
+use vknot_syntax::{Language, Source, Span, Tree};
+
+use crate::support;
 
 const SAMPLES: [(&str, &str); 4] = [
     ("java", include_str!("../../../../demo/src/Gauge.java")),
@@ -11,6 +13,11 @@ const SAMPLES: [(&str, &str); 4] = [
     ("rust", include_str!("../../../../demo/src/surge.rs")),
     ("json", include_str!("../../../../demo/data/stations.json")),
 ];
+
+/// The sample project's file in every language.
+fn all_samples() -> Vec<(&'static str, String)> {
+    support::sample_files().into_iter().map(|(_, language, text)| (language, text)).collect()
+}
 
 fn read(language: &str, text: &str) -> (Source, Tree) {
     let source = Source::from_text("sample", text);
@@ -49,40 +56,6 @@ fn tokens(language: &str, text: &str) -> Vec<String> {
     tree.tokens().iter().map(|token| lines(source.slice(token.span()))).filter(|text| text != ",").collect()
 }
 
-/// Looks must hold on any text at all.
-fn check_looks(source: &Source, tree: &Tree, at: u32) {
-    let length = source.span().end;
-    let mut joined = String::new();
-    for gap in 0..=tree.tokens().len() as u32 {
-        joined.push_str(source.slice(tree.gap_span(gap)));
-        joined.push_str(tree.tokens().get(gap as usize).map_or("", |token| source.slice(token.span())));
-    }
-    assert_eq!(joined, source.text(), "tokens and gaps give the file back");
-    for index in 0..tree.nodes().len() as u32 {
-        let node = tree.node(NodeId(index));
-        let parent = tree.node(node.parent);
-        assert!(parent.token_end >= node.token_end && parent.first_token <= node.first_token);
-        assert!(node.next > index && node.next <= parent.next);
-    }
-    let folds = looks::folds(source, tree);
-    for (fold, next) in folds.iter().zip(folds.iter().skip(1)) {
-        assert!(fold.last_line > fold.first_line && fold.last_line <= source.lines().count());
-        assert!(next.first_line > fold.last_line || next.last_line <= fold.last_line, "folds cross");
-    }
-    let pairs = looks::pairs(source, tree);
-    for pair in &pairs.pairs {
-        assert!(pair.open < pair.close);
-        assert_eq!(pairs.of(pair.open), pairs.of(pair.close), "pairs are symmetric");
-        assert!(pairs.construct(tree, pair).0 < tree.nodes().len() as u32);
-    }
-    let ladder = looks::ladder(source, tree, Span::new(at, at));
-    for (inner, outer) in ladder.iter().zip(ladder.iter().skip(1)) {
-        assert!(outer.span.covers(inner.span) && outer.span != inner.span, "the ladder grows");
-    }
-    assert!(ladder.iter().all(|rung| rung.span.end <= length));
-    assert!(looks::outline(source, tree).iter().all(|entry| entry.span.end <= length));
-}
-
 proptest! {
     #![proptest_config(ProptestConfig { cases: 96, failure_persistence: None, ..ProptestConfig::default() })]
 
@@ -118,7 +91,8 @@ proptest! {
         let text = &text[..end];
         let (source, tree) = read(language, text);
         let at = (0..=at.index(text.len() + 1)).rev().find(|at| text.is_char_boundary(*at)).unwrap_or(0);
-        check_looks(&source, &tree, at as u32);
+        looks::check(&source, &tree).unwrap();
+        prop_assert!(text.is_empty() || !looks::ladder(&source, &tree, Span::new(at as u32, at as u32)).is_empty());
         let style = Style::defaults(language);
         for reshape in [layout::format(&source, &tree, &style, None), layout::indent(&source, &tree, &style, None)] {
             // A refusal is an answer; a wrong result is not.
@@ -131,13 +105,30 @@ proptest! {
     }
 
     #[test]
-    fn any_text_is_handled(language in 0..3usize, text in "[a-z0-9{}()\\[\\]<>\"'/*;,.:=|&#@!\\\\ \\t\\r\\né漢-]{0,120}") {
-        let language = ["java", "json", "rust"][language];
+    fn any_text_is_handled(language in any::<prop::sample::Index>(), text in "[a-z0-9{}()\\[\\]<>\"'/*;,.:=|&#@!%$`\\\\ \\t\\r\\né漢-]{0,120}") {
+        let language = language.get(&Language::all().map(Language::name).collect::<Vec<_>>()).to_owned();
         let (source, tree) = read(language, &text);
-        check_looks(&source, &tree, 0);
+        looks::check(&source, &tree).unwrap();
         let style = Style::defaults(language);
         let reshape = layout::format(&source, &tree, &style, None);
         let _ = proof::prove_layout(&source, &tree, &reshape);
+    }
+
+    #[test]
+    fn looks_hold_on_damaged_samples(
+        sample in any::<prop::sample::Index>(),
+        cut in any::<prop::sample::Index>(),
+        put in prop::sample::select(&["(", ")", "{", "}", "\"", "'", "/*", "begin ", " end ", "\n", "<", "#|", "%{\n", "```\n", "]]", "\\"][..]),
+        at in any::<prop::sample::Index>(),
+    ) {
+        let samples = all_samples();
+        let (language, text) = sample.get(&samples);
+        let boundary = |index: usize| (index..=text.len()).find(|at| text.is_char_boundary(*at)).unwrap();
+        let (end, at) = (boundary(cut.index(text.len() + 1)), boundary(at.index(text.len() + 1)));
+        let mut damaged = text[..end.max(at)].to_owned();
+        damaged.insert_str(at, put);
+        let (source, tree) = read(language, &damaged);
+        looks::check(&source, &tree).unwrap();
     }
 }
 
@@ -149,6 +140,25 @@ fn nesting_a_hundred_thousand_deep_is_an_input() {
         ("json", "[".repeat(deep)),
         ("java", format!("class A {{ int b = {}1{}; }}", "(".repeat(deep), ")".repeat(deep))),
         ("rust", format!("fn a() {{ b{} }}", ".c()".repeat(deep))),
+        ("c", format!("int a = {}1{};", "(".repeat(deep), ")".repeat(deep))),
+        ("c", format!("void a() {{ {} b(); }}", "if (c) ".repeat(deep))),
+        ("cpp", format!("enum a {{ b = {}", "[]{ enum { c = ".repeat(deep))),
+        ("cpp", format!("{} int x; {}", "namespace a {".repeat(deep), "}".repeat(deep))),
+        ("pascal", format!("begin {} end.", "begin ".repeat(deep))),
+        ("pascal", format!("begin {} a; end.", "if b then ".repeat(deep))),
+        ("matlab", "if a\n".repeat(deep)),
+        ("octave", format!("x = {}", "{[(".repeat(deep))),
+        ("racket", "('".repeat(deep)),
+        ("scheme", "'".repeat(deep)),
+        ("clojure", format!("{}{}", "#{[(".repeat(deep), "]".repeat(deep))),
+        ("scss", "a {".repeat(deep)),
+        ("less", format!("@a: {}", "(".repeat(deep))),
+        ("html", "<div>".repeat(deep)),
+        ("html", "<b><i></b>".repeat(deep)),
+        ("markdown", "> ".repeat(deep)),
+        ("markdown", "- a\n".repeat(deep)),
+        ("dax", format!("A = {}1{}", "IF(".repeat(deep), ")".repeat(deep))),
+        ("notebook", format!("{{\"cells\": {}", "[".repeat(deep))),
     ] {
         let (source, tree) = read(language, &text);
         let style = Style::with(language, &["max_line_length=off".parse().unwrap()]);

@@ -1,8 +1,30 @@
 //! What the cases share: read, reshape, prove, run again.
 
+use std::path::Path;
+
 use vknot_reshape::{imports, layout, proof, Reshape};
 use vknot_style::{Override, Style};
 use vknot_syntax::{Language, Source, Tree};
+
+/// The files of the sample project by path, with their languages.
+pub fn sample_files() -> Vec<(String, &'static str, String)> {
+    let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
+    let mut folders = vec![root.clone()];
+    let mut files = Vec::new();
+    while let Some(folder) = folders.pop() {
+        for entry in std::fs::read_dir(folder).unwrap() {
+            let path = entry.unwrap().path();
+            if path.is_dir() {
+                folders.push(path);
+            } else if let Ok(text) = std::fs::read_to_string(&path) && let Some(language) = Language::of_file(&path, &text) {
+                let shown = path.strip_prefix(&root).unwrap().display().to_string();
+                files.push((shown, language.name(), text));
+            }
+        }
+    }
+    files.sort();
+    files
+}
 
 pub struct Read {
     pub source: Source,
@@ -63,4 +85,11 @@ pub fn organized(language: &str, text: &str) -> (String, Vec<String>) {
 /// Shows cases one below the other, each before and after.
 pub fn shown(cases: &[(&str, String)]) -> String {
     cases.iter().map(|(name, text)| format!("── {name}\n{}\n", text.trim_end())).collect()
+}
+
+/// Reads text of no language.
+pub fn read_plain(text: &str) -> Read {
+    let source = Source::from_text("notes", text);
+    let tree = Tree::read(&source, Language::plain());
+    Read { source, tree }
 }

@@ -21,8 +21,18 @@ impl Desk {
     pub fn with_sample() -> Self {
         let desk = Desk::new();
         let sample = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
-        for path in ["src/Gauge.java", "src/Reading.java", "src/surge.rs", "data/stations.json", ".editorconfig"] {
-            desk.write(path, std::fs::read_to_string(sample.join(path)).unwrap());
+        let mut folders = vec![sample.clone()];
+        while let Some(folder) = folders.pop() {
+            for entry in std::fs::read_dir(folder).unwrap() {
+                let path = entry.unwrap().path();
+                match path.is_dir() {
+                    true => folders.push(path),
+                    false => {
+                        let name = path.strip_prefix(&sample).unwrap().to_str().unwrap().to_owned();
+                        desk.write(&name, std::fs::read(&path).unwrap());
+                    }
+                }
+            }
         }
         desk
     }

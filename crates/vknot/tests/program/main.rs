@@ -10,6 +10,7 @@ macro_rules! snapshot {
 
 mod harness;
 mod looks;
+mod marks;
 mod places;
 mod problems;
 mod reshapes;
