@@ -4,7 +4,9 @@ use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use anyhow::Context;
+use vknot_reshape::capabilities;
 use vknot_style::{Setting, SETTINGS};
+use vknot_syntax::{Language, Reader};
 
 const HEAD: &str = "# Settings
 
@@ -15,14 +17,57 @@ beats the files. Keys of other programs are passed over; a mistake in one of our
 | --- | --- | --- | --- |
 ";
 
+/// Makes a page.
+type Make = fn() -> String;
+
+/// The pages that are generated: their names and what makes them.
+const PAGES: [(&str, Make); 2] = [("settings.md", settings), ("languages.md", languages)];
+
 pub fn run() -> anyhow::Result<ExitCode> {
-    let path = settings_page();
-    std::fs::write(&path, settings()).with_context(|| format!("cannot write {}", path.display()))?;
+    for (name, make) in PAGES {
+        let path = page(name);
+        std::fs::write(&path, make()).with_context(|| format!("cannot write {}", path.display()))?;
+    }
     Ok(ExitCode::SUCCESS)
 }
 
-fn settings_page() -> PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../docs/settings.md")
+fn page(name: &str) -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../docs").join(name)
+}
+
+const LANGUAGES_HEAD: &str = "# Languages
+
+`outline`, `fold`, `pairs`, `select`, `todos`, `region list` and `pin` work in every language, on whole and on half-typed files, and in code
+that is embedded in another file. Files of no known language are read by their indentation and brackets. A language is known by
+file name, by a first line (`#!`, `#lang`, a mode line), or by `--language`.
+
+| language | `--language` | files | read by | sections | region markers | `format`, `indent` | `imports` |
+| --- | --- | --- | --- | --- | --- | --- | --- |
+";
+
+/// What works in which language.
+fn languages() -> String {
+    Language::all().fold(LANGUAGES_HEAD.to_owned(), |page, language| page + &language_row(language))
+}
+
+fn language_row(language: &'static Language) -> String {
+    let spec = language.spec();
+    let can = capabilities(language);
+    let tick = |yes| if yes { "yes" } else { "" };
+    let files: Vec<String> = spec.extensions
+        .iter()
+        .map(|ending| format!("`.{ending}`"))
+        .chain(spec.file_names.iter().map(|name| format!("`{name}`")))
+        .collect();
+    let read_by = match spec.reader {
+        Reader::Grammar(_) => "grammar",
+        Reader::Own { .. } => "own reader",
+    };
+    let region = can.region.map_or(String::new(), |(open, close)| format!("`{open}`, `{close}`"));
+    format!(
+        "| {} | `{}` | {} | {read_by} | {} | {region} | {} | {} |\n",
+        spec.title, spec.name, files.join(" "), tick(can.sections), tick(can.layout), tick(can.imports),
+    )
 }
 
 /// The settings reference.
@@ -44,8 +89,10 @@ fn row(setting: &Setting) -> String {
 #[cfg(test)]
 mod tests {
     #[test]
-    fn the_settings_page_is_fresh() {
-        let page = std::fs::read_to_string(super::settings_page()).unwrap_or_default();
-        assert!(page == super::settings(), "docs/settings.md is stale; run `cargo xtask docs`");
+    fn the_generated_pages_are_fresh() {
+        for (name, make) in super::PAGES {
+            let page = std::fs::read_to_string(super::page(name)).unwrap_or_default();
+            assert!(page == make(), "docs/{name} is stale; run `cargo xtask docs`");
+        }
     }
 }

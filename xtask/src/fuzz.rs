@@ -40,7 +40,10 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
         // Any text is plain text.
         let plain = (name == Language::plain().name()).then_some(Language::plain());
         let language = plain.or(Language::named(name)).with_context(|| format!("there is no language `{name}`"))?;
-        let texts: Vec<String> = samples(&arguments.roots, plain.is_none().then_some(name.as_str())).into_iter().map(|sample| sample.source.text().to_owned()).collect();
+        let texts: Vec<String> = samples(&arguments.roots, plain.is_none().then_some(name.as_str()))
+            .into_iter()
+            .map(|sample| sample.source.text().to_owned())
+            .collect();
         anyhow::ensure!(!texts.is_empty(), "no sample is in {name}");
         findings += fuzz(language, &texts, arguments);
     }
@@ -115,7 +118,8 @@ fn damaged(texts: &[String], random: &mut Random) -> String {
 
 /// What is put in: marks that open and close something in one language or another.
 const MARKS: [&str; 40] = [
-    "(", ")", "[", "]", "{", "}", "<", ">", "\"", "'", "`", "\\", "/*", "*/", "//", "#", "%{", "%}", "--", "<!--", "-->", "begin ", " end ", "if ", " else ",
+    "(", ")", "[", "]", "{", "}", "<", ">", "\"", "'", "`", "\\", "/*", "*/", "//", "#", "%{", "%}", "--", "<!--",
+    "-->", "begin ", " end ", "if ", " else ",
     "\n", "\r\n", "\t", "  ", "\u{feff}", "é", "#|", "|#", "#;", "${", "#{", "```\n", "\n> ", "\n- ", "</x>",
 ];
 

@@ -21,7 +21,8 @@ pub fn samples(roots: &[PathBuf], language: Option<&str>) -> Vec<Sample> {
                 return None;
             }
             let source = Source::from_bytes(&path, std::fs::read(&path).ok()?).ok()?;
-            let found = Language::of_file(&path, source.text()).filter(|found| language.is_none_or(|name| name == found.name()))?;
+            let found = Language::of_file(&path, source.text())
+                .filter(|found| language.is_none_or(|name| name == found.name()))?;
             Some(Sample { source, language: found })
         })
         .collect();

@@ -30,5 +30,6 @@ pub mod regions;
 mod reshape;
 
 pub use edits::Edits;
+pub use languages::{Capabilities, capabilities};
 pub use receipt::{LeftAlone, Note, Reason, Receipt, TokenChange};
 pub use reshape::Reshape;

@@ -68,7 +68,10 @@ impl Anchor {
     /// Remembers lines of a text, less blank ones at their ends.
     pub fn of(text: &str, lines: Lines) -> Anchor {
         let all: Vec<&str> = text.lines().collect();
-        let (mut first, mut last) = ((lines.first.max(1) as usize - 1).min(all.len()), (lines.last as usize).min(all.len()));
+        let (mut first, mut last) = (
+            (lines.first.max(1) as usize - 1).min(all.len()),
+            (lines.last as usize).min(all.len()),
+        );
         let blank = |line: usize| all.get(line).is_some_and(|line| line.trim().is_empty());
         while first + 1 < last && blank(first) {
             first += 1;
@@ -236,7 +239,8 @@ struct Fit {
 
 impl<'a> Wanted<'a> {
     fn of(anchor: &'a Anchor) -> Wanted<'a> {
-        let lines: Vec<Line<'a>> = anchor.before.iter().chain(&anchor.lines).chain(&anchor.after).map(|line| Line::of(line)).collect();
+        let lines: Vec<Line<'a>> =
+            anchor.before.iter().chain(&anchor.lines).chain(&anchor.after).map(|line| Line::of(line)).collect();
         Wanted { lines, own: anchor.before.len()..anchor.before.len() + anchor.lines.len() }
     }
 
@@ -250,7 +254,9 @@ impl<'a> Wanted<'a> {
         };
         let found = fits(None);
         let best = found.first()?;
-        let differs = found.iter().any(|other| (other.first, other.last) != (best.first, best.last) && best.all - other.all < 0.1);
+        let differs = found
+            .iter()
+            .any(|other| (other.first, other.last) != (best.first, best.last) && best.all - other.all < 0.1);
         // What else would fit if this place were not there?
         let rival = fits(Some((best.first, best.last))).first().map_or(0.0, |fit| fit.all);
         let weight: f32 = self.lines[self.own.clone()].iter().map(|line| line.likeness(line)).sum();
@@ -262,13 +268,17 @@ impl<'a> Wanted<'a> {
     fn among_copies(&self, file: &[Line<'_>]) -> Option<Option<usize>> {
         let is_at = |start: usize, range: std::ops::Range<usize>| {
             let wanted = &self.lines[range];
-            file.get(start..start + wanted.len()).is_some_and(|lines| lines.iter().zip(wanted).all(|(line, wanted)| line.bare == wanted.bare))
+            file.get(start..start + wanted.len())
+                .is_some_and(|lines| lines.iter().zip(wanted).all(|(line, wanted)| line.bare == wanted.bare))
         };
-        let copies: Vec<usize> = (0..file.len()).filter(|start| is_at(*start, self.own.clone())).take(COPIES_AT_MOST).collect();
+        let copies: Vec<usize> =
+            (0..file.len()).filter(|start| is_at(*start, self.own.clone())).take(COPIES_AT_MOST).collect();
         if copies.len() < 2 {
             return None;
         }
-        let around = |start: &&usize| start.checked_sub(self.own.start).is_some_and(|from| is_at(from, 0..self.lines.len()));
+        let around = |start: &&usize| start
+            .checked_sub(self.own.start)
+            .is_some_and(|from| is_at(from, 0..self.lines.len()));
         let mut fitting = copies.iter().filter(around);
         Some(fitting.next().copied().filter(|_| fitting.next().is_none()))
     }
@@ -305,9 +315,15 @@ impl<'a> Wanted<'a> {
         let window = &file[from..to];
         let pairs: Vec<(usize, usize)> = align(&self.lines, window, &free);
         let weight = |(wanted, line): &(usize, usize)| self.lines[*wanted].likeness(&window[*line]);
-        let telling: Vec<(usize, usize)> = pairs.iter().copied().filter(|(wanted, _)| self.own.contains(wanted) && self.lines[*wanted].is_telling()).collect();
+        let telling: Vec<(usize, usize)> = pairs
+            .iter()
+            .copied()
+            .filter(|(wanted, _)| self.own.contains(wanted) && self.lines[*wanted].is_telling())
+            .collect();
         // Where lines came in between that are the pin's own once more, either could be meant.
-        let again = |line: &Line<'_>| self.lines[self.own.clone()].iter().any(|own| own.is_telling() && own.bare == line.bare);
+        let again = |line: &Line<'_>| self.lines[self.own.clone()]
+            .iter()
+            .any(|own| own.is_telling() && own.bare == line.bare);
         if telling.iter().zip(telling.iter().skip(1)).any(|(one, next)| window[one.1 + 1..next.1].iter().any(again)) {
             return None;
         }
@@ -322,23 +338,29 @@ impl<'a> Wanted<'a> {
     /// with what stood in front of them next to the rest.
     fn begin(&self, (wanted, line): &(usize, usize), pairs: &[(usize, usize)], window: &[Line<'_>]) -> Option<usize> {
         let missing = wanted - self.own.start;
-        let same = |back: usize| line.checked_sub(back).is_some_and(|at| window[at].likeness(&self.lines[wanted - back]) > 0.0);
+        let same = |back: usize| line.checked_sub(back)
+            .is_some_and(|at| window[at].likeness(&self.lines[wanted - back]) > 0.0);
         if (1..=missing).all(same) {
             return Some(line - missing);
         }
         let before = self.own.start.checked_sub(1)?;
-        let joined = pairs.iter().any(|(other, at)| *other == before && at + 1 == *line && self.lines[before].is_telling());
+        let joined =
+            pairs.iter().any(|(other, at)| *other == before && at + 1 == *line && self.lines[before].is_telling());
         joined.then_some(*line)
     }
 
     /// Where the pin ends; see [`begin`](Self::begin).
     fn end(&self, (wanted, line): &(usize, usize), pairs: &[(usize, usize)], window: &[Line<'_>]) -> Option<usize> {
         let missing = self.own.end - 1 - wanted;
-        let same = |on: usize| window.get(line + on).is_some_and(|other| other.likeness(&self.lines[wanted + on]) > 0.0);
+        let same = |on: usize| window
+            .get(line + on)
+            .is_some_and(|other| other.likeness(&self.lines[wanted + on]) > 0.0);
         if (1..=missing).all(same) {
             return Some(line + missing);
         }
-        let joined = pairs.iter().any(|(other, at)| *other == self.own.end && *at == line + 1 && self.lines[self.own.end].is_telling());
+        let joined = pairs
+            .iter()
+            .any(|(other, at)| *other == self.own.end && *at == line + 1 && self.lines[self.own.end].is_telling());
         joined.then_some(*line)
     }
 }
@@ -358,7 +380,8 @@ fn align(wanted: &[Line<'_>], window: &[Line<'_>], free: &dyn Fn(usize) -> bool)
         if likeness > 0.0 { likeness + best[(row + 1) * width + column + 1] } else { -1.0 }
     };
     // In front of the first pair nothing came in between.
-    let skip = |best: &[f32], row: usize, column: usize| best[row * width + column + 1] - if row > 0 { GAP } else { 0.0 };
+    let skip = |best: &[f32], row: usize, column: usize| best[row * width + column + 1]
+        - if row > 0 { GAP } else { 0.0 };
     for row in (0..wanted.len()).rev() {
         for column in (0..window.len()).rev() {
             let without = best[(row + 1) * width + column].max(skip(&best, row, column));

@@ -1,6 +1,6 @@
 //! Puts region markers around lines, and takes them away again. Nothing but marker comments comes or goes.
 
-use vknot_syntax::{NodeId, Role, Source, Span, Tree};
+use vknot_syntax::{Language, NodeId, Role, Source, Span, Tree};
 
 use crate::edits::Edits;
 use crate::languages::Toolkit;
@@ -46,8 +46,8 @@ pub enum RegionError {
 }
 
 /// The markers of a region of that name, as its language writes them.
-fn markers(tree: &Tree, name: &str) -> Result<(String, String), RegionError> {
-    let spec = tree.language().spec();
+pub(crate) fn markers(language: &'static Language, name: &str) -> Result<(String, String), RegionError> {
+    let spec = language.spec();
     let comment = |text: &str| match (spec.line_comment, spec.block_comment) {
         ("", ("", _)) => Err(RegionError::NoComments { language: spec.title }),
         ("", (open, close)) => Ok(format!("{open} {text} {close}")),
@@ -57,7 +57,7 @@ fn markers(tree: &Tree, name: &str) -> Result<(String, String), RegionError> {
     if name.contains(['\n', '\r']) || ends(spec.block_comment.1) || name.trim().is_empty() {
         return Err(RegionError::Name { name: name.to_owned() });
     }
-    match Toolkit::of(tree.language()).looks.region_markers {
+    match Toolkit::of(language).looks.region_markers {
         RegionMarkers::Directive => Ok((format!("#region {name}"), "#endregion".to_owned())),
         RegionMarkers::Pragma => Ok((format!("#pragma region {name}"), "#pragma endregion".to_owned())),
         RegionMarkers::Braced => Ok((format!("{{$REGION '{name}'}}"), "{$ENDREGION}".to_owned())),
@@ -71,7 +71,7 @@ fn markers(tree: &Tree, name: &str) -> Result<(String, String), RegionError> {
 /// # Errors
 /// When the lines cut through an item, are blank, or the language has no comments.
 pub fn add(source: &Source, tree: &Tree, span: Span, name: &str) -> Result<Reshape, RegionError> {
-    let (open, close) = markers(tree, name)?;
+    let (open, close) = markers(tree.language(), name)?;
     let first = tree.token_from(line_start(source, span.start));
     let (_, last_line) = source.line_range(span);
     let end = source.lines().span(source.text(), last_line - 1).end;
@@ -149,7 +149,11 @@ fn whole_items(tree: &Tree, span: Span) -> Option<(NodeId, Span)> {
     }
     let brackets = [tree.node(holder).first_token, tree.node(holder).token_end.saturating_sub(1)];
     let holds_bracket = brackets.iter().filter_map(|token| tree.tokens().get(*token as usize)).any(|token| {
-        holder.0 != 0 && tree.node(token.node).parent == holder && span.covers(token.span()) && token.end - token.start == 1 && !matches!(tree.role(token.node), Role::Comment | Role::Name)
+        holder.0 != 0
+            && tree.node(token.node).parent == holder
+            && span.covers(token.span())
+            && token.end - token.start == 1
+            && !matches!(tree.role(token.node), Role::Comment | Role::Name)
     });
     match cut {
         Some(cut) => Some((cut, found)),
@@ -172,11 +176,18 @@ pub fn remove(source: &Source, tree: &Tree, region: &Region) -> Reshape {
         let span = match alone {
             true if line + 1 < source.lines().count() => Span::new(whole.start, source.lines().start(line + 1)),
             // The last line goes with the line end in front of it.
-            true => Span::new(line.checked_sub(1).map_or(0, |above| source.lines().span(source.text(), above).end), whole.end),
+            true => Span::new(
+                line.checked_sub(1).map_or(0, |above| source.lines().span(source.text(), above).end),
+                whole.end,
+            ),
             false => marker,
         };
         reshape.edits.push(span, "");
-        let removed = TokenChange { text: source.slice(marker).to_owned(), offset: marker.start, token: tree.token_from(marker.start) };
+        let removed = TokenChange {
+            text: source.slice(marker).to_owned(),
+            offset: marker.start,
+            token: tree.token_from(marker.start),
+        };
         reshape.receipt.removed.push(removed);
     }
     reshape

@@ -30,7 +30,8 @@ fn by_mode_line(line: &str) -> Option<&'static Language> {
             inside.split(';').find_map(mode).or_else(|| (!inside.contains(':')).then(|| inside.trim().to_owned()))?
         }
         None => {
-            let rest = ["filetype=", "ft=", "syntax="].iter().find_map(|key| line.split_once(key).map(|(_, rest)| rest))?;
+            let rest =
+                ["filetype=", "ft=", "syntax="].iter().find_map(|key| line.split_once(key).map(|(_, rest)| rest))?;
             rest.chars().take_while(|c| c.is_alphanumeric() || matches!(c, '+' | '#' | '-')).collect()
         }
     };

@@ -143,7 +143,9 @@ pub(crate) const LANGUAGE: LanguageSpec = LanguageSpec {
 impl LanguageSpec {
     /// All beginnings of line comments.
     pub fn line_comments(&self) -> impl Iterator<Item = &'static str> {
-        std::iter::once(self.line_comment).chain(self.other_line_comments.iter().copied()).filter(|mark| !mark.is_empty())
+        std::iter::once(self.line_comment)
+            .chain(self.other_line_comments.iter().copied())
+            .filter(|mark| !mark.is_empty())
     }
 }
 
@@ -208,7 +210,7 @@ impl Language {
     pub fn called(name: &str) -> Option<&'static Language> {
         let name = name.to_ascii_lowercase();
         let fits = |spec: &&LanguageSpec| spec.aliases.contains(&&*name) || spec.extensions.contains(&&*name);
-        Self::named(&name).or_else(|| SPECS.iter().position(|spec| fits(&spec)).and_then(Self::at))
+        Self::named(&name).or_else(|| SPECS.iter().position(fits).and_then(Self::at))
     }
 
     /// The language a path's file name stands for; where several share the ending, the likeliest.
@@ -251,7 +253,8 @@ impl Language {
 
     fn build(spec: &'static LanguageSpec) -> Language {
         let rows = spec.roles.iter().copied().flatten();
-        let roles: HashMap<&str, Role> = rows.flat_map(|(role, kinds)| kinds.iter().map(|kind| (*kind, *role))).collect();
+        let roles: HashMap<&str, Role> =
+            rows.flat_map(|(role, kinds)| kinds.iter().map(|kind| (*kind, *role))).collect();
         let grammar = match spec.reader {
             Reader::Grammar(load) => Some(load()),
             Reader::Own { .. } => None,

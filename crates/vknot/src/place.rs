@@ -146,13 +146,17 @@ fn named(source: &Source, tree: &Tree, marks: &Marks, name: &str) -> Result<Span
         [] if called.len() == 1 => Ok(called[0]),
         [] if called.len() > 1 => {
             let lines: Vec<String> = called.iter().map(|span| source.line(span.start).to_string()).collect();
-            Err(format!("{} regions or sections are named `{name}`, at lines {}; give a line", called.len(), lines.join(", ")))
+            Err(
+                format!("{} regions or sections are named `{name}`, at lines {}; give a line", called.len(), lines.join(", ")),
+            )
         }
-        [] if entries.is_empty() && marked.is_empty() && marks.pins.is_empty() => Err(format!("nothing is named `{name}`; the file has no outline")),
+        [] if entries.is_empty() && marked.is_empty() && marks.pins.is_empty() =>
+            Err(format!("nothing is named `{name}`; the file has no outline")),
         [] => {
             let others = marked.iter().chain(&marks.pins).map(|other| other.name.as_str());
             let mut names: Vec<&str> = entries.iter().map(|entry| entry.name.as_str()).chain(others).collect();
-            names.dedup();
+            let mut seen = std::collections::HashSet::new();
+            names.retain(|name| seen.insert(*name));
             let shown = nearest(&names, name).join(", ");
             let where_from = if entries.is_empty() { "the file has" } else { "the outline has" };
             Err(format!("nothing is named `{name}`; {where_from} {shown}"))

@@ -141,6 +141,33 @@ impl Toolkit {
     }
 }
 
+/// What can be done with files of a language, beside the looks that all have.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Capabilities {
+    /// Whether its files can be laid out and indented.
+    pub layout: bool,
+    /// Whether its imports can be put in order.
+    pub imports: bool,
+    /// What opens and what closes a region of that name; `None` where there is no comment for it.
+    pub region: Option<(String, String)>,
+    /// Whether comments that begin with `%%`, or headings of its own, part its files into sections.
+    pub sections: bool,
+}
+
+/// What can be done with files of a language.
+pub fn capabilities(language: &'static Language) -> Capabilities {
+    let toolkit = Toolkit::of(language);
+    let headings =
+        (0..language.kind_count() as u16).any(|kind| language.role(Kind(kind)) == vknot_syntax::Role::Heading);
+    let cells = (0..language.kind_count() as u16).any(|kind| language.role(Kind(kind)) == vknot_syntax::Role::Cell);
+    Capabilities {
+        layout: toolkit.layout.is_some(),
+        imports: toolkit.imports.is_some(),
+        region: crate::regions::markers(language, "Tides").ok(),
+        sections: toolkit.looks.sections || headings || cells,
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -208,7 +208,8 @@ fn first_byte(tree: &Tree, id: NodeId, kind: FoldKind) -> u32 {
             let first = tree.tokens().get(node.first_token as usize);
             let begins = first.is_some_and(|token| {
                 let own = tree.node(token.node).parent == id;
-                own && (tree.node(token.node).end - token.start == 1 || tree.role(token.node) == Role::Open)
+                own
+                    && (tree.node(token.node).end - token.start == 1 || tree.role(token.node) == Role::Open)
                     && tree.role(token.node) != Role::Name
             });
             let before = node.first_token.checked_sub(1).and_then(|before| tree.tokens().get(before as usize));

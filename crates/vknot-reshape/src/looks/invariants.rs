@@ -52,7 +52,9 @@ fn check_folds(source: &Source, folds: &[Fold]) -> Result<(), String> {
         }
         let crosses = open.last().is_some_and(|last| *last < fold.last_line);
         if crosses || fold.last_line <= fold.first_line || fold.last_line > source.lines().count() {
-            return Err(format!("the fold of lines {}-{} crosses another or the file's end", fold.first_line, fold.last_line));
+            return Err(
+                format!("the fold of lines {}-{} crosses another or the file's end", fold.first_line, fold.last_line),
+            );
         }
         open.push(fold.last_line);
     }

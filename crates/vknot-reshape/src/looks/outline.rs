@@ -47,7 +47,11 @@ fn insert(entries: &mut Vec<OutlineEntry>, piece: &Embedded, tree: &Tree, inner:
     let holder = (0..at).rfind(|index| entries[*index].span.covers(host));
     let depth = holder.map_or(0, |holder| entries[holder].depth + 1);
     let count = inner.len();
-    entries[at..].iter_mut().filter_map(|entry| entry.parent.as_mut()).filter(|parent| **parent >= at).for_each(|parent| *parent += count);
+    entries[at..]
+        .iter_mut()
+        .filter_map(|entry| entry.parent.as_mut())
+        .filter(|parent| **parent >= at)
+        .for_each(|parent| *parent += count);
     let moved = inner.into_iter().map(|entry| OutlineEntry {
         span: piece.outer_span(entry.span),
         depth: entry.depth + depth,
@@ -128,7 +132,8 @@ fn outlined_as(tree: &Tree, id: NodeId, toolkit: &Toolkit) -> Option<Role> {
         };
     }
     match role {
-        Role::Type | Role::Callable | Role::Member | Role::Rule | Role::Element | Role::Cell | Role::Heading => Some(role),
+        Role::Type | Role::Callable | Role::Member | Role::Rule | Role::Element | Role::Cell | Role::Heading =>
+            Some(role),
         Role::Collection => Some(role),
         _ => looks.outlined.then_some(role),
     }

@@ -187,7 +187,8 @@ fn words(tree: &Tree, found: &mut Search) {
             }
             Role::Close => {
                 let holder = tree.node(id).parent;
-                let opened = tree.children(holder).take_while(|child| *child != id).any(|child| tree.role(child) == Role::Open);
+                let opened =
+                    tree.children(holder).take_while(|child| *child != id).any(|child| tree.role(child) == Role::Open);
                 if !opened {
                     found.left_over.push(tree.node(id).span());
                 }

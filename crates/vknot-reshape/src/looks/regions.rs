@@ -67,8 +67,13 @@ pub fn regions(source: &Source, tree: &Tree, marks: &Marks) -> Regions {
     let last_closed = found.regions.last().map(|region| region.close);
     for (span, _) in open {
         // A region inside it may have taken the closing marker that was meant for it.
-        let suspect = found.regions.iter().rev().find(|region| region.open.start > span.start).map(|region| region.close);
-        found.lone.push(LoneMarker { span, opens: true, suspect: suspect.or(last_closed.filter(|close| close.start > span.start)) });
+        let suspect =
+            found.regions.iter().rev().find(|region| region.open.start > span.start).map(|region| region.close);
+        found.lone.push(LoneMarker {
+            span,
+            opens: true,
+            suspect: suspect.or(last_closed.filter(|close| close.start > span.start)),
+        });
     }
     found.regions.sort_by_key(|region| region.open.start);
     found.lone.sort_by_key(|lone| lone.span.start);
@@ -117,7 +122,8 @@ fn marker(text: &str, marks: &Marks) -> Option<Marker> {
         }
     }
     // A sentence that begins with the word is no marker: the mark must be alone or have a marker's form.
-    let marked = first.contains("#region") || first.contains("#endregion") || first.contains("pragma") || first.contains("{$");
+    let marked =
+        first.contains("#region") || first.contains("#endregion") || first.contains("pragma") || first.contains("{$");
     if let Some(rest) = ["endregion", "end region"].iter().find_map(|word| after_word(body, word)) {
         return Some(Marker::Close(name(rest)));
     }

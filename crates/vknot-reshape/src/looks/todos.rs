@@ -39,7 +39,11 @@ fn in_line(line: &str, start: u32, marks: &Marks) -> Option<Todo> {
         None => (None, rest),
     };
     let text = comments::body(rest.trim_start_matches([':', '-', ' ', '\t'])).trim();
-    let end = if text.is_empty() { at + tag.len() } else { text.as_ptr() as usize - line.as_ptr() as usize + text.len() };
+    let end = if text.is_empty() {
+        at + tag.len()
+    } else {
+        text.as_ptr() as usize - line.as_ptr() as usize + text.len()
+    };
     let span = Span::new(start + at as u32, start + end as u32);
     Some(Todo { tag: tag.clone(), author, text: text.to_owned(), span })
 }
@@ -48,7 +52,7 @@ fn in_line(line: &str, start: u32, marks: &Marks) -> Option<Todo> {
 fn position(line: &str, tag: &str) -> Option<usize> {
     let word = |c: Option<char>| c.is_some_and(|c| c.is_alphanumeric() || c == '_' || c == '-');
     line.match_indices(tag).map(|(at, _)| at).find(|at| {
-        let (before, behind) = (&line[..*at], &line[at + tag.len()..]);
+        let (before, behind) = (&line[.. * at], &line[at + tag.len()..]);
         let alone = !word(before.chars().last()) && !word(behind.chars().next());
         let leads = !before.contains(char::is_alphanumeric);
         let tagged = behind.starts_with([':', '(']);

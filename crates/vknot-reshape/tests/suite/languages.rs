@@ -13,10 +13,13 @@ fn summary(read: &Read) -> String {
         out.push_str(&format!("{}{} {} {first}-{last}\n", "  ".repeat(entry.depth as usize), entry.kind, entry.label));
     }
     let folds = looks::folds(&read.source, &read.tree);
-    let folds: Vec<String> = folds.iter().map(|fold| {
-        let construct = fold.construct.map_or("", |construct| &construct.name()[..1]);
-        format!("{}{construct} {}-{}", fold.kind.name(), fold.first_line, fold.last_line)
-    }).collect();
+    let folds: Vec<String> = folds
+        .iter()
+        .map(|fold| {
+            let construct = fold.construct.map_or("", |construct| &construct.name()[..1]);
+            format!("{}{construct} {}-{}", fold.kind.name(), fold.first_line, fold.last_line)
+        })
+        .collect();
     let pairs = looks::pairs(&read.source, &read.tree);
     out.push_str(&format!("folds: {}\n", folds.join(", ")));
     out.push_str(&format!("pairs: {}, {} without a partner", pairs.pairs.len(), pairs.unpaired.len()));
@@ -58,26 +61,98 @@ fn shape(read: &Read) -> String {
 fn what_is_hard_is_read_as_it_is_meant() {
     let cases = [
         ("c", "old_style", "int add(a, b)\n int a;\n int b;\n{\n  return a + b;\n}\nint c;\n"),
-        ("c", "branches_cut_braces", "#if A\nvoid f(int a) {\n#else\nvoid f(void) {\n#endif\n  g();\n}\nint h(void) { return 1; }\n"),
-        ("c", "macros", "API_EXPORT(int)\nrun(void)\n{\n  FOREACH(x, list) { use(x); }\n  LOCK()\n  if (a) b(); else if (c) d(); else { e(); }\n}\n"),
-        ("c", "loops", "void f() {\n do x(); while (y);\n for (;;) if (a) break;\n out: return;\n switch (k) { case 1: case 2: a(); break; default: b(); }\n}\n"),
-        ("cpp", "constructors", "A::A(int n) : b_(n), c_{n} { d(); }\nA::~A() = default;\nbool operator==(const A& a, const A& b) { return true; }\n"),
-        ("cpp", "lambdas", "auto f = [&](int a) -> int { return a; };\nstd::vector<std::vector<int>> v{{1}, {2}};\nauto t = R\"x(\" })x\";\n"),
-        ("pascal", "directives", "{$IFDEF X}\nprocedure A(n: integer);\n{$ELSE}\nprocedure A;\n{$ENDIF}\nbegin\n  try b; except on E: Error do c; end;\n  repeat d until e;\n  asm mov eax, [ebx] end;\nend;\nprocedure F; forward;\nprocedure F; begin end;\nbegin\nend.\n"),
-        ("pascal", "types", "type\n  R = packed record a: integer; case b: boolean of true: (c: byte) end;\n  C = class(TObject);\n  I = interface ['{0}'] procedure P; end;\n  F = reference to function(a: integer): boolean;\nvar x: record y: integer; end;\n"),
-        ("matlab", "quotes", "a = b';\nc = 'it''s';\nd = [a' 'x' b'];\ne = {a', 'y'};\nf = a.';\ng = x(1)';\nhold on; disp hello\n"),
+        (
+            "c",
+            "branches_cut_braces",
+            "#if A\nvoid f(int a) {\n#else\nvoid f(void) {\n#endif\n  g();\n}\nint h(void) { return 1; }\n",
+        ),
+        (
+            "c",
+            "macros",
+            "API_EXPORT(int)\nrun(void)\n{\n  FOREACH(x, list) { use(x); }\n  LOCK()\n  if (a) b(); else if (c) d(); else { e(); }\n}\n",
+        ),
+        (
+            "c",
+            "loops",
+            "void f() {\n do x(); while (y);\n for (;;) if (a) break;\n out: return;\n switch (k) { case 1: case 2: a(); break; default: b(); }\n}\n",
+        ),
+        (
+            "cpp",
+            "constructors",
+            "A::A(int n) : b_(n), c_{n} { d(); }\nA::~A() = default;\nbool operator==(const A& a, const A& b) { return true; }\n",
+        ),
+        (
+            "cpp",
+            "lambdas",
+            "auto f = [&](int a) -> int { return a; };\nstd::vector<std::vector<int>> v{{1}, {2}};\nauto t = R\"x(\" })x\";\n",
+        ),
+        (
+            "pascal",
+            "directives",
+            "{$IFDEF X}\nprocedure A(n: integer);\n{$ELSE}\nprocedure A;\n{$ENDIF}\nbegin\n  try b; except on E: Error do c; end;\n  repeat d until e;\n  asm mov eax, [ebx] end;\nend;\nprocedure F; forward;\nprocedure F; begin end;\nbegin\nend.\n",
+        ),
+        (
+            "pascal",
+            "types",
+            "type\n  R = packed record a: integer; case b: boolean of true: (c: byte) end;\n  C = class(TObject);\n  I = interface ['{0}'] procedure P; end;\n  F = reference to function(a: integer): boolean;\nvar x: record y: integer; end;\n",
+        ),
+        (
+            "matlab",
+            "quotes",
+            "a = b';\nc = 'it''s';\nd = [a' 'x' b'];\ne = {a', 'y'};\nf = a.';\ng = x(1)';\nhold on; disp hello\n",
+        ),
         ("matlab", "no_ends", "function a\nif b, c, end\nx(end) = 1;\n% of b\nfunction b\nd ...\n = 1;\n"),
-        ("matlab", "class", "classdef G < handle\n  properties (Access = private)\n    level = 0;\n  end\n  methods\n    function r = read(o)\n      r = o.level;\n    end\n  end\nend\n"),
-        ("octave", "words", "if (a) # b\n  printf (\"%d\\n\", c');\nelseif d\n  do e++; until f\nendif\n%{\nx = 1\n%}\nunwind_protect\n g;\nunwind_protect_cleanup\n h;\nend_unwind_protect\n"),
-        ("racket", "readers", "#lang racket\n(define x '(a . b)) #;(skip me) #| a #| b |# |#\n(define (f #:k [k #\\)]) `(,@k #rx\"[)]\" #\"b\"))\n(define s #<<X\n(\nX\n)\n"),
-        ("scheme", "definitions", "(define a (lambda (b) b))\n(define ((c d) e) f)\n(define-record-type p (mk x) p? (x px))\n#!eof |a b| #u8(1 2)\n"),
-        ("clojure", "readers", "(ns a.b (:require [c]))\n(defn ^{:doc \"d\"} e [x] #?(:clj \\a :cljs #\"\\)\") @f #'g #_h %1)\n(def i #{1 2}) #inst \"2026\"\n"),
-        ("scss", "nesting", "@use 'a';\n.b { &:hover > c { d: e(f($g), #{h}) } @include i($j) { k: l; } // m {\n}\n@function n($o: 1) { @return $o; }\n"),
-        ("less", "mixins", ".m(@a; @b: 2) when (@a > 1) { .n(@a; ~\"x\"); }\n@r: { c: d };\n.g { .m(1; 2) !important; color: @@v; }\n"),
+        (
+            "matlab",
+            "class",
+            "classdef G < handle\n  properties (Access = private)\n    level = 0;\n  end\n  methods\n    function r = read(o)\n      r = o.level;\n    end\n  end\nend\n",
+        ),
+        (
+            "octave",
+            "words",
+            "if (a) # b\n  printf (\"%d\\n\", c');\nelseif d\n  do e++; until f\nendif\n%{\nx = 1\n%}\nunwind_protect\n g;\nunwind_protect_cleanup\n h;\nend_unwind_protect\n",
+        ),
+        (
+            "racket",
+            "readers",
+            "#lang racket\n(define x '(a . b)) #;(skip me) #| a #| b |# |#\n(define (f #:k [k #\\)]) `(,@k #rx\"[)]\" #\"b\"))\n(define s #<<X\n(\nX\n)\n",
+        ),
+        (
+            "scheme",
+            "definitions",
+            "(define a (lambda (b) b))\n(define ((c d) e) f)\n(define-record-type p (mk x) p? (x px))\n#!eof |a b| #u8(1 2)\n",
+        ),
+        (
+            "clojure",
+            "readers",
+            "(ns a.b (:require [c]))\n(defn ^{:doc \"d\"} e [x] #?(:clj \\a :cljs #\"\\)\") @f #'g #_h %1)\n(def i #{1 2}) #inst \"2026\"\n",
+        ),
+        (
+            "scss",
+            "nesting",
+            "@use 'a';\n.b { &:hover > c { d: e(f($g), #{h}) } @include i($j) { k: l; } // m {\n}\n@function n($o: 1) { @return $o; }\n",
+        ),
+        (
+            "less",
+            "mixins",
+            ".m(@a; @b: 2) when (@a > 1) { .n(@a; ~\"x\"); }\n@r: { c: d };\n.g { .m(1; 2) !important; color: @@v; }\n",
+        ),
         ("css", "values", "a{b:url(data:x;y)}@media (c){d,e{f:g}}@font-face{src:url('h')}\n.i::after{content:\"}\"}\n"),
-        ("html", "optional_tags", "<ul><li>a<li>b</ul><p>c<p>d<table><tr><td>e<td>f<tr><td>g</table><br><img src=x>\n</b><div>{% if a %}<x/>{% endif %}\n"),
-        ("markdown", "blocks", "Title\n===\n\n- a\n  - b\n\n    c\n1. d\n> e\n> - f\nlazy\n\n~~~js\nx()\n~~~\n    code\n\n# H #\n***\n"),
-        ("dax", "queries", "DEFINE\n  MEASURE T[A] = SUM(T[x]) -- c\n  VAR v = {1, 2}\nEVALUATE\n  FILTER('T t', [A] > 1 && T[b] = \"it\"\"s\")\nORDER BY [A] DESC\n"),
+        (
+            "html",
+            "optional_tags",
+            "<ul><li>a<li>b</ul><p>c<p>d<table><tr><td>e<td>f<tr><td>g</table><br><img src=x>\n</b><div>{% if a %}<x/>{% endif %}\n",
+        ),
+        (
+            "markdown",
+            "blocks",
+            "Title\n===\n\n- a\n  - b\n\n    c\n1. d\n> e\n> - f\nlazy\n\n~~~js\nx()\n~~~\n    code\n\n# H #\n***\n",
+        ),
+        (
+            "dax",
+            "queries",
+            "DEFINE\n  MEASURE T[A] = SUM(T[x]) -- c\n  VAR v = {1, 2}\nEVALUATE\n  FILTER('T t', [A] > 1 && T[b] = \"it\"\"s\")\nORDER BY [A] DESC\n",
+        ),
         ("plain", "indentation", "harbour\n  north\n    gauge (one\n  two)\n  south\nend\n# note\n"),
     ];
     for (language, name, text) in cases {

@@ -14,7 +14,9 @@ fn todos_are_found_in_comments_only() {
         let read = read(language, &text);
         for todo in looks::todos(&read.source, &read.tree, &marks) {
             assert_eq!(read.source.slice(todo.span).get(..todo.tag.len()), Some(todo.tag.as_str()));
-            lines.push(format!("{path}:{} {} {:?} {}", read.source.line(todo.span.start), todo.tag, todo.author, todo.text));
+            lines.push(
+                format!("{path}:{} {} {:?} {}", read.source.line(todo.span.start), todo.tag, todo.author, todo.text),
+            );
         }
     }
     snapshot!(lines.join("\n"));
@@ -28,10 +30,13 @@ fn regions_nest_and_the_unbalanced_are_reported_with_both_suspects() {
     let read = read("c", text);
     let found = looks::regions(&read.source, &read.tree, &Marks::default());
     let line = |span: Span| read.source.line(span.start);
-    let regions: Vec<(&str, u32, u32, u32)> =
-        found.regions.iter().map(|region| (region.name.as_str(), line(region.open), line(region.close), region.depth)).collect();
+    let regions: Vec<(&str, u32, u32, u32)> = found.regions
+        .iter()
+        .map(|region| (region.name.as_str(), line(region.open), line(region.close), region.depth))
+        .collect();
     assert_eq!(regions, [("A", 1, 8, 0), ("B", 3, 5, 1)]);
-    let lone: Vec<(u32, Option<u32>)> = found.lone.iter().map(|lone| (line(lone.span), lone.suspect.map(line))).collect();
+    let lone: Vec<(u32, Option<u32>)> =
+        found.lone.iter().map(|lone| (line(lone.span), lone.suspect.map(line))).collect();
     assert_eq!(lone, [(6, Some(8))]);
 }
 
@@ -60,10 +65,13 @@ fn sections_end_where_the_next_of_their_level_begins() {
     ] {
         let read = read(language, text);
         let sections = looks::sections(&read.source, &read.tree, &Marks::default());
-        let found: Vec<(&str, u32, u32)> = sections.iter().map(|section| {
-            let (first, last) = read.source.line_range(section.span);
-            (section.name.as_str(), first, last)
-        }).collect();
+        let found: Vec<(&str, u32, u32)> = sections
+            .iter()
+            .map(|section| {
+                let (first, last) = read.source.line_range(section.span);
+                (section.name.as_str(), first, last)
+            })
+            .collect();
         assert_eq!(found, expected, "{language}");
     }
 }

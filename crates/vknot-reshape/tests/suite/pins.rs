@@ -55,9 +55,17 @@ fn edit(lines: &mut Vec<Tracked>, random: &mut Random) -> &'static str {
             "indent all"
         }
         5 => {
-            let words: Vec<String> = lines.iter().filter(|line| line.pinned).flat_map(|line| {
-                line.text.split(|c: char| !c.is_alphanumeric() && c != '_').filter(|word| word.len() > 3).map(str::to_owned).collect::<Vec<_>>()
-            }).collect();
+            let words: Vec<String> = lines
+                .iter()
+                .filter(|line| line.pinned)
+                .flat_map(|line| {
+                    line.text
+                        .split(|c: char| !c.is_alphanumeric() && c != '_')
+                        .filter(|word| word.len() > 3)
+                        .map(str::to_owned)
+                        .collect::<Vec<_>>()
+                })
+                .collect();
             if !words.is_empty() {
                 let word = &words[random.below(words.len())];
                 lines.iter_mut().for_each(|line| line.text = line.text.replace(word.as_str(), "renamedThing"));
@@ -92,17 +100,22 @@ fn truth(lines: &[Tracked]) -> Option<(u32, u32)> {
 
 #[test]
 fn pins_follow_their_lines_and_are_never_wrong() {
-    let files: Vec<String> = sample_files().into_iter().map(|(_, _, text)| text).filter(|text| text.lines().count() > 18).collect();
+    let files: Vec<String> =
+        sample_files().into_iter().map(|(_, _, text)| text).filter(|text| text.lines().count() > 18).collect();
     let mut random = Random(20_261_123);
     let mut counts = std::collections::BTreeMap::new();
     let mut wrong = Vec::new();
     for sequence in 0..480 {
         let text = &files[sequence % files.len()];
-        let mut lines: Vec<Tracked> = text.lines().map(|line| Tracked { text: line.to_owned(), pinned: false }).collect();
+        let mut lines: Vec<Tracked> =
+            text.lines().map(|line| Tracked { text: line.to_owned(), pinned: false }).collect();
         let first = random.below(lines.len() - 8);
         let length = 3 + random.below(10).min(lines.len() - first - 4);
         let inked = |line: &Tracked| !line.text.trim().is_empty();
-        let (Some(from), Some(to)) = (lines[first..first + length].iter().position(inked), lines[first..first + length].iter().rposition(inked)) else { continue };
+        let (Some(from), Some(to)) = (
+            lines[first..first + length].iter().position(inked),
+            lines[first..first + length].iter().rposition(inked),
+        ) else { continue };
         lines[first + from..=first + to].iter_mut().for_each(|line| line.pinned = true);
         let anchor = Anchor::of(&text_of(&lines), Lines { first: first as u32 + 1, last: (first + length) as u32 });
         let done: Vec<&str> = (0..random.below(4) + 1).map(|_| edit(&mut lines, &mut random)).collect();
@@ -136,7 +149,10 @@ fn each_state_is_named() {
         (GAUGE.replace("board\nif", "board if"), Found::Resized(lines(2, 2))),
         (GAUGE.replace("write levels to board\nif surge then warn\n", ""), Found::Lost),
         // Twice the same: neither is guessed.
-        ("write levels to board\nif surge then warn\n\nwrite levels to board\nif surge then warn\n".to_owned(), Found::Lost),
+        (
+            "write levels to board\nif surge then warn\n\nwrite levels to board\nif surge then warn\n".to_owned(),
+            Found::Lost,
+        ),
         (String::new(), Found::Lost),
     ] {
         assert_eq!(found_in(&text), expected, "{text}");

@@ -16,7 +16,9 @@ pub fn sample_files() -> Vec<(String, &'static str, String)> {
             let path = entry.unwrap().path();
             if path.is_dir() {
                 folders.push(path);
-            } else if let Ok(text) = std::fs::read_to_string(&path) && let Some(language) = Language::of_file(&path, &text) {
+            } else if let Ok(text) = std::fs::read_to_string(&path)
+                && let Some(language) = Language::of_file(&path, &text)
+            {
                 let shown = path.strip_prefix(&root).unwrap().display().to_string();
                 files.push((shown, language.name(), text));
             }

@@ -5,8 +5,8 @@
 
 use crate::language::{Field, Kind};
 use crate::tree::TreeBuilder;
-use super::brackets::Side;
 use super::{block_end, char_len, Escape, kinds, Lexeme, line_end, NO_PARTNER, partners, quoted_end, word_end};
+use super::brackets::Side;
 
 kinds! {
     FORMULAS = "formulas" as File,
@@ -40,7 +40,15 @@ pub(crate) fn read(text: &str, builder: &mut TreeBuilder<'_>) {
     let lexemes = lexemes(text);
     let partner = partners(text, &lexemes, shape);
     builder.open(FORMULAS, Field(0));
-    let mut reader = Reader { text, lexemes: &lexemes, partner: &partner, builder, frames: Vec::new(), groups: 0, at: 0 };
+    let mut reader = Reader {
+        text,
+        lexemes: &lexemes,
+        partner: &partner,
+        builder,
+        frames: Vec::new(),
+        groups: 0,
+        at: 0,
+    };
     while reader.at < lexemes.len() {
         reader.step();
     }
@@ -85,10 +93,12 @@ impl Reader<'_, '_> {
         match word.as_str() {
             "DEFINE" if !grouped => self.definition(DEFINE, false),
             "EVALUATE" if !grouped => self.definition(QUERY, false),
-            "MEASURE" | "COLUMN" | "TABLE" | "FUNCTION" if !grouped && self.begins_line() => self.definition(MEASURE, true),
+            "MEASURE" | "COLUMN" | "TABLE" | "FUNCTION" if !grouped && self.begins_line() =>
+                self.definition(MEASURE, true),
             "VAR" => self.part(VARIABLE),
             "RETURN" => self.part(RESULT),
-            "ORDER" | "START" | "ASC" | "DESC" | "BY" | "AT" | "IN" | "NOT" if lexeme.kind == WORD => self.token_as(Some(KEYWORD)),
+            "ORDER" | "START" | "ASC" | "DESC" | "BY" | "AT" | "IN" | "NOT" if lexeme.kind == WORD =>
+                self.token_as(Some(KEYWORD)),
             _ if !grouped && self.begins_measure() => self.definition(MEASURE, false),
             _ => self.value(),
         }
@@ -106,7 +116,10 @@ impl Reader<'_, '_> {
         }
         let line = line_end(self.text.as_bytes(), start) as u32;
         let on_line = self.lexemes[self.at..].iter().take_while(|lexeme| lexeme.start < line);
-        let mut rest = on_line.skip_while(|lexeme| matches!(lexeme.kind, WORD | QUOTED | COLUMN | NUMBER) || matches!(lexeme.of(self.text), "%" | "-" | "_" | "&" | "/"));
+        let mut rest = on_line.skip_while(
+            |lexeme| matches!(lexeme.kind, WORD | QUOTED | COLUMN | NUMBER)
+                || matches!(lexeme.of(self.text), "%" | "-" | "_" | "&" | "/"),
+        );
         let named = matches!(self.lexemes[self.at].kind, WORD | QUOTED | COLUMN);
         named && rest.next().is_some_and(|next| matches!(next.of(self.text), "=" | ":="))
     }
@@ -137,7 +150,9 @@ impl Reader<'_, '_> {
     /// The words up to `=`; `Table[Name]` is found by its name.
     fn definition_name(&mut self) {
         let start = self.at;
-        let end = (start..self.lexemes.len()).find(|at| matches!(self.lexemes[*at].of(self.text), "=" | ":=" | "(")).unwrap_or(start);
+        let end = (start..self.lexemes.len())
+            .find(|at| matches!(self.lexemes[*at].of(self.text), "=" | ":=" | "("))
+            .unwrap_or(start);
         let last_is_column = end > start && self.lexemes[end - 1].kind == COLUMN;
         while self.at < end.saturating_sub(usize::from(last_is_column)).min(start + NAME_AT_MOST) && last_is_column {
             self.token_as(None);
@@ -169,7 +184,11 @@ impl Reader<'_, '_> {
 
     fn value(&mut self) {
         let lexeme = self.lexemes[self.at];
-        let partner = |at: usize| self.partner.get(at).copied().filter(|close| *close != NO_PARTNER && *close as usize > at).map(|close| close as usize);
+        let partner = |at: usize| self.partner
+            .get(at)
+            .copied()
+            .filter(|close| *close != NO_PARTNER && *close as usize > at)
+            .map(|close| close as usize);
         if let Some(end) = partner(self.at) {
             self.builder.open(if lexeme.kind == OPEN_CURLY { TABLE } else { GROUP }, Field(0));
             self.token_as(None);
@@ -177,7 +196,9 @@ impl Reader<'_, '_> {
             return self.frames.push(Frame::Group { end, closes: 1 });
         }
         let next = self.lexemes.get(self.at + 1);
-        if lexeme.kind == WORD && next.is_some_and(|next| next.kind == OPEN_ROUND) && let Some(end) = partner(self.at + 1) {
+        if lexeme.kind == WORD && next.is_some_and(|next| next.kind == OPEN_ROUND)
+            && let Some(end) = partner(self.at + 1)
+        {
             self.builder.open(CALL, Field(0));
             self.token_as(None);
             self.builder.open(ARGUMENTS, Field(0));
@@ -185,7 +206,9 @@ impl Reader<'_, '_> {
             self.groups += 1;
             return self.frames.push(Frame::Group { end, closes: 2 });
         }
-        if matches!(lexeme.kind, WORD | QUOTED) && next.is_some_and(|next| next.kind == COLUMN && next.start == lexeme.end) {
+        if matches!(lexeme.kind, WORD | QUOTED)
+            && next.is_some_and(|next| next.kind == COLUMN && next.start == lexeme.end)
+        {
             self.builder.open(REFERENCE, Field(0));
             self.token_as(None);
             self.token_as(None);
@@ -198,9 +221,14 @@ impl Reader<'_, '_> {
     fn close_at_bracket(&mut self) {
         let at = self.at;
         let ends = |frame: &Frame| matches!(frame, Frame::Group { end, .. } if *end == at);
-        if matches!(shape(self.lexemes[at].kind), Some((_, Side::Closes))) && self.frames.iter().rev().take(2).any(ends) {
-            while let Some(frame) = self.frames.pop_if(|frame| !ends(frame)) {
-                drop(frame);
+        if matches!(shape(self.lexemes[at].kind), Some((_, Side::Closes)))
+            && self.frames
+                .iter()
+                .rev()
+                .take(2)
+                .any(ends)
+        {
+            while self.frames.pop_if(|frame| !ends(frame)).is_some() {
                 self.builder.close();
             }
             self.token_as(None);
@@ -236,7 +264,8 @@ fn lexemes(text: &str) -> Vec<Lexeme> {
 
 fn lexeme(bytes: &[u8], at: usize) -> (Kind, usize) {
     let next = bytes.get(at + 1).copied().unwrap_or(b' ');
-    let quoted = |kind, one_line| quoted_end(bytes, at, Escape::Doubled, one_line).map_or((MARK, at + 1), |end| (kind, end));
+    let quoted = |kind, one_line| quoted_end(bytes, at, Escape::Doubled, one_line)
+        .map_or((MARK, at + 1), |end| (kind, end));
     match bytes[at] {
         b'/' if next == b'/' => (COMMENT, line_end(bytes, at)),
         b'-' if next == b'-' => (COMMENT, line_end(bytes, at)),
@@ -251,7 +280,8 @@ fn lexeme(bytes: &[u8], at: usize) -> (Kind, usize) {
         b',' | b';' => (COMMA, at + 1),
         byte if byte.is_ascii_digit() => {
             let end = word_end(bytes, at, |byte| byte.is_ascii_digit() || byte == b'.');
-            let exponent = matches!(bytes.get(end), Some(b'e' | b'E')) && bytes.get(end + 1).is_some_and(|byte| byte.is_ascii_digit() || matches!(byte, b'+' | b'-'));
+            let exponent = matches!(bytes.get(end), Some(b'e' | b'E'))
+                && bytes.get(end + 1).is_some_and(|byte| byte.is_ascii_digit() || matches!(byte, b'+' | b'-'));
             (NUMBER, if exponent { word_end(bytes, end + 2, |byte| byte.is_ascii_digit()) } else { end })
         }
         byte if is_word(byte) => (WORD, word_end(bytes, at, |byte| is_word(byte) || byte == b'.')),

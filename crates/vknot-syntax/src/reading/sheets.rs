@@ -5,8 +5,8 @@
 
 use crate::language::{Field, Kind};
 use crate::tree::TreeBuilder;
-use super::brackets::Side;
 use super::{block_end, char_len, kinds, Lexeme, line_end, NO_PARTNER, partners, word_end};
+use super::brackets::Side;
 
 kinds! {
     SHEET = "sheet" as File,
@@ -125,7 +125,8 @@ impl Reader<'_, '_> {
     /// Reads one statement, or the head of one with a block; gives where to go on.
     fn statement(&mut self, start: usize) -> usize {
         let end = self.head_end(start);
-        let has_body = self.lexemes.get(end).is_some_and(|lexeme| lexeme.kind == OPEN_CURLY && self.partner[end] != NO_PARTNER);
+        let has_body =
+            self.lexemes.get(end).is_some_and(|lexeme| lexeme.kind == OPEN_CURLY && self.partner[end] != NO_PARTNER);
         let kind = self.kind_of(start, end, has_body);
         self.builder.open(kind, Field(0));
         match kind {
@@ -212,7 +213,8 @@ impl Reader<'_, '_> {
             self.token(start);
             self.token(start + 1);
             self.builder.set_field(self.builder.last(), Field::NAME);
-            let parameters = self.lexemes.get(start + 2).is_some_and(|next| next.kind == OPEN_ROUND) && self.partner[start + 2] != NO_PARTNER;
+            let parameters = self.lexemes.get(start + 2).is_some_and(|next| next.kind == OPEN_ROUND)
+                && self.partner[start + 2] != NO_PARTNER;
             let close = self.partner.get(start + 2).copied().unwrap_or(0) as usize;
             if parameters && close < end {
                 self.builder.open(ARGUMENTS, Field::PARAMETERS);
@@ -251,7 +253,10 @@ impl Reader<'_, '_> {
                 self.builder.open(ARGUMENTS, Field(0));
                 self.token(at);
                 groups.push((self.partner[at] as usize, 2));
-            } else if matches!(lexeme.kind, OPEN_ROUND | OPEN_SQUARE | OPEN_INTERPOLATION) && self.partner[at] != NO_PARTNER && closes < end {
+            } else if matches!(lexeme.kind, OPEN_ROUND | OPEN_SQUARE | OPEN_INTERPOLATION)
+                && self.partner[at] != NO_PARTNER
+                && closes < end
+            {
                 self.builder.open(if lexeme.kind == OPEN_INTERPOLATION { INTERPOLATION } else { GROUP }, Field(0));
                 self.token(at);
                 groups.push((closes, 1));
@@ -263,7 +268,7 @@ impl Reader<'_, '_> {
             }
             at += 1;
         }
-        groups.iter().for_each(|(_, levels)| (0..*levels).for_each(|_| self.builder.close()));
+        groups.iter().for_each(|(_, levels)| (0.. * levels).for_each(|_| self.builder.close()));
     }
 
     /// Whether a word is followed, without a blank, by arguments.

@@ -152,7 +152,14 @@ impl<'t> TreeBuilder<'t> {
             self.close();
         }
         let length = self.text.len() as u32;
-        Tree { language: self.language, nodes: self.nodes, tokens: self.tokens, length, gave_up: false, embedded: Vec::new() }
+        Tree {
+            language: self.language,
+            nodes: self.nodes,
+            tokens: self.tokens,
+            length,
+            gave_up: false,
+            embedded: Vec::new(),
+        }
     }
 
     fn push(&mut self, kind: Kind, field: Field, flags: u8) {

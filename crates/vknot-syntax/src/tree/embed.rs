@@ -71,7 +71,11 @@ impl Embedded {
     /// Where a span of the piece is in the file.
     pub fn outer_span(&self, inner: Span) -> Span {
         // The end belongs to the byte before it, which may stand elsewhere than the byte behind.
-        let end = if inner.is_empty() { self.outer(inner.start) } else { (self.outer(inner.end - 1) + 1).min(self.end) };
+        let end = if inner.is_empty() {
+            self.outer(inner.start)
+        } else {
+            (self.outer(inner.end - 1) + 1).min(self.end)
+        };
         Span::new(self.outer(inner.start), end.max(self.outer(inner.start)))
     }
 

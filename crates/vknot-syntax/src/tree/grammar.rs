@@ -38,7 +38,10 @@ fn read_masked(text: &str, language: &'static Language) -> Option<Tree> {
     let mask = (repair.mask)(text)?;
     let parsed = PARSER.with_borrow_mut(|parser| parse(parser, &mask.text, language))?;
     let mut builder = TreeBuilder::new(text, language);
-    builder.expect_hidden(mask.hidden, language.kind(repair.kind).unwrap_or(language.error_kind()));
+    builder.expect_hidden(
+        mask.hidden,
+        language.kind(repair.kind).or(language.token_kind(repair.kind)).unwrap_or(language.error_kind()),
+    );
     flatten(&mut parsed.walk(), language, &mut builder);
     Some(builder.finish())
 }

@@ -131,15 +131,24 @@ fn fits_choice(arguments: &Arguments, fold: &Fold) -> bool {
         (false, _) => arguments.only.iter().any(|kind| kind.fits(fold)),
         (true, false) => !arguments.except.iter().any(|kind| kind.fits(fold)),
         (true, true) => {
-            !STAYS_OPEN.contains(&fold.kind) || arguments.depth.is_some() || arguments.list || placed && !arguments.around
+            !STAYS_OPEN.contains(&fold.kind)
+                || arguments.depth.is_some()
+                || arguments.list
+                || placed && !arguments.around
         }
     };
     chosen && arguments.depth.is_none_or(|depth| fold.depth >= depth)
 }
 
 /// What stays open unless asked for: what holds other things that a person wants to see.
-const STAYS_OPEN: [FoldKind; 6] =
-    [FoldKind::Type, FoldKind::Region, FoldKind::Section, FoldKind::Element, FoldKind::Cell, FoldKind::Pin];
+const STAYS_OPEN: [FoldKind; 6] = [
+    FoldKind::Type,
+    FoldKind::Region,
+    FoldKind::Section,
+    FoldKind::Element,
+    FoldKind::Cell,
+    FoldKind::Pin,
+];
 
 /// Shows the lines of one fold, with the folds inside closed.
 fn peek(arguments: &Arguments, input: &Input, all: Vec<Fold>, at: Option<(u32, u32)>) -> anyhow::Result<Outcome> {
@@ -154,7 +163,9 @@ fn peek(arguments: &Arguments, input: &Input, all: Vec<Fold>, at: Option<(u32, u
         return Ok(Outcome::Failed);
     };
     let inside = |fold: &Fold| {
-        opened.holds(fold.first_line) && opened.holds(fold.last_line) && (fold.first_line, fold.last_line) != (opened.first_line, opened.last_line)
+        opened.holds(fold.first_line)
+            && opened.holds(fold.last_line)
+            && (fold.first_line, fold.last_line) != (opened.first_line, opened.last_line)
     };
     let closed: Vec<Fold> = all.into_iter().filter(inside).collect();
     match arguments.output {
@@ -198,7 +209,8 @@ fn closing(input: &Input, fold: &Fold) -> String {
     let text = input.source.lines().text(input.source.text(), fold.last_line - 1).trim();
     let closes = |c: char| matches!(c, '}' | ')' | ']' | ';' | ',');
     let tag = text.starts_with("</") && text.ends_with('>');
-    let word = text.trim_end_matches([';', '.']).chars().all(|c| c.is_ascii_alphabetic() || c == '_') && text.to_ascii_lowercase().starts_with("end");
+    let word = text.trim_end_matches([';', '.']).chars().all(|c| c.is_ascii_alphabetic() || c == '_')
+        && text.to_ascii_lowercase().starts_with("end");
     match !text.is_empty() && (text.chars().all(closes) || tag || word) {
         true => format!(" {FAINT}{text}{FAINT:#}"),
         false => String::new(),

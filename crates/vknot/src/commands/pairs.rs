@@ -86,7 +86,12 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
 fn mark_at(pairs: &Pairs, span: Span) -> Option<Span> {
     if span.is_empty() {
         let begins = pairs.marks().find(|mark| mark.start == span.start);
-        return begins.or_else(|| pairs.marks().filter(|mark| mark.start < span.start && span.start <= mark.end).min_by_key(|mark| mark.len()));
+        return begins.or_else(
+            || pairs
+                .marks()
+                .filter(|mark| mark.start < span.start && span.start <= mark.end)
+                .min_by_key(|mark| mark.len()),
+        );
     }
     pairs.marks().filter(|mark| span.start <= mark.start && mark.start < span.end).max_by_key(|mark| mark.start)
 }

@@ -130,11 +130,18 @@ fn run_add(arguments: &AddArguments) -> anyhow::Result<Result<(), Problem>> {
         Err(problem) => return Ok(Err(problem)),
     };
     if let Some(taken) = pins.list.iter().find(|pin| pin.name == arguments.name) {
-        let message = format!("a pin is named `{}` already, in {}; choose another name, or move it", taken.name, taken.file);
+        let message =
+            format!("a pin is named `{}` already, in {}; choose another name, or move it", taken.name, taken.file);
         return Ok(Err(Problem::new(&arguments.place, message)));
     }
     let Lines { first, last } = spotted.lines;
-    pins.list.push(Pin::new(spotted.file.clone(), arguments.name.clone(), arguments.note.clone(), &spotted.text, spotted.lines));
+    pins.list.push(Pin::new(
+        spotted.file.clone(),
+        arguments.name.clone(),
+        arguments.note.clone(),
+        &spotted.text,
+        spotted.lines,
+    ));
     pins.write(&spotted.root)?;
     writeln!(anstream::stdout().lock(), "pinned {}:{first}-{last} as {NAME}{}{NAME:#}", spotted.file, arguments.name)?;
     Ok(Ok(()))
@@ -229,7 +236,10 @@ fn listed(path: &Path, refresh: bool, roots: &mut Vec<std::path::PathBuf>) -> Re
         }
     }
     if refresh && !roots.contains(&home.root) {
-        pins.write(&home.root).map_err(|error| Problem::new(home.root.display().to_string(), format!("the pins cannot be written: {error}")))?;
+        pins.write(&home.root)
+            .map_err(
+                |error| Problem::new(home.root.display().to_string(), format!("the pins cannot be written: {error}")),
+            )?;
         roots.push(home.root.clone());
     }
     Ok(found)
@@ -247,7 +257,11 @@ fn show(entries: &[(Pin, Found)]) -> std::io::Result<()> {
         match found.lines() {
             Some(Lines { first, last }) => {
                 let from = pin.first_line;
-                let was = if *found == (Found::Moved(Lines { first, last })) { format!(" {FAINT}from {from}{FAINT:#}") } else { String::new() };
+                let was = if *found == (Found::Moved(Lines { first, last })) {
+                    format!(" {FAINT}from {from}{FAINT:#}")
+                } else {
+                    String::new()
+                };
                 writeln!(out, "{FAINT}{:>11}{FAINT:#}  {KIND}{}{KIND:#} {NAME}{}{NAME:#}{was}{note}", format!("{first}-{last}"), found.name(), pin.name)?;
             }
             None => {

@@ -77,7 +77,8 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
                 let span = only_span(only).ok_or("name the region: FILE@NAME, or a line of it")?;
                 let found = looks::regions(&input.source, &input.tree, &input.marks).regions;
                 let held = found.iter().filter(|region| region.span().covers(span) || region.open.touches(span));
-                let innermost = held.max_by_key(|region| region.depth).ok_or("no region is there; `vknot region list` shows those there are")?;
+                let innermost = held.max_by_key(|region| region.depth)
+                    .ok_or("no region is there; `vknot region list` shows those there are")?;
                 Ok(regions::remove(&input.source, &input.tree, innermost))
             };
             run_job(&remove.reshape, "A region is to be removed", &|input, _, only| reshaper(input, only))
@@ -85,7 +86,11 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     }
 }
 
-fn run_job(arguments: &ReshapeArguments, finding: &'static str, reshape: &reshape::Reshaper<'_>) -> anyhow::Result<Outcome> {
+fn run_job(
+    arguments: &ReshapeArguments,
+    finding: &'static str,
+    reshape: &reshape::Reshaper<'_>,
+) -> anyhow::Result<Outcome> {
     reshape::run(arguments, &Job { name: "region", lays_out: false, finding, reshape, prove: &regions::prove })
 }
 
@@ -152,8 +157,12 @@ fn shown_name(region: &Region) -> &str {
 
 fn document(input: &Input, regions: &Regions) -> Value {
     let span = |span: Span| SpanJson::of(&input.source, span);
-    let region = |region: &Region| json!({ "name": region.name, "depth": region.depth, "span": span(region.span()), "open": span(region.open), "close": span(region.close) });
-    let lone = |lone: &LoneMarker| json!({ "marker": span(lone.span), "opens": lone.opens, "suspect": lone.suspect.map(span) });
+    let region = |
+        region: &Region
+    | json!({ "name": region.name, "depth": region.depth, "span": span(region.span()), "open": span(region.open), "close": span(region.close) });
+    let lone = |
+        lone: &LoneMarker
+    | json!({ "marker": span(lone.span), "opens": lone.opens, "suspect": lone.suspect.map(span) });
     json!({
         "file": input.shown,
         "regions": regions.regions.iter().map(region).collect::<Vec<_>>(),

@@ -6,8 +6,8 @@ use std::path::{Path, PathBuf};
 use indicatif::{ProgressBar, ProgressStyle};
 use rayon::prelude::*;
 use serde_json::json;
-use vknot_reshape::proof::{Proven, Refusal};
 use vknot_reshape::{layout, Reason, Reshape};
+use vknot_reshape::proof::{Proven, Refusal};
 use vknot_style::Style;
 use vknot_syntax::{Source, Span, Tree};
 
@@ -129,7 +129,8 @@ fn work(
         if !target.named {
             return Ok(Worked { input, reshape: Reshape::default(), new: None, changed: (0, 0) });
         }
-        let message = format!("{} cannot be laid out yet; looks such as outline and fold work on it", language.spec().title);
+        let message =
+            format!("{} cannot be laid out yet; looks such as outline and fold work on it", language.spec().title);
         return Err(Problem::new(&input.shown, message));
     }
     let spans: Result<Vec<Span>, String> =

@@ -93,7 +93,8 @@ fn list(arguments: &ListArguments) -> anyhow::Result<Outcome> {
         }
         for spot in &target.spots {
             match find(&input, &all, spot) {
-                Ok(section) if arguments.output == LookOutput::Json => files.push(document(&input, std::slice::from_ref(section))),
+                Ok(section) if arguments.output == LookOutput::Json =>
+                    files.push(document(&input, std::slice::from_ref(section))),
                 Ok(section) => writeln!(std::io::stdout().lock(), "{}", input.source.slice(section.span))?,
                 Err(message) => problems.push(Problem::new(&input.shown, message)),
             }
@@ -114,8 +115,11 @@ fn find<'s>(input: &Input, all: &'s [Section], spot: &Spot) -> Result<&'s Sectio
             return Ok(only);
         }
         if named.len() > 1 {
-            let lines: Vec<String> = named.iter().map(|section| input.source.line(section.span.start).to_string()).collect();
-            return Err(format!("{} sections are named `{name}`, at lines {}; give a line", named.len(), lines.join(", ")));
+            let lines: Vec<String> =
+                named.iter().map(|section| input.source.line(section.span.start).to_string()).collect();
+            return Err(
+                format!("{} sections are named `{name}`, at lines {}; give a line", named.len(), lines.join(", ")),
+            );
         }
     }
     let span = spot.resolve(&input.source, &input.tree, &input.marks)?;
@@ -135,7 +139,9 @@ fn show(out: &mut impl Write, input: &Input, sections: &[Section]) -> std::io::R
 }
 
 fn document(input: &Input, sections: &[Section]) -> serde_json::Value {
-    let section = |section: &Section| json!({ "name": section.name, "level": section.level, "span": SpanJson::of(&input.source, section.span) });
+    let section = |
+        section: &Section
+    | json!({ "name": section.name, "level": section.level, "span": SpanJson::of(&input.source, section.span) });
     json!({ "file": input.shown, "sections": sections.iter().map(section).collect::<Vec<_>>() })
 }
 
@@ -177,10 +183,15 @@ fn code_in(input: &Input, span: Span) -> (&'static str, String) {
     if !(holds_code && host) {
         return (own.name(), format!("{}\n", input.source.slice(span)));
     }
-    let pieces = input.tree.embedded().iter().filter(|piece| span.covers(piece.span()) && piece.tree.language().name() != "markdown");
+    let pieces = input.tree
+        .embedded()
+        .iter()
+        .filter(|piece| span.covers(piece.span()) && piece.tree.language().name() != "markdown");
     let mut pieces = pieces.peekable();
     let language = pieces.peek().map_or(own.name(), |piece| piece.tree.language().name());
-    let code = pieces.filter(|piece| piece.tree.language().name() == language).map(|piece| format!("{}\n", piece.source.text().trim_end()));
+    let code = pieces
+        .filter(|piece| piece.tree.language().name() == language)
+        .map(|piece| format!("{}\n", piece.source.text().trim_end()));
     (language, code.collect())
 }
 

@@ -96,7 +96,8 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
 }
 
 fn fits(arguments: &Arguments, todo: &Todo) -> bool {
-    let any = |wanted: &[String], is: &str| wanted.is_empty() || wanted.iter().any(|wanted| wanted.eq_ignore_ascii_case(is));
+    let any = |wanted: &[String], is: &str| wanted.is_empty()
+        || wanted.iter().any(|wanted| wanted.eq_ignore_ascii_case(is));
     let text = arguments.text.as_ref().is_none_or(|text| todo.text.to_lowercase().contains(&text.to_lowercase()));
     any(&arguments.tag, &todo.tag) && any(&arguments.author, todo.author.as_deref().unwrap_or("")) && text
 }
@@ -133,15 +134,18 @@ fn show_counts(found: &[(Input, Vec<Todo>)]) -> std::io::Result<()> {
 }
 
 fn document(found: &[(Input, Vec<Todo>)]) -> serde_json::Value {
-    let todos: Vec<_> = found.iter().flat_map(|(input, todos)| {
-        todos.iter().map(|todo| json!({
-            "file": input.shown,
-            "tag": todo.tag,
-            "author": todo.author,
-            "text": todo.text,
-            "span": SpanJson::of(&input.source, todo.span),
-        }))
-    }).collect();
+    let todos: Vec<_> = found
+        .iter()
+        .flat_map(|(input, todos)| {
+            todos.iter().map(|todo| json!({
+                "file": input.shown,
+                "tag": todo.tag,
+                "author": todo.author,
+                "text": todo.text,
+                "span": SpanJson::of(&input.source, todo.span),
+            }))
+        })
+        .collect();
     json!({ "todos": todos, "counts": counts(found) })
 }
 

@@ -8,8 +8,8 @@ use vknot_reshape::looks::{Marks, NamedSpan};
 use vknot_style::Project;
 use vknot_syntax::Source;
 
-use super::pins;
 use crate::problem::Problem;
+use super::pins;
 
 const FILE_NAME: &str = "vknot.toml";
 
@@ -66,7 +66,8 @@ impl Home {
             marks.pins = own.filter_map(|pin| {
                 let lines = pin.anchor().find(source.text()).lines()?;
                 Some(NamedSpan { name: pin.name.clone(), span: pins::span_of(source, lines) })
-            }).collect();
+            })
+            .collect();
         }
         Ok(marks)
     }

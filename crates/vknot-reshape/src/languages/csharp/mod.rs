@@ -6,7 +6,13 @@ use crate::looks::{LookSpec, RegionMarkers};
 pub(super) const SPEC: ToolSpec = ToolSpec { name: "csharp", layout: None, looks: &LOOKS, imports: None };
 
 const LOOKS: LookSpec = LookSpec {
-    words: &[("switch_section", "case"), ("accessor_declaration", "accessor"), ("enum_member_declaration", "constant"), ("invocation_expression", "call"), ("using_directive", "import")],
+    words: &[
+        ("switch_section", "case"),
+        ("accessor_declaration", "accessor"),
+        ("enum_member_declaration", "constant"),
+        ("invocation_expression", "call"),
+        ("using_directive", "import"),
+    ],
     conditionals: &["if_statement", "switch_statement", "switch_expression"],
     loops: &["for_statement", "foreach_statement", "while_statement", "do_statement"],
     region_markers: RegionMarkers::Directive,

@@ -6,8 +6,30 @@ use crate::looks::LookSpec;
 pub(super) const SPEC: ToolSpec = ToolSpec { name: "javascript", layout: None, looks: &LOOKS, imports: None };
 
 pub(super) const LOOKS: LookSpec = LookSpec {
-    words: &[("variable_declarator", "variable"), ("assignment_expression", "assignment"), ("call_expression", "call"), ("pair", "member"), ("method_definition", "method"), ("public_field_definition", "field"), ("field_definition", "field"), ("property_signature", "property"), ("type_alias_declaration", "type"), ("internal_module", "namespace"), ("jsx_element", "element"), ("statement_block", "block"), ("enum_assignment", "constant"), ("function_declaration", "function"), ("lexical_declaration", "declaration")],
-    named_values: &[("variable_declarator", "value"), ("pair", "value"), ("field_definition", "value"), ("public_field_definition", "value"), ("assignment_expression", "right")],
+    words: &[
+        ("variable_declarator", "variable"),
+        ("assignment_expression", "assignment"),
+        ("call_expression", "call"),
+        ("pair", "member"),
+        ("method_definition", "method"),
+        ("public_field_definition", "field"),
+        ("field_definition", "field"),
+        ("property_signature", "property"),
+        ("type_alias_declaration", "type"),
+        ("internal_module", "namespace"),
+        ("jsx_element", "element"),
+        ("statement_block", "block"),
+        ("enum_assignment", "constant"),
+        ("function_declaration", "function"),
+        ("lexical_declaration", "declaration"),
+    ],
+    named_values: &[
+        ("variable_declarator", "value"),
+        ("pair", "value"),
+        ("field_definition", "value"),
+        ("public_field_definition", "value"),
+        ("assignment_expression", "right"),
+    ],
     wrappers: &["export_statement", "ambient_declaration"],
     conditionals: &["if_statement", "switch_statement"],
     loops: &["for_statement", "for_in_statement", "while_statement", "do_statement"],

@@ -3,7 +3,7 @@
 use crate::languages::ToolSpec;
 use crate::layout::rules::{Fill, Hug, Items, LayoutSpec, LIST, List, Rule, WORDS};
 use crate::layout::rules::Side::{Open, Tight};
-use crate::looks::LookSpec;
+use crate::looks::{LookSpec, RegionMarkers};
 
 pub(super) const SPEC: ToolSpec = ToolSpec {
     name: "json",
@@ -33,4 +33,8 @@ const LAYOUT: LayoutSpec = LayoutSpec {
     habit: 2,
 };
 
-const LOOKS: LookSpec = LookSpec { words: &[("pair", "member")], ..crate::looks::LOOKS };
+const LOOKS: LookSpec = LookSpec {
+    words: &[("pair", "member")],
+    region_markers: RegionMarkers::Nothing,
+    ..crate::looks::LOOKS
+};

@@ -2,4 +2,9 @@
 
 use crate::languages::{javascript, ToolSpec};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "typescript", layout: None, looks: &javascript::LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "typescript",
+    layout: None,
+    looks: &javascript::LOOKS,
+    imports: None,
+};

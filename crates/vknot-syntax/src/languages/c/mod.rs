@@ -18,5 +18,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 };
 
 /// Marks that are read as one when they touch.
-pub(crate) const JOINED: &[&str] =
-    &["++", "--", "&&", "||", "==", "!=", "<=", ">=", "->", "::", "<<", ">>", "+=", "-=", "*=", "/=", "&=", "|=", "^=", "%=", "##", ".."];
+pub(crate) const JOINED: &[&str] = &[
+    "++", "--", "&&", "||", "==", "!=", "<=", ">=", "->", "::", "<<", ">>", "+=", "-=", "*=", "/=", "&=", "|=", "^=",
+    "%=", "##", "..",
+];

@@ -7,7 +7,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "clojure",
     title: "Clojure",
     aliases: &["edn"],
-    extensions: &["clj", "cljs", "cljc", "edn", "bb", "cljd"],
+    extensions: &["clj", "cljs", "cljc", "edn", "cljd"],
     interpreters: &["clojure", "clj", "bb"],
     reader: Reader::Own { kinds: forms::KINDS, read: |text, builder| forms::read(text, &DIALECT, builder) },
     roles: &[forms::ROLES],

@@ -24,8 +24,19 @@ pub(crate) fn is_cpp(text: &str) -> bool {
     let guarded = text.contains("__cplusplus");
     text.lines().any(|line| {
         let line = line.trim_start();
-        let words = ["namespace ", "template <", "template<", "class ", "using ", "public:", "private:", "protected:", "virtual ", "constexpr "];
-        let headers = ["#include <string>", "#include <vector>", "#include <memory>", "#include <map>", "#include <iostream>", "#include <cstdint>", "#include <functional>"];
+        let words = [
+            "namespace ", "template <", "template<", "class ", "using ", "public:", "private:", "protected:",
+            "virtual ", "constexpr ",
+        ];
+        let headers = [
+            "#include <string>",
+            "#include <vector>",
+            "#include <memory>",
+            "#include <map>",
+            "#include <iostream>",
+            "#include <cstdint>",
+            "#include <functional>",
+        ];
         let leads = words.iter().chain(&headers).any(|word| line.starts_with(word));
         leads && !(guarded && line.starts_with("class ")) || line.contains("std::")
     })

@@ -13,7 +13,10 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     roles: &[ROLES],
     line_comment: "//",
     block_comment: ("/*", "*/"),
-    joined: &["++", "--", "&&", "||", "??", "==", "!=", "<=", ">=", "=>", "?.", "::", "->", "+=", "-=", "*=", "/=", "&=", "|=", "^=", "%=", ".."],
+    joined: &[
+        "++", "--", "&&", "||", "??", "==", "!=", "<=", ">=", "=>", "?.", "::", "->", "+=", "-=", "*=", "/=", "&=",
+        "|=", "^=", "%=", "..",
+    ],
     doc_comments: &["///", "/**"],
     ..LANGUAGE
 };
@@ -46,7 +49,8 @@ fn first_branches(text: &str) -> Option<Mask> {
                 _ if !unread => mask.hide(start, end),
                 _ => {}
             },
-            Some("pragma" | "nullable" | "define" | "undef" | "line" | "warning" | "error") if !unread => mask.hide(start, end),
+            Some("pragma" | "nullable" | "define" | "undef" | "line" | "warning" | "error") if !unread =>
+                mask.hide(start, end),
             _ => {}
         }
     }
@@ -69,7 +73,6 @@ const ROLES: &[RoleRow] = &[
         &[
             "method_declaration", "constructor_declaration", "destructor_declaration", "operator_declaration",
             "conversion_operator_declaration", "indexer_declaration", "local_function_statement",
-           
         ],
     ),
     (

@@ -42,7 +42,8 @@ fn language_of(tag: &str) -> Option<&'static Language> {
     let usual = if tag.starts_with("<script") { "javascript" } else { "css" };
     let named = value(" lang").or_else(|| value(" type")).unwrap_or_default();
     match named.as_str() {
-        "" | "module" | "text/css" | "text/javascript" | "application/javascript" | "application/x-javascript" => Language::named(usual),
+        "" | "module" | "text/css" | "text/javascript" | "application/javascript" | "application/x-javascript" =>
+            Language::named(usual),
         "importmap" | "speculationrules" => Language::named("json"),
         named if named.ends_with("json") => Language::named("json"),
         named => Language::called(named.rsplit(['/', '-']).next().unwrap_or(named)),

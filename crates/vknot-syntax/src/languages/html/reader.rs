@@ -34,7 +34,7 @@ pub(super) fn read(text: &str, builder: &mut TreeBuilder<'_>) {
     while at < text.len() {
         at = reader.piece(at).max(at + 1);
     }
-    reader.close_to(0, None);
+    reader.close_to(0);
 }
 
 /// An element that is open.
@@ -142,7 +142,7 @@ impl Reader<'_, '_> {
             return end;
         }
         if RAW_ELEMENTS.contains(&name.as_str()) {
-            return self.raw(&name, tag, end);
+            return self.raw(&name, end);
         }
         let heading = HEADINGS.contains(&name.as_str()).then_some(element);
         *self.counts.entry(name.clone()).or_default() += 1;
@@ -236,7 +236,7 @@ impl Reader<'_, '_> {
     }
 
     /// The text of a script or style up to its closing tag.
-    fn raw(&mut self, name: &str, tag: NodeId, at: usize) -> usize {
+    fn raw(&mut self, name: &str, at: usize) -> usize {
         let mut from = at;
         let closing = loop {
             let Some(found) = memchr::memmem::find(&self.bytes[from..], b"</") else { break None };
@@ -251,24 +251,16 @@ impl Reader<'_, '_> {
         if !self.text[at..end].trim().is_empty() {
             self.builder.token(kind, at, end);
         }
-        match closing {
-            Some(closing) => {
-                let end = self.tag_token(closing);
-                self.builder.close();
-                end
-            }
-            None => {
-                let _ = tag;
-                self.builder.close();
-                self.text.len()
-            }
-        }
+        let end = closing.map_or(self.text.len(), |closing| self.tag_token(closing));
+        self.builder.close();
+        end
     }
 
     /// A closing tag as one node.
     fn tag_token(&mut self, at: usize) -> usize {
         let name_end = word_end(self.bytes, at + 2, is_name);
-        let end = memchr::memchr2(b'>', b'<', &self.bytes[name_end..]).map_or(self.text.len(), |found| name_end + found + usize::from(self.bytes[name_end + found] == b'>'));
+        let end = memchr::memchr2(b'>', b'<', &self.bytes[name_end..])
+            .map_or(self.text.len(), |found| name_end + found + usize::from(self.bytes[name_end + found] == b'>'));
         self.builder.token(CLOSING_TAG, at, end);
         end
     }
@@ -280,7 +272,7 @@ impl Reader<'_, '_> {
             return self.tag_token(at);
         }
         let found = self.open.iter().rposition(|open| open.name == name).unwrap_or(0);
-        self.close_to(found + 1, None);
+        self.close_to(found + 1);
         let end = self.tag_token(at);
         if let Some(open) = self.open.pop() {
             self.forget(&open.name);
@@ -289,8 +281,8 @@ impl Reader<'_, '_> {
         end
     }
 
-    /// Ends elements without an end tag until `depth` are open, or up to the one of that name.
-    fn close_to(&mut self, depth: usize, through: Option<&str>) {
+    /// Ends elements without an end tag until `depth` are open.
+    fn close_to(&mut self, depth: usize) {
         while self.open.len() > depth {
             let Some(open) = self.open.pop() else { return };
             if OPTIONAL_END.contains(&open.name.as_str()) {
@@ -298,9 +290,6 @@ impl Reader<'_, '_> {
             }
             self.forget(&open.name);
             self.builder.close();
-            if through == Some(open.name.as_str()) {
-                return;
-            }
         }
     }
 
@@ -317,7 +306,7 @@ impl Reader<'_, '_> {
             if !ends {
                 return;
             }
-            self.close_to(self.open.len() - 1, None);
+            self.close_to(self.open.len() - 1);
         }
     }
 }
@@ -330,7 +319,8 @@ fn is_name(byte: u8) -> bool {
 const TEMPLATE_AT_MOST: usize = 20_000;
 
 const VOID: [&str; 17] = [
-    "area", "base", "basefont", "br", "col", "embed", "frame", "hr", "img", "input", "keygen", "link", "meta", "param", "source", "track", "wbr",
+    "area", "base", "basefont", "br", "col", "embed", "frame", "hr", "img", "input", "keygen", "link", "meta", "param",
+    "source", "track", "wbr",
 ];
 
 const RAW_ELEMENTS: [&str; 4] = ["script", "style", "textarea", "title"];
@@ -339,19 +329,23 @@ const HEADINGS: [&str; 8] = ["h1", "h2", "h3", "h4", "h5", "h6", "caption", "leg
 
 /// Elements that have an outline entry without an `id`.
 const SECTIONING: [&str; 20] = [
-    "html", "head", "body", "header", "main", "nav", "section", "article", "aside", "footer", "form", "table", "template", "script", "style", "svg",
+    "html", "head", "body", "header", "main", "nav", "section", "article", "aside", "footer", "form", "table",
+    "template", "script", "style", "svg",
     "dialog", "fieldset", "select", "video",
 ];
 
 /// Elements whose end tag may be left out.
 const OPTIONAL_END: [&str; 20] = [
-    "html", "head", "body", "p", "li", "dt", "dd", "rt", "rp", "optgroup", "option", "colgroup", "caption", "thead", "tbody", "tfoot", "tr", "td",
+    "html", "head", "body", "p", "li", "dt", "dd", "rt", "rp", "optgroup", "option", "colgroup", "caption", "thead",
+    "tbody", "tfoot", "tr", "td",
     "th", "frameset",
 ];
 
 const BLOCKS: &[&str] = &[
-    "address", "article", "aside", "blockquote", "center", "details", "dialog", "dir", "div", "dl", "fieldset", "figcaption", "figure", "footer", "form",
-    "h1", "h2", "h3", "h4", "h5", "h6", "header", "hr", "main", "menu", "nav", "ol", "p", "pre", "section", "table", "ul", "li", "dt", "dd", "td",
+    "address", "article", "aside", "blockquote", "center", "details", "dialog", "dir", "div", "dl", "fieldset",
+    "figcaption", "figure", "footer", "form",
+    "h1", "h2", "h3", "h4", "h5", "h6", "header", "hr", "main", "menu", "nav", "ol", "p", "pre", "section", "table",
+    "ul", "li", "dt", "dd", "td",
     "th", "tr",
 ];
 

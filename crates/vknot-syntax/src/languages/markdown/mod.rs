@@ -28,7 +28,9 @@ fn fences(source: &Source, tree: &Tree) -> Vec<Piece> {
 
 fn piece(source: &Source, tree: &Tree, fence: NodeId, (info, code): (Kind, Kind)) -> Option<Piece> {
     let info = tree.children(fence).find(|child| tree.node(*child).kind == info)?;
-    let word = tree.text_of(source.text(), info).split(|c: char| c.is_whitespace() || matches!(c, ',' | '{' | '}')).find(|word| !word.is_empty())?;
+    let word = tree.text_of(source.text(), info)
+        .split(|c: char| c.is_whitespace() || matches!(c, ',' | '{' | '}'))
+        .find(|word| !word.is_empty())?;
     let language = Language::called(word.trim_start_matches('.'))?;
     let (mut text, mut map) = (String::new(), Vec::new());
     let lines: Vec<NodeId> = tree.children(fence).filter(|child| tree.node(*child).kind == code).collect();

@@ -97,7 +97,10 @@ impl Reader<'_, '_> {
             self.fence_line(at, end);
             return next;
         }
-        let lazy = kept < self.containers.len() && matches!(self.leaf, Leaf::Paragraph(_)) && !blank && !self.begins_block(at, end);
+        let lazy = kept < self.containers.len()
+            && matches!(self.leaf, Leaf::Paragraph(_))
+            && !blank
+            && !self.begins_block(at, end);
         if kept < self.containers.len() && !lazy {
             self.close_to(kept);
         }
@@ -118,7 +121,8 @@ impl Reader<'_, '_> {
             match container {
                 Container::Quote if self.bytes.get(ink) == Some(&b'>') && ink < end => at = ink + 1,
                 Container::Item(_) if ink == end => {}
-                Container::Item(column) if columns(self.bytes, start, ink) >= *column => at = ink.min(self.at_column(start, *column)),
+                Container::Item(column) if columns(self.bytes, start, ink) >= *column =>
+                    at = ink.min(self.at_column(start, *column)),
                 _ => return (index, at),
             }
         }
@@ -176,7 +180,8 @@ impl Reader<'_, '_> {
                 at = ink + 1;
                 continue;
             }
-            let Some(mark) = item_mark(self.bytes, ink, end).filter(|mark| !self.is_break(ink, end) && !self.interrupts(*mark, ink, end)) else { break };
+            let Some(mark) = item_mark(self.bytes, ink, end)
+                .filter(|mark| !self.is_break(ink, end) && !self.interrupts(*mark, ink, end)) else { break };
             self.close_leaf();
             self.builder.open(LIST_ITEM, Field(0));
             self.builder.token(ITEM_MARK, ink, mark);
@@ -195,7 +200,9 @@ impl Reader<'_, '_> {
     fn interrupts(&self, mark: usize, ink: usize, end: usize) -> bool {
         let numbered = self.bytes[ink].is_ascii_digit() && self.bytes.get(ink..mark - 1) != Some(b"1".as_slice());
         let empty = self.text[mark..end].trim().is_empty();
-        matches!(self.leaf, Leaf::Paragraph(_)) && (numbered || empty) && !matches!(self.containers.last(), Some(Container::Item(_)))
+        matches!(self.leaf, Leaf::Paragraph(_))
+            && (numbered || empty)
+            && !matches!(self.containers.last(), Some(Container::Item(_)))
     }
 
     fn is_break(&self, at: usize, end: usize) -> bool {
@@ -206,8 +213,11 @@ impl Reader<'_, '_> {
     /// Whether a line begins a block of its own, so that no paragraph goes on with it.
     fn begins_block(&self, at: usize, end: usize) -> bool {
         let ink = word_end(self.bytes, at, |byte| matches!(byte, b' ' | b'\t')).min(end);
-        self.bytes.get(ink) == Some(&b'>') || item_mark(self.bytes, ink, end).is_some() || self.is_break(ink, end)
-            || heading_level(self.bytes, ink, end).is_some() || fence_mark(self.bytes, ink, end).is_some()
+        self.bytes.get(ink) == Some(&b'>')
+            || item_mark(self.bytes, ink, end).is_some()
+            || self.is_break(ink, end)
+            || heading_level(self.bytes, ink, end).is_some()
+            || fence_mark(self.bytes, ink, end).is_some()
     }
 
     /// The block a line belongs to, behind its containers' marks; gives where to go on.
@@ -239,11 +249,14 @@ impl Reader<'_, '_> {
         } else if self.is_break(ink, end) {
             self.close_leaf();
             self.builder.token(RULE, ink, end);
-        } else if !paragraph && self.bytes[ink] == b'<' && self.containers.is_empty() && let Some(end) = self.markup(ink) {
+        } else if !paragraph && self.bytes[ink] == b'<' && self.containers.is_empty()
+            && let Some(end) = self.markup(ink)
+        {
             return end;
         } else {
             if !paragraph {
-                let table = self.text[ink..end].contains('|') && is_table_rule(&self.text[next..line_end(self.bytes, next)]);
+                let table =
+                    self.text[ink..end].contains('|') && is_table_rule(&self.text[next..line_end(self.bytes, next)]);
                 let node = self.builder.open(if table { TABLE } else { PARAGRAPH }, Field(0));
                 self.leaf = Leaf::Paragraph(node);
             }
@@ -257,7 +270,10 @@ impl Reader<'_, '_> {
         let Leaf::Paragraph(node) = self.leaf else { return false };
         let line = self.text[ink..end].trim_end();
         let mark = self.bytes[ink];
-        if !matches!(mark, b'=' | b'-') || !line.bytes().all(|byte| byte == mark) || self.builder.kind_of(node) != PARAGRAPH {
+        if !matches!(mark, b'=' | b'-')
+            || !line.bytes().all(|byte| byte == mark)
+            || self.builder.kind_of(node) != PARAGRAPH
+        {
             return false;
         }
         self.builder.retag(node, if self.containers.is_empty() { HEADING } else { NESTED_HEADING });
@@ -327,7 +343,9 @@ impl Reader<'_, '_> {
 
 /// The column of an offset in its line, tabs going to the next multiple of four.
 fn columns(bytes: &[u8], start: usize, at: usize) -> usize {
-    bytes[start..at.max(start)].iter().fold(0, |column, byte| if *byte == b'\t' { column / 4 * 4 + 4 } else { column + 1 })
+    bytes[start..at.max(start)]
+        .iter()
+        .fold(0, |column, byte| if *byte == b'\t' { column / 4 * 4 + 4 } else { column + 1 })
 }
 
 /// Where a list item's mark ends: `-`, `*`, `+`, `1.`, `1)`, with a blank or nothing behind.
@@ -343,7 +361,9 @@ fn item_mark(bytes: &[u8], at: usize, end: usize) -> Option<usize> {
 
 fn heading_level(bytes: &[u8], at: usize, end: usize) -> Option<usize> {
     let marks = word_end(bytes, at, |byte| byte == b'#').min(end) - at;
-    ((1..=6).contains(&marks) && (at + marks == end || matches!(bytes.get(at + marks), Some(b' ' | b'\t')))).then_some(marks)
+    ((1..=6).contains(&marks) && (at + marks == end || matches!(bytes.get(at + marks), Some(b' ' | b'\t')))).then_some(
+        marks,
+    )
 }
 
 /// How many marks open a fence here.

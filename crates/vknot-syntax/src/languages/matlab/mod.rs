@@ -17,10 +17,13 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 /// Other languages share the ending: those with `#import` and `@interface` are none of the family, and `#` comments or
 /// long closing words are its other member's.
 fn is_matlab(_: &str, text: &str) -> bool {
-    !super::octave::is_octave("m", text) && !text.lines().take(LINES).any(|line| {
-        let line = line.trim_start();
-        ["#import", "#include", "@interface", "@implementation", "/*", "//", "(*"].iter().any(|start| line.starts_with(start))
-    })
+    !super::octave::is_octave("m", text)
+        && !text.lines().take(LINES).any(|line| {
+            let line = line.trim_start();
+            ["#import", "#include", "@interface", "@implementation", "/*", "//", "(*"]
+                .iter()
+                .any(|start| line.starts_with(start))
+        })
 }
 
 /// How many lines are looked at.

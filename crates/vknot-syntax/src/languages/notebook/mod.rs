@@ -22,18 +22,20 @@ fn cells(source: &Source, tree: &Tree) -> Vec<Piece> {
     let default = code_language(source, tree).or_else(|| Language::named("python"));
     let nodes = (0..tree.nodes().len() as u32).map(NodeId);
     let cells = nodes.filter(|id| tree.role(*id) == Role::Cell);
-    cells.filter_map(|cell| {
-        let language = match string_of(source, tree, member(source, tree, cell, "cell_type")?)? {
-            "code" => default?,
-            "markdown" => Language::named("markdown")?,
-            _ => return None,
-        };
-        let (mut text, map) = decoded(source, tree, member(source, tree, cell, "source")?);
-        if language.name() == "python" {
-            hide_commands(&mut text)?;
-        }
-        (!text.is_empty()).then_some(Piece { language, host: cell, text, map })
-    }).collect()
+    cells
+        .filter_map(|cell| {
+            let language = match string_of(source, tree, member(source, tree, cell, "cell_type")?)? {
+                "code" => default?,
+                "markdown" => Language::named("markdown")?,
+                _ => return None,
+            };
+            let (mut text, map) = decoded(source, tree, member(source, tree, cell, "source")?);
+            if language.name() == "python" {
+                hide_commands(&mut text)?;
+            }
+            (!text.is_empty()).then_some(Piece { language, host: cell, text, map })
+        })
+        .collect()
 }
 
 /// The language the notebook's metadata names.
@@ -51,7 +53,8 @@ fn code_language(source: &Source, tree: &Tree) -> Option<&'static Language> {
 /// The value of a member of an object.
 fn member(source: &Source, tree: &Tree, object: NodeId, key: &str) -> Option<NodeId> {
     let member = tree.children(object).find(|child| {
-        tree.role(*child) == Role::Assignment && tree.name_span(*child).is_some_and(|name| source.slice(name).trim_matches('"') == key)
+        tree.role(*child) == Role::Assignment
+            && tree.name_span(*child).is_some_and(|name| source.slice(name).trim_matches('"') == key)
     })?;
     tree.child_named(member, "value")
 }
@@ -114,10 +117,12 @@ fn hide_commands(text: &mut String) -> Option<()> {
     if text.trim_start().starts_with("%%") {
         return None;
     }
-    let lines: Vec<String> = text.split_inclusive('\n').map(|line| match line.trim_start().as_bytes().first() {
-        Some(b'%' | b'!' | b'?') => line.replacen(['%', '!', '?'], "#", 1),
-        _ => line.to_owned(),
-    }).collect();
+    let lines: Vec<String> = text.split_inclusive('\n')
+        .map(|line| match line.trim_start().as_bytes().first() {
+            Some(b'%' | b'!' | b'?') => line.replacen(['%', '!', '?'], "#", 1),
+            _ => line.to_owned(),
+        })
+        .collect();
     *text = lines.concat();
     Some(())
 }

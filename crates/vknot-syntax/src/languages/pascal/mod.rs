@@ -24,6 +24,11 @@ fn is_pascal(extension: &str, text: &str) -> bool {
         return true;
     }
     let start = text.get(..text.len().min(4000)).unwrap_or(text).to_ascii_lowercase();
-    !start.contains("<?php") && !start.contains("#include") && !start.contains("#define")
-        && (start.trim_start().starts_with(['{', '(', '/']) || ["unit ", "procedure ", "function ", "begin", "const", "type", "var"].iter().any(|word| start.contains(word)))
+    !start.contains("<?php")
+        && !start.contains("#include")
+        && !start.contains("#define")
+        && (start.trim_start().starts_with(['{', '(', '/'])
+            || ["unit ", "procedure ", "function ", "begin", "const", "type", "var"]
+                .iter()
+                .any(|word| start.contains(word)))
 }

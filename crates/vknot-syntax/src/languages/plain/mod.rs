@@ -34,7 +34,9 @@ kinds! {
 }
 
 const BRACKETS: &[u8] = b"()[]{}";
-const BRACKET_KINDS: [crate::language::Kind; 6] = [OPEN_ROUND, CLOSE_ROUND, OPEN_SQUARE, CLOSE_SQUARE, OPEN_CURLY, CLOSE_CURLY];
+const BRACKET_KINDS: [crate::language::Kind; 6] = [
+    OPEN_ROUND, CLOSE_ROUND, OPEN_SQUARE, CLOSE_SQUARE, OPEN_CURLY, CLOSE_CURLY,
+];
 
 /// How deep indentation nests; blanks beyond are not counted.
 const LEVELS_AT_MOST: usize = 256;
@@ -132,7 +134,8 @@ fn is_word(byte: u8) -> bool {
 /// Whether the rest of the line looks like a comment: one of the usual marks begins it.
 fn is_comment(bytes: &[u8], at: usize) -> bool {
     let rest = &bytes[at..];
-    begins_line(bytes, at) && (rest.starts_with(b"#") || rest.starts_with(b"//") || rest.starts_with(b"-- ") || rest.starts_with(b";"))
+    begins_line(bytes, at)
+        && (rest.starts_with(b"#") || rest.starts_with(b"//") || rest.starts_with(b"-- ") || rest.starts_with(b";"))
 }
 
 /// Where the token that begins at `at` ends: a word, a comment, a quotation that closes on its own line, or one character.

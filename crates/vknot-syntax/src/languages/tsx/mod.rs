@@ -1,8 +1,7 @@
 //! TypeScript with elements.
 
 use crate::language::{LANGUAGE, LanguageSpec, Reader};
-use crate::languages::javascript;
-use crate::languages::typescript;
+use crate::languages::{javascript, typescript};
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "tsx",

@@ -54,7 +54,9 @@ fn word(mask: &mut Mask, bytes: &[u8], (start, end): (usize, usize), before: u8)
     let follows = bytes.get(next).copied().unwrap_or(b' ');
     match &bytes[start..end] {
         b"in" | b"out" if matches!(before, b'<' | b',' | b'n') && next > end && is_word(follows) => {
-            let listed = before != b'n' || mask.text[..start].trim_ascii_end().ends_with(b"<") || mask.text[..start].trim_ascii_end().ends_with(b",");
+            let listed = before != b'n'
+                || mask.text[..start].trim_ascii_end().ends_with(b"<")
+                || mask.text[..start].trim_ascii_end().ends_with(b",");
             if listed {
                 mask.hide(start, end);
             }

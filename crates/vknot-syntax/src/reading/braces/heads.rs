@@ -40,7 +40,10 @@ pub(super) struct Heads<'h> {
 
 impl<'h> Heads<'h> {
     pub fn word(&self, at: usize) -> &'h str {
-        self.lexemes.get(at).filter(|lexeme| lexeme.kind == WORD || lexeme.kind == MARK).map_or("", |lexeme| lexeme.of(self.text))
+        self.lexemes
+            .get(at)
+            .filter(|lexeme| lexeme.kind == WORD || lexeme.kind == MARK)
+            .map_or("", |lexeme| lexeme.of(self.text))
     }
 
     pub fn kind(&self, at: usize) -> Option<Kind> {
@@ -60,7 +63,10 @@ impl<'h> Heads<'h> {
     }
 
     fn line_breaks_before(&self, at: usize) -> bool {
-        let (Some(lexeme), Some(before)) = (self.lexemes.get(at), at.checked_sub(1).and_then(|at| self.lexemes.get(at))) else {
+        let (Some(lexeme), Some(before)) = (
+            self.lexemes.get(at),
+            at.checked_sub(1).and_then(|at| self.lexemes.get(at)),
+        ) else {
             return true;
         };
         self.text.as_bytes()[before.end as usize..lexeme.start as usize].contains(&b'\n')
@@ -83,7 +89,6 @@ impl<'h> Heads<'h> {
                 OPEN_CURLY => match self.is_body(at, start, &scan, context) {
                     true => return self.finished(start, at, true, &scan, context),
                     false => {
-                        scan.initialized = true;
                         at = self.close_of(at).unwrap_or(at) + 1;
                         continue;
                     }
@@ -125,7 +130,9 @@ impl<'h> Heads<'h> {
     fn note_word(&self, at: usize, scan: &mut Scan) {
         match self.word(at) {
             "operator" => scan.operator = true,
-            "class" | "struct" | "union" | "enum" | "namespace" | "__interface" if scan.type_word.is_none() && scan.group.is_none() && scan.template == 0 => {
+            "class" | "struct" | "union" | "enum" | "namespace" | "__interface"
+                if scan.type_word.is_none() && scan.group.is_none() =>
+            {
                 scan.type_word = Some(at);
             }
             _ => {}
@@ -165,17 +172,22 @@ impl<'h> Heads<'h> {
         }
         if scan.initializers {
             // `: level{0}, name{n} {`: a brace behind a name begins a value.
-            return !(self.kind(before) == Some(WORD) && !matches!(self.word(before), "const" | "noexcept" | "override" | "try") || self.word(before) == ">");
+            return !(self.kind(before) == Some(WORD) && !matches!(self.word(before), "const" | "noexcept" | "override" | "try")
+                || self.word(before) == ">");
         }
         if scan.type_word.is_some() && scan.group.is_none() {
             return true;
         }
         match context {
             Context::Code => {
-                let call = scan.group.is_some_and(|group| self.kind(start) == Some(WORD) && self.close_of(group) == Some(before));
+                let call = scan.group.is_some_and(
+                    |group| self.kind(start) == Some(WORD) && self.close_of(group) == Some(before),
+                );
                 call && scan.group.is_some_and(|group| group == start + 1)
             }
-            _ => scan.group.is_some() || self.kind(before) == Some(STRING) || self.kind(before) == Some(CLOSE_ROUND)
+            _ => scan.group.is_some()
+                || self.kind(before) == Some(STRING)
+                || self.kind(before) == Some(CLOSE_ROUND)
                 || self.kind(start) == Some(WORD) && before == start && is_macro(self.word(start)),
         }
     }
@@ -189,20 +201,29 @@ impl<'h> Heads<'h> {
         if !names || !typed || group + 1 == close {
             return None;
         }
-        (at..limit.min(at + OLD_STYLE_AT_MOST)).find(|at| {
-            !matches!(self.kind(*at), Some(WORD | MARK | COMMA | SEMICOLON | COMMENT | OPEN_SQUARE | CLOSE_SQUARE | NUMBER | OPEN_ROUND | CLOSE_ROUND | DIRECTIVE))
-        }).filter(|at| self.kind(*at) == Some(OPEN_CURLY) && self.close_of(*at).is_some() && matches!(self.kind(at - 1), Some(SEMICOLON | COMMENT)))
+        (at..limit.min(at + OLD_STYLE_AT_MOST))
+            .find(|at| {
+                !matches!(self.kind(*at), Some(WORD | MARK | COMMA | SEMICOLON | COMMENT | OPEN_SQUARE | CLOSE_SQUARE | NUMBER | OPEN_ROUND | CLOSE_ROUND | DIRECTIVE))
+            })
+            .filter(
+                |at| self.kind(*at) == Some(OPEN_CURLY)
+                    && self.close_of(*at).is_some()
+                    && matches!(self.kind(at - 1), Some(SEMICOLON | COMMENT)),
+            )
     }
 
     /// `public:`, `signals:`, `public slots:` in a type.
     pub fn begins_access(&self, at: usize, context: Context) -> bool {
         let access = matches!(self.word(at), "public" | "private" | "protected" | "signals" | "slots" | "Q_SIGNALS");
-        context == Context::Members && access && (self.word(at + 1) == ":" || self.word(at + 2) == ":" && self.kind(at + 1) == Some(WORD))
+        context == Context::Members
+            && access
+            && (self.word(at + 1) == ":" || self.word(at + 2) == ":" && self.kind(at + 1) == Some(WORD))
     }
 
     /// A macro that stands for a declaration or statement, with brackets and without `;`.
     fn macro_ends_at(&self, start: usize, end: usize, limit: usize, context: Context) -> bool {
-        let alone = self.kind(start + 1) == Some(OPEN_ROUND) && self.close_of(start + 1).is_some_and(|close| close + 1 == end);
+        let alone =
+            self.kind(start + 1) == Some(OPEN_ROUND) && self.close_of(start + 1).is_some_and(|close| close + 1 == end);
         if !alone || !self.line_breaks_before(end) || !is_macro(self.word(start)) {
             return false;
         }
@@ -212,7 +233,9 @@ impl<'h> Heads<'h> {
             Some(WORD) => context != Context::Code || !matches!(self.word(next), "and" | "or"),
             Some(CLOSE_CURLY | STRING) => true,
             Some(OPEN_SQUARE) => self.kind(next + 1) == Some(OPEN_SQUARE),
-            Some(MARK) => matches!(self.word(next), "~" | "::" | "++" | "--") || context == Context::Code && self.word(next) == "*",
+            Some(MARK) => matches!(self.word(next), "~" | "::" | "++" | "--")
+                || context == Context::Code
+                    && self.word(next) == "*",
             Some(INCLUDE | MACRO_DEFINITION) => true,
             _ => false,
         }
@@ -230,7 +253,8 @@ impl<'h> Heads<'h> {
             (_, Some(CLOSE_CURLY | INCLUDE | MACRO_DEFINITION)) => true,
             (Context::Members, Some(WORD)) => true,
             (Context::Code, Some(WORD)) => code_word(self.word(next)) || is_macro(self.word(next)),
-            (Context::Outside, Some(WORD)) => matches!(self.word(next), "namespace" | "class" | "struct" | "typedef" | "extern" | "using" | "template" | "static"),
+            (Context::Outside, Some(WORD)) =>
+                matches!(self.word(next), "namespace" | "class" | "struct" | "typedef" | "extern" | "using" | "template" | "static"),
             _ => false,
         }
     }
@@ -243,7 +267,12 @@ impl<'h> Heads<'h> {
             _ if has_body && first == "extern" && self.kind(end - 1) == Some(STRING) => (LINKAGE, None),
             (None, Context::Code) if has_body => (MACRO_BLOCK, None),
             (None, Context::Code) => (STATEMENT, None),
-            _ if has_body => (FUNCTION, scan.group.and_then(|group| self.callable_name(start, group)).or((end > start).then_some((start, start + 1)))),
+            _ if has_body => (
+                FUNCTION,
+                scan.group
+                    .and_then(|group| self.callable_name(start, group))
+                    .or((end > start).then_some((start, start + 1))),
+            ),
             _ => self.declared(start, end, scan, context),
         };
         let parameters = scan.group.filter(|_| matches!(kind, FUNCTION | PROTOTYPE));
@@ -254,7 +283,9 @@ impl<'h> Heads<'h> {
     fn declared(&self, start: usize, end: usize, scan: &Scan, context: Context) -> (Kind, Option<(usize, usize)>) {
         let first = self.word(start);
         if first == "using" {
-            let alias = scan.assigned.map(|assigned| (assigned - 1, assigned)).filter(|(name, _)| self.kind(*name) == Some(WORD));
+            let alias = scan.assigned
+                .map(|assigned| (assigned - 1, assigned))
+                .filter(|(name, _)| self.kind(*name) == Some(WORD));
             return (if alias.is_some() { ALIAS } else { STATEMENT }, alias);
         }
         if matches!(first, "friend" | "static_assert" | "_Static_assert" | "asm" | "goto" | "return") {
@@ -267,10 +298,14 @@ impl<'h> Heads<'h> {
             // A name and arguments alone are a macro or a call.
             let name = self.callable_name(start, group);
             let constructs = context == Context::Members && self.word(start) != "Q_PROPERTY";
-            let declares = name.is_some_and(|(from, _)| from > start) || scan.operator || constructs;
+            let declares = name.is_some_and(|(from, to)| from > start || to - from > 1) || scan.operator || constructs;
             return if declares { (PROTOTYPE, name) } else { (STATEMENT, None) };
         }
-        let stop = (start..end).find(|at| self.word(*at) == "=" || matches!(self.kind(*at), Some(COMMA | OPEN_SQUARE | OPEN_CURLY)) || Some(*at) == scan.colon);
+        let stop = (start..end).find(
+            |at| self.word(*at) == "="
+                || matches!(self.kind(*at), Some(COMMA | OPEN_SQUARE | OPEN_CURLY))
+                || Some(*at) == scan.colon,
+        );
         let stop = stop.filter(|stop| *stop > start).unwrap_or(end);
         let name = (start..stop).rfind(|at| self.kind(*at) == Some(WORD));
         match name.filter(|name| *name > start) {
@@ -290,7 +325,9 @@ impl<'h> Heads<'h> {
     /// The name in front of a function's parameters, with what qualifies it.
     fn callable_name(&self, start: usize, group: usize) -> Option<(usize, usize)> {
         // `int name MACRO((parameters));`
-        let wrapped = is_macro(self.word(group - 1)) && self.kind(group + 1) == Some(OPEN_ROUND) && self.close_of(group + 1).map(|close| close + 1) == self.close_of(group);
+        let wrapped = is_macro(self.word(group - 1))
+            && self.kind(group + 1) == Some(OPEN_ROUND)
+            && self.close_of(group + 1).map(|close| close + 1) == self.close_of(group);
         if wrapped && group >= start + 3 && self.kind(group - 2) == Some(WORD) {
             return Some((group - 2, group - 1));
         }
@@ -326,16 +363,16 @@ impl<'h> Heads<'h> {
     /// The name of a type: the last word in front of its bases, arguments and body.
     fn type_name(&self, start: usize, end: usize) -> Option<(usize, usize)> {
         let stop = (start..end).find(|at| matches!(self.word(*at), ":" | "<" | "final")).unwrap_or(end);
-        let words = (start..stop).rfind(|at| self.kind(*at) == Some(WORD) && !matches!(self.word(*at), "class" | "struct"));
+        let words =
+            (start..stop).rfind(|at| self.kind(*at) == Some(WORD) && !matches!(self.word(*at), "class" | "struct"));
         // `namespace a::b` is named by all of it.
-        let from = words.map(|last| {
+        words.map(|last| {
             let mut from = last;
             while from >= start + 2 && self.word(from - 1) == "::" {
                 from -= 2;
             }
             (from, last + 1)
-        });
-        from
+        })
     }
 }
 
@@ -347,9 +384,7 @@ struct Scan {
     assigned: Option<usize>,
     colon: Option<usize>,
     initializers: bool,
-    initialized: bool,
     operator: bool,
-    template: u32,
 }
 
 const OLD_STYLE_AT_MOST: usize = 400;
@@ -358,7 +393,8 @@ const ANGLES_AT_MOST: usize = 200;
 
 /// Words in front of brackets that are not names of functions.
 const NOT_NAMES: [&str; 16] = [
-    "__attribute__", "__attribute", "__declspec", "alignas", "_Alignas", "decltype", "noexcept", "throw", "requires", "explicit", "typeof", "__typeof__",
+    "__attribute__", "__attribute", "__declspec", "alignas", "_Alignas", "decltype", "noexcept", "throw", "requires",
+    "explicit", "typeof", "__typeof__",
     "asm", "__asm__", "sizeof", "if",
 ];
 
@@ -374,5 +410,7 @@ fn type_kind(word: &str) -> Kind {
 
 /// Whether a word is written as macros are.
 pub(super) fn is_macro(word: &str) -> bool {
-    word.len() > 1 && word.bytes().all(|byte| byte.is_ascii_uppercase() || byte.is_ascii_digit() || byte == b'_') && word.bytes().any(|byte| byte.is_ascii_uppercase())
+    word.len() > 1
+        && word.bytes().all(|byte| byte.is_ascii_uppercase() || byte.is_ascii_digit() || byte == b'_')
+        && word.bytes().any(|byte| byte.is_ascii_uppercase())
 }

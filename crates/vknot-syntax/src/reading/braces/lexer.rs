@@ -64,7 +64,10 @@ fn directive(text: &str, at: usize, found: &mut Vec<Lexeme>) -> usize {
     };
     match &text[name..name_end] {
         "include" | "include_next" | "import" => push(INCLUDE, at, end),
-        "pragma" if text[name_end..end].trim_start().starts_with("region") || text[name_end..end].trim_start().starts_with("endregion") => {
+        "pragma"
+            if text[name_end..end].trim_start().starts_with("region")
+                || text[name_end..end].trim_start().starts_with("endregion") =>
+        {
             push(REGION_MARK, at, end);
         }
         "define" => {
@@ -170,7 +173,14 @@ fn number(bytes: &[u8], at: usize) -> usize {
         let behind = bytes.get(end + 1).copied().unwrap_or(b' ');
         match bytes.get(end) {
             Some(b'\'') if behind.is_ascii_alphanumeric() => end += 1,
-            Some(b'+' | b'-') if matches!(last, b'e' | b'E' | b'p' | b'P') && behind.is_ascii_digit() && !hexadecimal(bytes, at, last) => end += 1,
+            Some(b'+' | b'-')
+                if matches!(last, b'e' | b'E' | b'p' | b'P')
+                    && behind.is_ascii_digit()
+                    && !hexadecimal(
+                        bytes,
+                        at,
+                        last,
+                    ) => end += 1,
             _ => return end,
         }
     }

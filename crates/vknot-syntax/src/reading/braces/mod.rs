@@ -11,8 +11,8 @@ mod reader;
 use crate::language::{Field, Kind};
 use crate::tree::TreeBuilder;
 use super::brackets::Side;
-use super::conditionals::{Directive, Part};
 use super::{conditionals, kinds, Lexeme, partners};
+use super::conditionals::{Directive, Part};
 
 kinds! {
     UNIT = "unit" as File,

@@ -51,10 +51,26 @@ pub(super) struct Reader<'r, 't> {
 }
 
 impl<'r, 't> Reader<'r, 't> {
-    pub fn new(text: &'r str, lexemes: &'r [Lexeme], partner: &'r [u32], inactive: &'r [(u32, u32)], builder: &'r mut TreeBuilder<'t>) -> Self {
+    pub fn new(
+        text: &'r str,
+        lexemes: &'r [Lexeme],
+        partner: &'r [u32],
+        inactive: &'r [(u32, u32)],
+        builder: &'r mut TreeBuilder<'t>,
+    ) -> Self {
         let heads = Heads { text, lexemes, partner };
         let file = Frame::Sequence { end: lexemes.len(), context: Context::Outside, closes: 0, arm: Arm::Closed };
-        Self { heads, lexemes, partner, inactive, builder, frames: vec![file], ends: vec![lexemes.len()], heads_within: 0, at: 0 }
+        Self {
+            heads,
+            lexemes,
+            partner,
+            inactive,
+            builder,
+            frames: vec![file],
+            ends: vec![lexemes.len()],
+            heads_within: 0,
+            at: 0,
+        }
     }
 
     pub fn run(mut self) {
@@ -183,7 +199,9 @@ impl<'r, 't> Reader<'r, 't> {
     }
 
     fn set_arm(&mut self) {
-        if let Some(Frame::Branch { arm, .. }) = self.frames.iter_mut().rev().find(|frame| matches!(frame, Frame::Branch { .. })) {
+        if let Some(Frame::Branch { arm, .. }) =
+            self.frames.iter_mut().rev().find(|frame| matches!(frame, Frame::Branch { .. }))
+        {
             *arm = true;
         }
     }
@@ -268,12 +286,16 @@ impl<'r, 't> Reader<'r, 't> {
     fn label(&mut self, context: Context) -> bool {
         let (word, limit) = (self.heads.word(self.at), self.limit());
         let case = matches!(word, "case" | "default") && context == Context::Code;
-        let plain = context == Context::Code && self.heads.kind(self.at) == Some(WORD) && self.heads.word(self.at + 1) == ":";
+        let plain =
+            context == Context::Code && self.heads.kind(self.at) == Some(WORD) && self.heads.word(self.at + 1) == ":";
         if !(case || plain || self.heads.begins_access(self.at, context)) {
             return false;
         }
         let mut colon = self.at;
-        while colon < limit && self.heads.word(colon) != ":" && !matches!(self.heads.kind(colon), Some(SEMICOLON | OPEN_CURLY)) {
+        while colon < limit
+            && self.heads.word(colon) != ":"
+            && !matches!(self.heads.kind(colon), Some(SEMICOLON | OPEN_CURLY))
+        {
             colon = self.heads.close_of(colon).unwrap_or(colon) + 1;
         }
         if case && matches!(self.frames.last(), Some(Frame::Sequence { .. })) {
@@ -465,7 +487,10 @@ impl<'r, 't> Reader<'r, 't> {
     /// The `{` of a lambda whose captures end at `close`.
     fn lambda_body(&self, close: usize, end: usize) -> Option<usize> {
         let before = self.at.checked_sub(1).and_then(|before| self.heads.kind(before));
-        if matches!(before, Some(WORD | CLOSE_ROUND | CLOSE_SQUARE | STRING)) && self.heads.word(self.at - 1) != "return" {
+        if matches!(before, Some(WORD | CLOSE_ROUND | CLOSE_SQUARE | STRING))
+            && self.heads.word(self.at - 1)
+                != "return"
+        {
             return None;
         }
         let mut at = close + 1;

@@ -37,8 +37,14 @@ fn lexeme(text: &str, at: usize) -> (Kind, usize) {
         b']' => (CLOSE_SQUARE, at + 1),
         b';' => (SEMICOLON, at + 1),
         b',' => (COMMA, at + 1),
-        b'#' if next.is_ascii_digit() || next == b'$' => (STRING, word_end(bytes, at + 2, |byte| byte.is_ascii_hexdigit())),
-        b'$' if next.is_ascii_hexdigit() => (NUMBER, word_end(bytes, at + 1, |byte| byte.is_ascii_hexdigit() || byte == b'_')),
+        b'#' if next.is_ascii_digit() || next == b'$' => (
+            STRING,
+            word_end(bytes, at + 2, |byte| byte.is_ascii_hexdigit()),
+        ),
+        b'$' if next.is_ascii_hexdigit() => (
+            NUMBER,
+            word_end(bytes, at + 1, |byte| byte.is_ascii_hexdigit() || byte == b'_'),
+        ),
         b'&' | b'%' if next.is_ascii_digit() => (NUMBER, word_end(bytes, at + 1, |byte| byte.is_ascii_digit())),
         // A word behind an ampersand is a name, whatever it says.
         b'&' if is_word(next) => (WORD, word_end(bytes, at + 1, is_word)),

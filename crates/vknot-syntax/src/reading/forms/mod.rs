@@ -2,9 +2,12 @@
 //!
 //! Sources: the Racket Reference, section "The Reader"; R7RS, section 7.1; the Clojure reference, "The Reader".
 
+mod lexer;
+
+use lexer::{Lexeme, lexemes, What};
 use crate::language::{Field, Kind};
 use crate::tree::{NodeId, TreeBuilder};
-use super::{block_end, char_len, Escape, kinds, line_end, quoted_end, word_end};
+use super::kinds;
 
 kinds! {
     FILE = "file" as File,
@@ -65,7 +68,16 @@ pub(crate) fn read(text: &str, dialect: &Dialect, builder: &mut TreeBuilder<'_>)
     builder.open(FILE, Field(0));
     let lexemes = lexemes(text, dialect);
     let closes = closes(bytes, &lexemes);
-    let mut reader = Reader { bytes, text, dialect, builder, frames: Vec::new(), open: Vec::new(), closes, next_open: 0 };
+    let mut reader = Reader {
+        bytes,
+        text,
+        dialect,
+        builder,
+        frames: Vec::new(),
+        open: Vec::new(),
+        closes,
+        next_open: 0,
+    };
     for lexeme in lexemes {
         reader.close_open_ended(lexeme.start);
         reader.take(lexeme);
@@ -212,7 +224,8 @@ impl Reader<'_, '_> {
         let last_of_each = self.frames.iter().rev().take(waiting).all(|frame| matches!(frame, Frame::Prefix(1)));
         let holder = self.frames.iter().rev().nth(waiting);
         if let Some(Frame::Brackets { node, count: 1, .. }) = holder
-            && waiting > 0 && last_of_each
+            && waiting > 0
+            && last_of_each
             && NAMED.contains(&self.builder.kind_of(*node))
         {
             let prefixed = self.builder.parent_of(leaf);
@@ -225,7 +238,8 @@ impl Reader<'_, '_> {
     fn is_name_position(&self) -> bool {
         match self.frames.last() {
             Some(Frame::Brackets { node, count, .. }) => {
-                *count == 1 && NAMED.contains(&self.builder.kind_of(*node)) || *count == 0 && self.builder.field_of(*node) == Field::PARAMETERS
+                *count == 1 && NAMED.contains(&self.builder.kind_of(*node))
+                    || *count == 0 && self.builder.field_of(*node) == Field::PARAMETERS
             }
             _ => false,
         }
@@ -343,229 +357,4 @@ fn closing(open: u8) -> u8 {
         b'[' => b']',
         _ => b'}',
     }
-}
-
-/// What begins at a place.
-#[derive(Clone, Copy)]
-enum What {
-    Blank,
-    Comment,
-    Comma,
-    Error,
-    /// Waits for this many data.
-    Prefix(Kind, u32),
-    Open(Kind),
-    Close,
-    Datum(Kind),
-}
-
-#[derive(Clone, Copy)]
-struct Lexeme {
-    what: What,
-    start: usize,
-    end: usize,
-}
-
-/// All lexemes of a text but blanks.
-fn lexemes(text: &str, dialect: &Dialect) -> Vec<Lexeme> {
-    let mut found = Vec::with_capacity(text.len() / 4);
-    let mut at = 0;
-    while at < text.len() {
-        let lexeme = lexeme(text, at, dialect);
-        at = lexeme.end.max(at + 1);
-        if !matches!(lexeme.what, What::Blank) {
-            found.push(lexeme);
-        }
-    }
-    found
-}
-
-fn lexeme(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
-    let bytes = text.as_bytes();
-    let one = |what| Lexeme { what, start: at, end: at + 1 };
-    let next = bytes.get(at + 1).copied().unwrap_or(b' ');
-    match bytes[at] {
-        b' ' | b'\t' | b'\n' | b'\r' | 0x0c => one(What::Blank),
-        b';' => Lexeme { start: at, what: What::Comment, end: line_end(bytes, at) },
-        b'"' => string(bytes, at, at, STRING),
-        b'(' => one(What::Open(FORM)),
-        b'[' => one(What::Open(if dialect.clojure { VECTOR } else { FORM })),
-        b'{' => one(What::Open(if dialect.clojure { MAP } else { FORM })),
-        b')' | b']' | b'}' => one(What::Close),
-        b'\'' | b'`' => one(What::Prefix(QUOTED, 1)),
-        b'#' => after_hash(text, at, dialect),
-        b',' if dialect.clojure => one(What::Comma),
-        b',' if next == b'@' => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end: at + 2 },
-        b',' => one(What::Prefix(QUOTED, 1)),
-        b'~' if dialect.clojure && next == b'@' => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end: at + 2 },
-        b'~' | b'@' if dialect.clojure => one(What::Prefix(QUOTED, 1)),
-        b'^' if dialect.clojure => one(What::Prefix(QUOTED, 2)),
-        b'\\' if dialect.clojure => Lexeme { start: at, what: What::Datum(CHARACTER), end: character_end(bytes, at + 1) },
-        byte if byte >= 0x80 && text[at..].chars().next().is_some_and(char::is_whitespace) => {
-            Lexeme { start: at, what: What::Blank, end: at + char_len(byte) }
-        }
-        _ => atom(text, at, dialect),
-    }
-}
-
-/// A string from `at`, whose quote is at `quote`; one that does not end is an error up to the end of its line.
-fn string(bytes: &[u8], at: usize, quote: usize, kind: Kind) -> Lexeme {
-    match quoted_end(bytes, quote, Escape::Backslash, false) {
-        Some(end) => Lexeme { start: at, what: What::Datum(kind), end },
-        None => Lexeme { start: at, what: What::Error, end: line_end(bytes, at).max(at + 1) },
-    }
-}
-
-fn character_end(bytes: &[u8], at: usize) -> usize {
-    let first = bytes.get(at).copied().unwrap_or(b' ');
-    match first.is_ascii_alphanumeric() {
-        true => word_end(bytes, at, |byte| byte.is_ascii_alphanumeric() || byte == b'-' || byte >= 0x80),
-        false => (at + char_len(first)).min(bytes.len()),
-    }
-}
-
-fn after_hash(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
-    let bytes = text.as_bytes();
-    let next = bytes.get(at + 1).copied().unwrap_or(b' ');
-    let prefix = |length: usize, count| Lexeme { start: at, what: What::Prefix(QUOTED, count), end: at + length };
-    let open = |kind, length: usize| Lexeme { start: at, what: What::Open(kind), end: at + length };
-    if dialect.clojure {
-        return match next {
-            b'(' => open(FORM, 2),
-            b'{' => open(SET, 2),
-            b'"' => string(bytes, at, at + 1, REGEX),
-            b'_' => Lexeme { start: at, what: What::Prefix(SKIPPED, 1), end: at + 2 },
-            b'\'' | b'=' => prefix(2, 1),
-            b'^' => prefix(2, 2),
-            b'?' if bytes.get(at + 2) == Some(&b'@') => prefix(3, 1),
-            b'?' => prefix(2, 1),
-            b'!' => Lexeme { start: at, what: What::Comment, end: line_end(bytes, at) },
-            b'#' => atom(text, at, dialect),
-            b':' => {
-                let end = symbol_end(bytes, at + 1);
-                match bytes.get(end) {
-                    Some(b'{') => Lexeme { start: at, what: What::Open(MAP), end: end + 1 },
-                    _ => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end },
-                }
-            }
-            byte if byte.is_ascii_alphabetic() => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end: symbol_end(bytes, at + 1) },
-            _ => Lexeme { start: at, what: What::Error, end: at + 1 },
-        };
-    }
-    match next {
-        b'|' => Lexeme { start: at, what: What::Comment, end: block_end(bytes, at, (b"#|", b"|#"), true) },
-        b';' => Lexeme { start: at, what: What::Prefix(SKIPPED, 1), end: at + 2 },
-        b'!' => after_bang(text, at, dialect),
-        b'(' | b'[' | b'{' => open(VECTOR, 2),
-        b'\\' => Lexeme { start: at, what: What::Datum(CHARACTER), end: character_end(bytes, at + 2) },
-        b'\'' | b'`' | b'&' => prefix(2, 1),
-        b',' if bytes.get(at + 2) == Some(&b'@') => prefix(3, 1),
-        b',' => prefix(2, 1),
-        b'"' => string(bytes, at, at + 1, STRING),
-        b'/' if bytes.get(at + 2).is_some() => slashed_regex(bytes, at, dialect, text),
-        b'<' if bytes.get(at + 2) == Some(&b'<') => here_string(bytes, at),
-        b'l' if bytes[at..].starts_with(b"#lang ") => Lexeme { start: at, what: What::Datum(DIRECTIVE), end: line_end(bytes, at) },
-        b':' | b'%' => atom(text, at, dialect),
-        _ => tagged(text, at),
-    }
-}
-
-/// `#!`: the first line of a script, a directive such as `#!fold-case`, or a comment up to `!#`.
-fn after_bang(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
-    let bytes = text.as_bytes();
-    let script = at == 0 && matches!(bytes.get(2), Some(b'/' | b' '));
-    if script || bytes.get(at + 2).is_some_and(u8::is_ascii_whitespace) {
-        let closed = memchr::memmem::find(&bytes[at..], b"!#");
-        let line = line_end(bytes, at);
-        return Lexeme { start: at, what: What::Comment, end: closed.map_or(line, |end| at + end + 2) };
-    }
-    atom(text, at, dialect)
-}
-
-/// `#/regular expression/`, which some dialects have.
-fn slashed_regex(bytes: &[u8], at: usize, dialect: &Dialect, text: &str) -> Lexeme {
-    match quoted_end(bytes, at + 1, Escape::Backslash, true) {
-        Some(end) => Lexeme { start: at, what: What::Datum(REGEX), end: word_end(bytes, end, |byte| byte == b'i') },
-        None => atom(text, at, dialect),
-    }
-}
-
-/// `#<<NAME`, the lines up to one that is nothing but NAME.
-fn here_string(bytes: &[u8], at: usize) -> Lexeme {
-    let first = line_end(bytes, at);
-    let name = &bytes[at + 3..first];
-    let mut line = first;
-    while let Some(start) = memchr::memchr(b'\n', bytes.get(line..).unwrap_or(b"")).map(|next| line + next + 1) {
-        line = line_end(bytes, start);
-        if &bytes[start..line] == name {
-            return Lexeme { start: at, what: What::Datum(STRING), end: line };
-        }
-    }
-    Lexeme { start: at, what: What::Error, end: first }
-}
-
-/// `#rx"..."`, `#hash(...)`, `#u8(...)`, `#x1F`, `#t`, `#0=`: letters and digits, and what follows them.
-fn tagged(text: &str, at: usize) -> Lexeme {
-    let bytes = text.as_bytes();
-    let mut end = word_end(bytes, at + 1, |byte| byte.is_ascii_alphanumeric() || byte == b'#' || byte == b'-');
-    let tag = &bytes[at + 1..end];
-    match bytes.get(end) {
-        Some(b'"') => {
-            let regex = tag.starts_with(b"rx") || tag.starts_with(b"px");
-            string(bytes, at, end, if regex { REGEX } else { STRING })
-        }
-        Some(b'(' | b'[' | b'{') if !matches!(tag, b"t" | b"f" | b"true" | b"false" | b"d") => {
-            Lexeme { start: at, what: What::Open(VECTOR), end: end + 1 }
-        }
-        Some(b'=') if tag.iter().all(u8::is_ascii_digit) && !tag.is_empty() => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end: end + 1 },
-        Some(b'\'' | b'`' | b',') if tag == b"hash" => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end },
-        _ if tag == b"reader" => Lexeme { start: at, what: What::Datum(KEYWORD), end },
-        _ => {
-            end = symbol_end(bytes, at + 1).max(at + 1);
-            Lexeme { start: at, what: What::Datum(KEYWORD), end }
-        }
-    }
-}
-
-fn atom(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
-    let bytes = text.as_bytes();
-    let end = match dialect.clojure {
-        true => clojure_symbol_end(bytes, at),
-        false => symbol_end(bytes, at),
-    };
-    let end = end.max(at + char_len(bytes[at])).min(bytes.len());
-    let signed = matches!(bytes[at], b'+' | b'-' | b'.') && end > at + 1;
-    let digit = bytes.get(at + usize::from(signed)).is_some_and(u8::is_ascii_digit);
-    let kind = match bytes[at] {
-        b':' if dialect.clojure => KEYWORD,
-        b'#' if !dialect.clojure && bytes.get(at + 1) == Some(&b':') => KEYWORD,
-        _ if digit => NUMBER,
-        _ => SYMBOL,
-    };
-    Lexeme { start: at, what: What::Datum(kind), end }
-}
-
-/// A symbol of Racket or Scheme, which may hold anything between bars or behind a backslash.
-fn symbol_end(bytes: &[u8], at: usize) -> usize {
-    let mut end = at;
-    while let Some(&byte) = bytes.get(end) {
-        match byte {
-            b'\\' => end += 2,
-            b'|' => match memchr::memchr(b'|', &bytes[end + 1..]) {
-                Some(length) => end += length + 2,
-                None => return end + 1,
-            },
-            _ if ends_symbol(byte) => break,
-            _ => end += 1,
-        }
-    }
-    end.min(bytes.len())
-}
-
-fn clojure_symbol_end(bytes: &[u8], at: usize) -> usize {
-    word_end(bytes, at, |byte| !ends_symbol(byte) && !matches!(byte, b'@' | b'~' | b'^' | b'\\') || byte == b'\'')
-}
-
-fn ends_symbol(byte: u8) -> bool {
-    matches!(byte, b'(' | b')' | b'[' | b']' | b'{' | b'}' | b'"' | b';' | b'\'' | b'`' | b',') || byte <= b' '
 }

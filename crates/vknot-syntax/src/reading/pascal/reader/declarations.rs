@@ -1,0 +1,276 @@
+//! Parts of a unit, constants, variables, types and routines.
+
+use super::*;
+
+impl Reader<'_, '_> {
+    /// At the level of the file or of one of its parts.
+    pub(super) fn outer(&mut self) {
+        let declares_only = matches!(self.frames.last(), Some(Frame::Part { declares_only: true }));
+        match self.word(self.at) {
+            Some(Word::Package) => self.values(PACKAGE, Until::Semicolon),
+            Some(Word::Uses) => self.values(USES, Until::Semicolon),
+            Some(Word::Part) => self.part(),
+            Some(Word::Declarations) => self.declarations(),
+            Some(Word::Routine) => self.routine(declares_only),
+            Some(Word::Class) if matches!(self.word(self.at + 1), Some(Word::Routine)) => self.routine(declares_only),
+            Some(Word::Begin) => self.begin(1),
+            Some(Word::Asm) => self.assembler(1),
+            Some(Word::End) => {
+                let stray = !(self.is(self.at + 1, ".") && self.frames.len() <= 2);
+                self.token_as(stray.then_some(self.builder.error_kind()));
+            }
+            _ if self.kind(self.at) == Some(OPEN_SQUARE) => self.bracketed(GROUP),
+            Some(Word::Property) => self.values(PROPERTY, Until::Semicolon),
+            None if self.kind(self.at) == Some(WORD) => self.values(STATEMENT, Until::Statement),
+            Some(_) if self.kind(self.at) == Some(WORD) => self.statement(),
+            _ => self.token(),
+        }
+    }
+
+    pub(super) fn part(&mut self) {
+        if let Some(Frame::Part { .. }) = self.frames.last() {
+            self.frames.pop();
+            self.close(1);
+        }
+        let statements = self.is(self.at, "initialization") || self.is(self.at, "finalization");
+        let declares_only = self.is(self.at, "interface");
+        self.builder.open(PART, Field(0));
+        self.token();
+        self.frames.push(if statements { Frame::Statements(Block::Part) } else { Frame::Part { declares_only } });
+    }
+
+    pub(super) fn declarations(&mut self) {
+        let types = self.is(self.at, "type");
+        self.builder.open(DECLARATIONS, Field(0));
+        self.token();
+        self.frames.push(Frame::Declarations { types });
+    }
+
+    /// One constant, variable or type, or the end of them.
+    pub(super) fn declared(&mut self, types: bool) {
+        if self.word(self.at).is_some_and(ends_declarations)
+            || self.word(self.at) == Some(Word::Class)
+                && matches!(self.word(self.at + 1), Some(Word::Routine | Word::Declarations | Word::Property))
+        {
+            self.frames.pop();
+            return self.close(1);
+        }
+        match self.kind(self.at) {
+            Some(OPEN_SQUARE) => self.bracketed(GROUP),
+            Some(WORD) if types => self.type_declaration(),
+            Some(WORD) => self.named(VALUE),
+            _ => self.token(),
+        }
+    }
+
+    /// A name, then words up to `;`.
+    pub(super) fn named(&mut self, kind: Kind) {
+        self.builder.open(kind, Field(0));
+        self.name_token();
+        self.frames.push(Frame::Values { until: Until::Semicolon });
+    }
+
+    /// `Name = class ... end;` and all other types.
+    pub(super) fn type_declaration(&mut self) {
+        if self.is(self.at, "generic") || self.is(self.at, "specialize") {
+            return self.token();
+        }
+        let equals = (self.at..self.lexemes.len().min(self.at + NAME_AT_MOST)).find(
+            |at| self.is(*at, "=") || self.kind(*at) == Some(SEMICOLON),
+        );
+        let mut from = self.next_code(equals.map_or(self.at, |equals| equals + 1));
+        while self.is(from, "packed") || self.is(from, "bitpacked") {
+            from = self.next_code(from + 1);
+        }
+        let kind = match self.word(from) {
+            Some(Word::Record) => RECORD,
+            Some(Word::Class) if self.has_members(from) => CLASS,
+            Some(Word::Part) if self.has_members(from) => INTERFACE,
+            _ => ALIAS,
+        };
+        self.named(kind);
+    }
+
+    /// Whether the word at `at`, which begins a type, is followed by members up to `end`.
+    pub(super) fn has_members(&self, at: usize) -> bool {
+        let mut next = self.next_code(at + 1);
+        while matches!(self.text(next).to_ascii_lowercase().as_str(), "abstract" | "sealed" | "helper" | "external" | "name")
+            || self.kind(next) == Some(STRING)
+        {
+            next = self.next_code(next + 1);
+        }
+        if let (Some(OPEN_ROUND), Some(close)) = (self.kind(next), self.close_of(next)) {
+            next = self.next_code(close + 1);
+        }
+        if self.is(next, "for") {
+            next = self.next_code(next + 2);
+        }
+        !(self.kind(next) == Some(SEMICOLON) || self.word(next) == Some(Word::Of))
+    }
+
+    /// `procedure name(parameters); directives;`, with a body to follow unless it only declares.
+    pub(super) fn routine(&mut self, declares_only: bool) {
+        let bodiless = declares_only || self.is_forward();
+        self.builder.open(if bodiless { HEADER } else { ROUTINE }, Field(0));
+        if self.word(self.at) == Some(Word::Class) {
+            self.token();
+        }
+        self.token();
+        self.routine_name();
+        let end = self.header_end();
+        self.flat_values(end);
+        match bodiless {
+            true => self.close(1),
+            false => self.frames.push(Frame::Routine),
+        }
+    }
+
+    pub(super) fn routine_name(&mut self) {
+        let start = self.at;
+        let mut end = start;
+        while end < self.lexemes.len()
+            && end < start + NAME_AT_MOST
+            && !matches!(self.kind(end), Some(OPEN_ROUND | SEMICOLON))
+            && !(self.is(end, ":"))
+            && !self.is(end, "=")
+        {
+            end += 1;
+        }
+        if self.kind(start) != Some(WORD) && !self.text(start).chars().all(|c| c.is_ascii_punctuation())
+            || end == start
+        {
+            return;
+        }
+        self.builder.open(QUALIFIED, Field::NAME);
+        while self.at < end {
+            self.token_as(None);
+        }
+        self.close(1);
+        if self.kind(self.at) == Some(OPEN_ROUND) && let Some(close) = self.close_of(self.at) {
+            self.builder.open(PARAMETERS, Field::PARAMETERS);
+            while self.at <= close {
+                self.token();
+            }
+            self.close(1);
+        }
+    }
+
+    /// Behind the header's `;` and the directives that follow it, each with its own.
+    pub(super) fn header_end(&self) -> usize {
+        let mut end = self.semicolon(self.at);
+        loop {
+            let next = self.next_code(end);
+            if !DIRECTIVES.contains(&self.text(next).to_ascii_lowercase().as_str()) || self.kind(next) != Some(WORD) {
+                return end;
+            }
+            end = self.semicolon(next);
+        }
+    }
+
+    /// Behind the next `;` outside of brackets, or in front of a word that cannot stand in a header.
+    pub(super) fn semicolon(&self, at: usize) -> usize {
+        let mut end = at;
+        while end < self.lexemes.len() {
+            if self.kind(end) == Some(SEMICOLON) {
+                return end + 1;
+            }
+            if matches!(self.word(end), Some(Word::Begin | Word::Part | Word::Uses | Word::End)) {
+                return end;
+            }
+            end = self.close_of(end).unwrap_or(end) + 1;
+        }
+        end
+    }
+
+    /// Whether the routine that begins here has its body elsewhere.
+    pub(super) fn is_forward(&self) -> bool {
+        let mut end = self.semicolon(self.at);
+        for _ in 0..DIRECTIVES.len() {
+            let next = self.next_code(end);
+            let word = self.text(next).to_ascii_lowercase();
+            if matches!(word.as_str(), "forward" | "external") {
+                return true;
+            }
+            if !DIRECTIVES.contains(&word.as_str()) {
+                return false;
+            }
+            end = self.semicolon(next);
+        }
+        false
+    }
+
+    /// Local declarations, then the body.
+    pub(super) fn routine_part(&mut self) {
+        match self.word(self.at) {
+            Some(Word::Declarations) => self.declarations(),
+            Some(Word::Routine) => self.routine(false),
+            Some(Word::Class) if matches!(self.word(self.at + 1), Some(Word::Routine)) => self.routine(false),
+            Some(Word::Begin) => {
+                self.frames.pop();
+                self.begin(2);
+            }
+            Some(Word::Asm) => {
+                self.frames.pop();
+                self.assembler(2);
+            }
+            Some(Word::Part | Word::Uses | Word::Package) => {
+                // Its body is missing.
+                self.frames.pop();
+                self.builder.missing(self.builder.error_kind(), Field(0));
+                self.close(1);
+            }
+            Some(Word::End) => {
+                self.frames.pop();
+                self.close(1);
+            }
+            _ => self.token(),
+        }
+    }
+
+    /// One member of a type, or the `end` of them.
+    pub(super) fn member(&mut self) {
+        match self.word(self.at) {
+            Some(Word::End) => {
+                self.frames.pop();
+                self.token_as(Some(CLOSING));
+                self.close(1);
+            }
+            Some(Word::Visibility) if !self.is(self.at + 1, ":") && !self.is(self.at + 1, ",") => {
+                self.builder.open(VISIBILITY, Field(0));
+                while self.word(self.at) == Some(Word::Visibility) {
+                    self.token();
+                }
+                self.close(1);
+            }
+            Some(Word::Class) if matches!(self.word(self.at + 1), Some(Word::Routine)) => self.routine(true),
+            Some(Word::Routine) => self.routine(true),
+            Some(Word::Property) => {
+                self.builder.open(PROPERTY, Field(0));
+                self.token();
+                if self.kind(self.at) == Some(WORD) {
+                    self.name_token();
+                }
+                self.frames.push(Frame::Values { until: Until::Semicolon });
+            }
+            Some(Word::Declarations) => self.declarations(),
+            None
+                if (self.is(self.at, "default") || self.is(self.at, "nodefault"))
+                    && self.kind(self.at + 1) == Some(SEMICOLON) =>
+            {
+                self.token();
+                self.token();
+            }
+            Some(Word::Case) => {
+                // The variants of a record have no `end` of their own.
+                self.token();
+            }
+            _ => match self.kind(self.at) {
+                Some(OPEN_SQUARE) => self.bracketed(GROUP),
+                Some(OPEN_ROUND) => self.bracketed(GROUP),
+                Some(WORD) if self.word(self.at).is_none() || self.is(self.at + 1, ":") || self.is(self.at + 1, ",") =>
+                    self.named(FIELD),
+                _ => self.token(),
+            },
+        }
+    }
+}
