@@ -7,11 +7,18 @@ use anyhow::{bail, Context};
 
 /// Name of the picture, folder of the sample's copy it is taken in, command.
 const PICTURES: &[(&str, &str)] = &[
-    ("outline", "vknot outline src/Gauge.java src/surge.rs"),
-    ("fold", "vknot fold src/Gauge.java"),
-    ("pairs", "vknot pairs src/Gauge.java:59; vknot pairs src/surge.rs:32; vknot pairs src/Reading.java"),
+    ("outline", "vknot outline firmware/Station.cpp web/index.html rules/surge.rkt"),
+    ("fold", "vknot fold analysis/surge.py --except conditional,section,type; vknot fold desktop/tides.pas:35 --peek"),
+    ("pairs", "vknot pairs src/Gauge.java:59; vknot pairs src/surge.rs:32; vknot pairs web/index.html:20; vknot pairs analysis/spectrum.m:7; vknot pairs src/Reading.java"),
     ("select", "vknot select src/Gauge.java:47:48; vknot select data/stations.json:5:180"),
     ("format", "vknot format src/Reading.java; vknot format src/surge.rs:21-27"),
+    ("todos", "vknot todos ."),
+    ("sections", "vknot sections analysis docs; vknot sections docs/guide.md@Withdrawing; vknot region list ."),
+    (
+        "pin",
+        "vknot pin add firmware/gauge.c@gauge_sample --name sampler --note 'ask the harbour'; vknot pin add rules/surge.rkt:15-22 --name worst; \
+         (echo '// gauge'; cat firmware/gauge.c) > new; mv new firmware/gauge.c; echo '#lang racket' > rules/surge.rkt; vknot pin list",
+    ),
     ("demo", "vknot demo | head -46"),
 ];
 
