@@ -6,7 +6,7 @@ use std::time::{Duration, Instant};
 
 use vknot_reshape::{layout, looks, proof};
 use vknot_style::Style;
-use vknot_syntax::{Language, Source, Tree};
+use vknot_syntax::{Language, Source, Span, Tree};
 
 use crate::walk::{Sample, samples};
 
@@ -21,6 +21,9 @@ pub struct Arguments {
     /// How often each step is measured; the fastest run counts
     #[arg(long, default_value_t = 5)]
     runs: usize,
+    /// Measure looks instead, each as a multiple of reading the file
+    #[arg(long)]
+    looks: bool,
     /// Megabytes to take of each language
     #[arg(long, default_value_t = 4)]
     megabytes: usize,
@@ -28,6 +31,9 @@ pub struct Arguments {
 
 pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     let all = samples(&arguments.roots, arguments.language.as_deref());
+    if arguments.looks {
+        return Ok(run_looks(&all, arguments));
+    }
     println!("{:<8} {:>6} {:>9} {:>9} {:>7} {:>7} {:>7} {:>9} {:>7}", "", "MB", "parse", "+flatten", "folds", "outline", "check", "format", "10x");
     for language in Language::all() {
         let chosen = take(
@@ -35,12 +41,41 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
                 .filter(|sample| sample.language == language && !Tree::read(&sample.source, language).has_error()),
             arguments.megabytes,
         );
-        if !chosen.is_empty() {
+        if !chosen.is_empty() && layout::covers(language) {
             report(language, &chosen, arguments.runs);
         }
     }
     start_up()?;
     Ok(ExitCode::SUCCESS)
+}
+
+/// The cost of each look, reading included.
+fn run_looks(all: &[Sample], arguments: &Arguments) -> ExitCode {
+    println!("{:<12} {:>6} {:>9} {:>7} {:>7} {:>7} {:>7} {:>7}", "", "MB", "read MB/s", "outline", "folds", "pairs", "ladder", "todos");
+    for language in Language::all() {
+        let chosen = take(all.iter().filter(|sample| sample.language == language), arguments.megabytes);
+        if chosen.is_empty() {
+            continue;
+        }
+        let marks = looks::Marks::default();
+        let read = |source: &Source| Tree::read(source, language);
+        let times = interleaved(arguments.runs, &chosen, [
+            &mut |source: &Source| drop(read(source)),
+            &mut |source| drop(looks::outline(source, &read(source))),
+            &mut |source| drop(looks::folds(source, &read(source))),
+            &mut |source| drop(looks::pairs(source, &read(source))),
+            &mut |source| {
+                let middle = source.lines().start(source.lines().count() / 2);
+                drop(looks::ladder(source, &read(source), Span::new(middle, middle)));
+            },
+            &mut |source| drop(looks::todos(source, &read(source), &marks)),
+        ]);
+        let megabytes = chosen.iter().map(|source| source.text().len()).sum::<usize>() as f64 / 1e6;
+        let base = times[0].as_secs_f64();
+        let ratios: String = times[1..].iter().map(|time| format!(" {:>7.2}", time.as_secs_f64() / base)).collect();
+        println!("{:<12} {megabytes:>6.1} {:>9.1}{ratios}", language.name(), megabytes / base);
+    }
+    ExitCode::SUCCESS
 }
 
 fn take<'s>(samples: impl Iterator<Item = &'s Sample>, megabytes: usize) -> Vec<&'s Source> {

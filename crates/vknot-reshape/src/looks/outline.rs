@@ -109,6 +109,7 @@ fn own_entries(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
             // A name for a function is one.
             (Role::Callable, Role::Member | Role::Assignment | Role::Part) => "function".to_owned(),
             (Role::Type, Role::Member | Role::Assignment | Role::Part) => "class".to_owned(),
+            (Role::Element, _) => tag_of(source, tree, id).filter(|tag| *tag != name).map_or("element".to_owned(), str::to_owned),
             _ => kind_words(tree, id),
         };
         if role != Role::Heading {
@@ -215,6 +216,13 @@ fn cell_label(tree: &Tree, id: NodeId, name: &str) -> String {
         (Some(piece), Some(first)) => format!("{name} {}: {}", piece.tree.language().spec().title, one_line(first)),
         _ => name.to_owned(),
     }
+}
+
+/// The tag of an element.
+fn tag_of<'s>(source: &'s Source, tree: &Tree, id: NodeId) -> Option<&'s str> {
+    let opening = tree.children(id).next()?;
+    let name = tree.children(opening).find(|child| tree.role(*child) == Role::Name)?;
+    Some(tree.text_of(source.text(), name))
 }
 
 /// A callable's name with what qualifies it, and its parameters.

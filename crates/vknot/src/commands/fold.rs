@@ -170,7 +170,12 @@ fn peek(arguments: &Arguments, input: &Input, all: Vec<Fold>, at: Option<(u32, u
     let closed: Vec<Fold> = all.into_iter().filter(inside).collect();
     match arguments.output {
         LookOutput::Json => output::json::print("vknot.folds/1", document(input, &closed))?,
-        LookOutput::Text => show_lines(input, &closed, (opened.first_line, opened.last_line))?,
+        LookOutput::Text => {
+            let (first, last) = (opened.first_line, opened.last_line);
+            let kind = opened.kind.name();
+            writeln!(anstream::stdout().lock(), "{HEAD}{}{HEAD:#}  {FAINT}{first}-{last}{FAINT:#} {KIND}{kind}{KIND:#}", input.shown)?;
+            show_lines(input, &closed, (first, last))?;
+        }
     }
     Ok(Outcome::Done)
 }
