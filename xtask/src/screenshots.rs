@@ -9,7 +9,10 @@ use anyhow::{bail, Context};
 const PICTURES: &[(&str, &str)] = &[
     ("outline", "vknot outline firmware/Station.cpp web/index.html rules/surge.rkt"),
     ("fold", "vknot fold analysis/surge.py --except conditional,section,type; vknot fold desktop/tides.pas:35 --peek"),
-    ("pairs", "vknot pairs src/Gauge.java:59; vknot pairs src/surge.rs:32; vknot pairs web/index.html:20; vknot pairs analysis/spectrum.m:7; vknot pairs src/Reading.java"),
+    (
+        "pairs",
+        "vknot pairs src/Gauge.java:59; vknot pairs src/surge.rs:32; vknot pairs web/index.html:20; vknot pairs analysis/spectrum.m:7; vknot pairs src/Reading.java",
+    ),
     ("select", "vknot select src/Gauge.java:47:48; vknot select data/stations.json:5:180"),
     ("format", "vknot format src/Reading.java; vknot format src/surge.rs:21-27"),
     ("todos", "vknot todos ."),

@@ -164,6 +164,7 @@ pub struct Language {
     named: HashMap<String, Kind>,
     fixed: HashMap<String, Kind>,
     grammar: Option<tree_sitter::Language>,
+    index: usize,
 }
 
 impl std::fmt::Debug for Language {
@@ -243,15 +244,15 @@ impl Language {
     /// The reader by brackets and lines, for files of no known language.
     pub fn plain() -> &'static Language {
         static PLAIN: OnceLock<Language> = OnceLock::new();
-        PLAIN.get_or_init(|| Language::build(&crate::languages::plain::SPEC))
+        PLAIN.get_or_init(|| Language::build(&crate::languages::plain::SPEC, SPECS.len()))
     }
 
     fn at(index: usize) -> Option<&'static Language> {
         static READY: [OnceLock<Language>; SPECS.len()] = [const { OnceLock::new() }; SPECS.len()];
-        Some(READY.get(index)?.get_or_init(|| Language::build(SPECS[index])))
+        Some(READY.get(index)?.get_or_init(|| Language::build(SPECS[index], index)))
     }
 
-    fn build(spec: &'static LanguageSpec) -> Language {
+    fn build(spec: &'static LanguageSpec, index: usize) -> Language {
         let rows = spec.roles.iter().copied().flatten();
         let roles: HashMap<&str, Role> =
             rows.flat_map(|(role, kinds)| kinds.iter().map(|kind| (*kind, *role))).collect();
@@ -301,7 +302,12 @@ impl Language {
             name,
         };
         let kinds = names.into_iter().map(facts).collect();
-        Language { spec, kinds, fields, named, fixed, grammar }
+        Language { spec, kinds, fields, named, fixed, grammar, index }
+    }
+
+    /// Its number among all languages, from 0; plain text has the last.
+    pub fn index(&self) -> usize {
+        self.index
     }
 
     /// What its folder says about it.

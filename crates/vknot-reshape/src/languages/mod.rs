@@ -50,6 +50,7 @@ pub(crate) struct Toolkit {
     pub looks: &'static LookSpec,
     /// What looks go by, for each kind of node.
     pub kinds: Vec<KindLooks>,
+    words: Vec<String>,
     pub imports: Option<&'static ImportSpec>,
 }
 
@@ -126,19 +127,47 @@ impl Toolkit {
         self.kinds.get(kind.0 as usize).copied().unwrap_or_default()
     }
 
+    /// What a kind of node is called.
+    pub fn words(&self, kind: Kind) -> &str {
+        self.words.get(kind.0 as usize).map_or("", String::as_str)
+    }
+
     /// The toolkit of a language; one of each is made, when first asked for.
     pub fn of(language: &'static Language) -> &'static Toolkit {
         static READY: [OnceLock<Toolkit>; SPECS.len()] = [const { OnceLock::new() }; SPECS.len()];
-        let position = |name: &str| SPECS.iter().position(|spec| spec.name == name);
-        let index = position(language.name()).or_else(|| position(Language::plain().name())).unwrap_or(0);
-        READY[index].get_or_init(|| {
-            let language = Language::named(SPECS[index].name).unwrap_or(Language::plain());
-            let spec = SPECS[index];
-            let layout = spec.layout.map(|layout| LayoutTable::new(layout, language));
-            let kinds = (0..language.kind_count() as u16).map(|kind| KindLooks::of(spec.looks, language, Kind(kind)));
-            Toolkit { layout, looks: spec.looks, kinds: kinds.collect(), imports: spec.imports }
-        })
+        READY[language.index().min(SPECS.len() - 1)].get_or_init(|| Toolkit::build(language))
     }
+
+    fn build(language: &'static Language) -> Toolkit {
+        let spec = SPECS.iter().find(|spec| spec.name == language.name()).unwrap_or(&&plain::SPEC);
+        let layout = spec.layout.map(|layout| LayoutTable::new(layout, language));
+        let kinds = || (0..language.kind_count() as u16).map(Kind);
+        Toolkit {
+            layout,
+            looks: spec.looks,
+            kinds: kinds().map(|kind| KindLooks::of(spec.looks, language, kind)).collect(),
+            words: kinds().map(|kind| words_for(spec.looks, language.kind_name(kind))).collect(),
+            imports: spec.imports,
+        }
+    }
+}
+
+/// What a kind is called: a `method_declaration` is a `method`, unless its language has a better word.
+fn words_for(looks: &LookSpec, kind: &str) -> String {
+    const ENDINGS: [&str; 7] = [
+        "_declaration",
+        "_definition",
+        "_item",
+        "_statement",
+        "_expression",
+        "_specification",
+        "_literal",
+    ];
+    if let Some((_, word)) = looks.words.iter().find(|(name, _)| *name == kind) {
+        return (*word).to_owned();
+    }
+    let bare = ENDINGS.iter().find_map(|ending| kind.strip_suffix(ending)).unwrap_or(kind);
+    bare.replace('_', " ")
 }
 
 /// What can be done with files of a language, beside the looks that all have.

@@ -240,11 +240,18 @@ fn construct_of(tree: &Tree, id: NodeId) -> Option<Construct> {
     None
 }
 
+/// Bytes of a short span.
+const SHORT: u32 = 120;
+
 /// How many closing marks behind a fold's end are looked through.
 const CLOSERS_AT_MOST: usize = 32;
 
 /// Adds a fold if it hides a line. What stands behind its end on the last line, other than closing marks, keeps that line open.
 fn push(found: &mut Vec<Fold>, source: &Source, tree: &Tree, kind: FoldKind, span: Span, token_end: u32) {
+    // A short span is looked through faster than its lines are looked up.
+    if span.len() <= SHORT && !source.slice(span).as_bytes().contains(&b'\n') {
+        return;
+    }
     let (first_line, mut last_line) = source.line_range(span);
     if last_line == first_line {
         return;

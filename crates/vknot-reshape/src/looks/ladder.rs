@@ -192,7 +192,7 @@ fn noun(tree: &Tree, id: NodeId) -> String {
         Role::Operator => "operation".to_owned(),
         Role::Parenthesized => "parentheses".to_owned(),
         Role::Error => "unreadable piece".to_owned(),
-        _ => kind_words(tree, id),
+        _ => kind_words(tree, id).to_owned(),
     }
 }
 

@@ -115,23 +115,8 @@ pub fn header_line<'s>(source: &'s Source, tree: &Tree, id: NodeId) -> &'s str {
 }
 
 /// What a node is, in words: a `method_declaration` is a `method`, unless its language has a better word.
-pub fn kind_words(tree: &Tree, id: NodeId) -> String {
-    const ENDINGS: [&str; 7] = [
-        "_declaration",
-        "_definition",
-        "_item",
-        "_statement",
-        "_expression",
-        "_specification",
-        "_literal",
-    ];
-    let kind = tree.kind_name(id);
-    let words = Toolkit::of(tree.language()).looks.words;
-    if let Some((_, word)) = words.iter().find(|(name, _)| *name == kind) {
-        return (*word).to_owned();
-    }
-    let bare = ENDINGS.iter().find_map(|ending| kind.strip_suffix(ending)).unwrap_or(kind);
-    bare.replace('_', " ")
+pub fn kind_words(tree: &Tree, id: NodeId) -> &'static str {
+    Toolkit::of(tree.language()).words(tree.node(id).kind)
 }
 
 /// The span from the comments and annotations that belong to an item, directly in front of it, to its end.

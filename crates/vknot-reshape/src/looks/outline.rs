@@ -109,8 +109,9 @@ fn own_entries(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
             // A name for a function is one.
             (Role::Callable, Role::Member | Role::Assignment | Role::Part) => "function".to_owned(),
             (Role::Type, Role::Member | Role::Assignment | Role::Part) => "class".to_owned(),
-            (Role::Element, _) => tag_of(source, tree, id).filter(|tag| *tag != name).map_or("element".to_owned(), str::to_owned),
-            _ => kind_words(tree, id),
+            (Role::Element, _) =>
+                tag_of(source, tree, id).filter(|tag| *tag != name).map_or("element".to_owned(), str::to_owned),
+            _ => kind_words(tree, id).to_owned(),
         };
         if role != Role::Heading {
             open.push((tree.node(id).next, entries.len()));

@@ -14,7 +14,7 @@ pub struct Pair {
     /// How many pairs hold it.
     pub depth: u32,
     /// What the construct is that the pair belongs to, in words.
-    pub construct: String,
+    pub construct: &'static str,
     /// Where that construct begins to say what it is.
     pub header: u32,
 }
@@ -201,7 +201,12 @@ fn words(tree: &Tree, found: &mut Search) {
 
 fn bracket_text<'s>(source: &'s Source, tree: &Tree, token: TokenId) -> &'s str {
     let token = &tree.tokens()[token as usize];
-    if token.end - token.start != 1 || matches!(tree.role(token.node), Role::String | Role::Comment | Role::Inert) {
+    let mark = source.text().as_bytes().get(token.start as usize).copied().unwrap_or(b' ');
+    let bracket = matches!(mark, b'(' | b')' | b'[' | b']' | b'{' | b'}' | b'<' | b'>' | b'|');
+    if token.end - token.start != 1
+        || !bracket
+        || matches!(tree.role(token.node), Role::String | Role::Comment | Role::Inert)
+    {
         return "";
     }
     source.slice(token.span())

@@ -111,6 +111,10 @@ pub(crate) fn is_region_marker(text: &str) -> bool {
 /// and the project's own.
 fn marker(text: &str, marks: &Marks) -> Option<Marker> {
     let first = text.lines().next()?;
+    let spoken = |word: &[u8]| word.eq_ignore_ascii_case(b"region");
+    if marks.regions.is_empty() && !first.as_bytes().windows(6).any(spoken) {
+        return None;
+    }
     let body = comments::body(first).trim_start_matches(['$', '@']);
     let body = body.strip_prefix("pragma").map_or(body, str::trim_start);
     for (opening, closing) in &marks.regions {
