@@ -67,7 +67,7 @@ pub const TOUR: &[Step] = &[
         "pin add firmware/gauge.c@gauge_sample --name sampler",
         4,
     ),
-    step("Give a piece a name in the code itself.", "region add services/notices.go@SendAll --name Sending", 14),
+    step("Give a piece a name in the code itself.", "region add services/notices.go@SendAll --name All", 14),
     step("Just put the indentation right.", "indent src/Gauge.java@state", 24),
     step("What would a proper layout change?", "format src/Reading.java", 30),
     step("And in the whole project?", "format --check .", 8),

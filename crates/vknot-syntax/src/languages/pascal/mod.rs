@@ -6,7 +6,7 @@ use crate::reading::pascal;
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "pascal",
     title: "Object Pascal",
-    aliases: &["delphi", "objectpascal"],
+    aliases: &["objectpascal"],
     extensions: &["pas", "pp", "dpr", "lpr", "dpk", "inc"],
     interpreters: &["instantfpc"],
     sniff: Some(is_pascal),
