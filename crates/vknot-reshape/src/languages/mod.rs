@@ -29,7 +29,7 @@ mod typescript;
 
 use std::sync::OnceLock;
 
-use vknot_syntax::{Field, Kind, Language};
+use vknot_syntax::{Field, Kind, Language, Role};
 
 use crate::imports::ImportSpec;
 use crate::layout::rules::{LayoutSpec, LayoutTable};
@@ -51,6 +51,8 @@ pub(crate) struct Toolkit {
     /// What looks go by, for each kind of node.
     pub kinds: Vec<KindLooks>,
     words: Vec<String>,
+    /// Whether it has headings of its own.
+    pub has_headings: bool,
     pub imports: Option<&'static ImportSpec>,
 }
 
@@ -147,6 +149,7 @@ impl Toolkit {
             looks: spec.looks,
             kinds: kinds().map(|kind| KindLooks::of(spec.looks, language, kind)).collect(),
             words: kinds().map(|kind| words_for(spec.looks, language.kind_name(kind))).collect(),
+            has_headings: kinds().any(|kind| language.role(kind) == Role::Heading),
             imports: spec.imports,
         }
     }
@@ -186,14 +189,12 @@ pub struct Capabilities {
 /// What can be done with files of a language.
 pub fn capabilities(language: &'static Language) -> Capabilities {
     let toolkit = Toolkit::of(language);
-    let headings =
-        (0..language.kind_count() as u16).any(|kind| language.role(Kind(kind)) == vknot_syntax::Role::Heading);
     let cells = (0..language.kind_count() as u16).any(|kind| language.role(Kind(kind)) == vknot_syntax::Role::Cell);
     Capabilities {
         layout: toolkit.layout.is_some(),
         imports: toolkit.imports.is_some(),
         region: crate::regions::markers(language, "Tides").ok(),
-        sections: toolkit.looks.sections || headings || cells,
+        sections: toolkit.looks.sections || toolkit.has_headings || cells,
     }
 }
 

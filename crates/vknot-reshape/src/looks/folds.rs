@@ -138,7 +138,7 @@ fn structural(source: &Source, tree: &Tree) -> Vec<Fold> {
                 last.construct = construct_of(tree, id);
             }
         }
-        if tree.role(id).is_sequence() || index == 0 {
+        if index == 0 || tree.role(id).is_sequence() || matches!(tree.role(id), Role::Form | Role::Element | Role::Arm) {
             runs(source, tree, id, &mut found);
         }
     }

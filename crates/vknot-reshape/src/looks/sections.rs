@@ -20,12 +20,13 @@ pub struct Section {
 
 /// All sections in order. Headings are a language's own, and marker comments.
 pub fn sections(source: &Source, tree: &Tree, marks: &Marks) -> Vec<Section> {
-    let mut headings = own_headings(source, tree);
+    let toolkit = Toolkit::of(tree.language());
+    let mut headings = if toolkit.has_headings { own_headings(source, tree) } else { Vec::new() };
     for piece in tree.embedded().iter().filter(|piece| tree.role(piece.host) == Role::Cell) {
         let inner = own_headings(&piece.source, &piece.tree).into_iter();
         headings.extend(inner.map(|(name, level, span)| (name, level, piece.outer_span(span))));
     }
-    if Toolkit::of(tree.language()).looks.sections {
+    if toolkit.looks.sections && marks.sections.iter().any(|mark| source.text().contains(mark.as_str())) {
         headings.extend(marked_headings(source, tree, marks));
     }
     headings.sort_by_key(|(_, _, span)| span.start);
