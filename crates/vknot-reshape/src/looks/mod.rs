@@ -108,12 +108,6 @@ pub fn header_start(tree: &Tree, id: NodeId) -> u32 {
     tree.tokens().get(skip as usize).map_or(node.start, |token| token.start).min(node.end)
 }
 
-/// The line on which an item says what it is, trimmed.
-pub fn header_line<'s>(source: &'s Source, tree: &Tree, id: NodeId) -> &'s str {
-    let line = source.lines().index_at(header_start(tree, id));
-    source.lines().text(source.text(), line).trim()
-}
-
 /// What a node is, in words: a `method_declaration` is a `method`, unless its language has a better word.
 pub fn kind_words(tree: &Tree, id: NodeId) -> &'static str {
     Toolkit::of(tree.language()).words(tree.node(id).kind)

@@ -86,11 +86,6 @@ impl<'t> TreeBuilder<'t> {
         NodeId((self.nodes.len() as u32).saturating_sub(1))
     }
 
-    /// How many nodes are open.
-    pub fn depth(&self) -> usize {
-        self.open.len()
-    }
-
     /// The kind of unreadable pieces.
     pub fn error_kind(&self) -> Kind {
         self.error
