@@ -12,6 +12,7 @@ use vknot_reshape::{layout, looks, proof};
 use vknot_style::{Override, Style};
 use vknot_syntax::{Source, Span, Tree};
 
+use crate::strip_indent;
 use crate::walk::{Sample, samples};
 
 #[derive(clap::Args)]
@@ -25,6 +26,9 @@ pub struct Arguments {
     /// Settings, as KEY=VALUE
     #[arg(long = "set")]
     set: Vec<Override>,
+    /// Take the indentation away and tell how much of it comes back
+    #[arg(long)]
+    strip_indent: bool,
     /// Only read and look
     #[arg(long)]
     looks: bool,
@@ -55,6 +59,10 @@ struct Outcome {
 
 pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     let samples = samples(&arguments.roots, arguments.language.as_deref());
+    if arguments.strip_indent {
+        strip_indent::run(&arguments.roots, &samples, &arguments.set, arguments.show);
+        return Ok(ExitCode::SUCCESS);
+    }
     let outcomes: Vec<(&Sample, Outcome)> =
         samples.par_iter().map(|sample| (sample, judge(sample, arguments))).collect();
     let mut by_language: BTreeMap<&str, Vec<&(&Sample, Outcome)>> = BTreeMap::new();

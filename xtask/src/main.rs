@@ -5,6 +5,8 @@ mod docs;
 mod fuzz;
 mod ratios;
 mod screenshots;
+mod strip_indent;
+mod tree;
 mod walk;
 
 use std::process::ExitCode;
@@ -25,6 +27,8 @@ enum Command {
     Fuzz(fuzz::Arguments),
     /// Compare the time of each step with that of parsing alone
     Ratios(ratios::Arguments),
+    /// Print a file's syntax tree
+    Tree(tree::Arguments),
     /// Rewrite the pages in docs that are generated
     Docs,
     /// List the pictures in docs, or take them anew
@@ -36,6 +40,7 @@ fn main() -> anyhow::Result<ExitCode> {
         Command::Corpus(arguments) => corpus::run(&arguments),
         Command::Fuzz(arguments) => fuzz::run(&arguments),
         Command::Ratios(arguments) => ratios::run(&arguments),
+        Command::Tree(arguments) => tree::run(&arguments),
         Command::Docs => docs::run(),
         Command::Screenshots(arguments) => screenshots::run(&arguments),
     }

@@ -20,6 +20,7 @@
 
 mod edits;
 pub mod imports;
+pub mod indent;
 mod languages;
 pub mod layout;
 pub mod looks;

@@ -7,6 +7,8 @@ pub enum Values {
     Words(&'static [&'static str]),
     /// A whole number from the first to the second, or one of the words.
     Number(u32, u32, &'static [&'static str]),
+    /// Names, each with a number up to the first or one of the words: `name=1 other=word`.
+    Pairs(u32, &'static [&'static str]),
 }
 
 /// One setting.
@@ -75,6 +77,10 @@ impl Setting {
                 words.contains(&value.as_str())
                     || value.parse::<u32>().is_ok_and(|number| (least..=most).contains(&number))
             }
+            Values::Pairs(most, words) => value.split_whitespace().all(|pair| {
+                let fits = |word: &str| words.contains(&word) || word.parse::<u32>().is_ok_and(|number| number <= most);
+                pair.rsplit_once('=').is_some_and(|(name, word)| !name.is_empty() && fits(word))
+            }),
         };
         if fits { Ok(value) } else { Err(ValueError { key: self.key, value, takes: self.takes() }) }
     }
@@ -85,6 +91,7 @@ impl Setting {
             Values::Words(words) => words.join(" | "),
             Values::Number(least, most, []) => format!("{least} to {most}"),
             Values::Number(least, most, words) => format!("{least} to {most} | {}", words.join(" | ")),
+            Values::Pairs(most, words) => format!("NAME=0 to {most} | NAME={}, any number of them", words.join(" | NAME=")),
         }
     }
 }
@@ -161,6 +168,25 @@ pub static SETTINGS: &[Setting] = &[
         "Whether blanks at the end of lines go: in comments too, or only in code, where a layout leaves none in any case",
     ),
     setting(
+        "vknot_align_list",
+        Values::Words(&["none", "arguments", "all"]),
+        "none",
+        "Which lists line up with their first item if that stands behind the bracket: none, those in round brackets, literals too",
+    )
+    .except(&[("c", "arguments"), ("cpp", "arguments"), ("matlab", "all"), ("octave", "all")]),
+    setting(
+        "vknot_align_operand",
+        Values::Words(&["true", "false"]),
+        "false",
+        "Whether what wraps lines up with the first operand behind `=` or `return`",
+    ),
+    setting(
+        "vknot_align_tabs",
+        Values::Words(&["true", "false"]),
+        "false",
+        "Where levels are tabs: whether what lines up gets tabs, too, as far as they fit, or spaces only",
+    ),
+    setting(
         "vknot_blank_most",
         Values::Number(0, 9, &[]),
         "1",
@@ -194,6 +220,84 @@ pub static SETTINGS: &[Setting] = &[
         "Which line breaks of the author's stay though the line would fit: none, those in literals, chains and operators, all",
     ),
     setting(
+        "vknot_indent_access",
+        Values::Words(&["type", "half", "member"]),
+        "type",
+        "Where `public:` and its like stand: with their type, half a level in, with the members",
+    )
+    .only(&["cpp", "pascal"]),
+    setting(
+        "vknot_indent_brace",
+        Values::Number(0, 1, &[]),
+        "0",
+        "Levels of indentation of a conditional's or loop's brace on a line of its own",
+    ),
+    setting(
+        "vknot_indent_case",
+        Values::Number(0, 1, &[]),
+        "1",
+        "Levels of indentation of a `case` in its `switch`",
+    )
+    .except(&[("c", "0"), ("cpp", "0"), ("go", "0")]),
+    setting(
+        "vknot_indent_case_brace",
+        Values::Number(0, 1, &[]),
+        "1",
+        "Levels of indentation of a brace on a line of its own behind a `case`",
+    )
+    .except(&[("c", "0"), ("cpp", "0"), ("csharp", "0")]),
+    setting(
+        "vknot_indent_directive",
+        Values::Words(&["margin", "code"]),
+        "margin",
+        "Where preprocessor lines stand: at the margin, or with the code",
+    )
+    .only(&["c", "cpp", "csharp", "pascal"]),
+    setting(
+        "vknot_indent_function",
+        Values::Number(0, 1, &[]),
+        "1",
+        "Levels of indentation of a function's body where no bracket opens it",
+    )
+    .only(&["matlab", "octave"]),
+    setting(
+        "vknot_indent_heads",
+        Values::Pairs(9, &["call", "data", "clauses"]),
+        "",
+        "How forms with these heads are indented: how many arguments belong to the head, the rest being a body; or as calls, data, clauses",
+    )
+    .only(&["clojure", "racket", "scheme"]),
+    setting(
+        "vknot_indent_label",
+        Values::Words(&["margin", "out", "in"]),
+        "out",
+        "Where the target of a jump stands: at the margin, one level out, or with the statements",
+    )
+    .except(&[("java", "in"), ("javascript", "in"), ("tsx", "in"), ("typescript", "in")])
+    .only(&["c", "cpp", "csharp", "go", "java", "javascript", "tsx", "typescript"]),
+    setting(
+        "vknot_indent_namespace",
+        Values::Number(0, 1, &[]),
+        "1",
+        "Levels of indentation of what a namespace holds",
+    )
+    .except(&[("cpp", "0")])
+    .only(&["cpp", "csharp"]),
+    setting(
+        "vknot_indent_operand",
+        Values::Number(0, 2, &[]),
+        "0",
+        "Levels of indentation of the wrapped lines of an item of a list against its first line",
+    )
+    .except(&[("javascript", "1"), ("rust", "1"), ("tsx", "1"), ("typescript", "1")]),
+    setting(
+        "vknot_indent_root",
+        Values::Number(0, 1, &[]),
+        "1",
+        "Levels of indentation of `head` and `body` in a page",
+    )
+    .only(&["html"]),
+    setting(
         "vknot_wrap_chain",
         Values::Words(&["fit", "always", "never"]),
         "fit",
@@ -209,10 +313,16 @@ pub static SETTINGS: &[Setting] = &[
     .only(&["rust"]),
     setting(
         "vknot_wrap_indent",
-        Values::Number(1, 4, &[]),
+        Values::Number(0, 4, &["half"]),
         "1",
-        "Levels of indentation of a wrapped line",
+        "Levels of indentation of a wrapped line, or half a one",
     ).except(&[("java", "2")]),
+    setting(
+        "vknot_wrap_literal",
+        Values::Words(&["level", "wrap"]),
+        "level",
+        "How far the items of a broken literal stand in: one level, or like any wrapped line",
+    ),
 ];
 
 #[cfg(test)]

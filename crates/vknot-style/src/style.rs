@@ -112,19 +112,19 @@ impl Style {
 
     /// The indentation, where `found` is what the file itself uses (`None` when it has none) and `habit` what the
     /// language does by default.
-    pub fn indentation(&self, found: Option<Indentation>, habit: u32) -> Indentation {
+    pub fn indentation(&self, found: Option<Indentation>, habit: Indentation) -> Indentation {
         let tabs = match self.word("indent_style") {
             "tab" => true,
             "space" => false,
-            _ => found.is_some_and(|found| found.tabs),
+            _ => found.unwrap_or(habit).tabs,
         };
         let tab_width = self.number("tab_width");
         let size = match self.word("indent_size") {
-            "tab" => tab_width.unwrap_or(habit),
+            "tab" => tab_width.unwrap_or(habit.size),
             word => word.parse().ok().unwrap_or_else(|| match found {
                 Some(found) if found.tabs == tabs && !tabs => found.size,
-                _ if tabs => tab_width.unwrap_or(habit),
-                _ => habit,
+                _ if tabs => tab_width.unwrap_or(habit.size),
+                _ => habit.size,
             }),
         };
         Indentation { tabs, size, tab_width: tab_width.unwrap_or(size) }
@@ -168,7 +168,8 @@ mod tests {
             (&["indent_style=tab", "indent_size=4", "tab_width=8"], None, (true, 4, 8)),
         ];
         for (sets, found, (tabs, size, tab_width)) in cases {
-            let got = style(sets).indentation(found, 4);
+            let habit = Indentation { tabs: false, size: 4, tab_width: 4 };
+            let got = style(sets).indentation(found, habit);
             assert_eq!(got, Indentation { tabs, size, tab_width }, "{sets:?}");
         }
     }

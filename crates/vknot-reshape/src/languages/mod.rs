@@ -32,6 +32,7 @@ use std::sync::OnceLock;
 use vknot_syntax::{Field, Kind, Language, Role};
 
 use crate::imports::ImportSpec;
+use crate::indent::rules::{IndentSpec, IndentTable};
 use crate::layout::rules::{LayoutSpec, LayoutTable};
 use crate::looks::{Construct, LookSpec};
 
@@ -41,6 +42,7 @@ pub(crate) struct ToolSpec {
     /// `None` while its white space is left to its author.
     pub layout: Option<&'static LayoutSpec>,
     pub looks: &'static LookSpec,
+    pub indent: &'static IndentSpec,
     pub imports: Option<&'static ImportSpec>,
 }
 
@@ -48,6 +50,7 @@ pub(crate) struct ToolSpec {
 pub(crate) struct Toolkit {
     pub layout: Option<LayoutTable>,
     pub looks: &'static LookSpec,
+    pub indent: IndentTable,
     /// What looks go by, for each kind of node.
     pub kinds: Vec<KindLooks>,
     words: Vec<String>,
@@ -147,6 +150,7 @@ impl Toolkit {
         Toolkit {
             layout,
             looks: spec.looks,
+            indent: IndentTable::new(spec.indent, language),
             kinds: kinds().map(|kind| KindLooks::of(spec.looks, language, kind)).collect(),
             words: kinds().map(|kind| words_for(spec.looks, language.kind_name(kind))).collect(),
             has_headings: kinds().any(|kind| language.role(kind) == Role::Heading),

@@ -5,7 +5,6 @@
 
 mod comments;
 mod damage;
-mod found;
 mod measure;
 mod options;
 mod plan;
@@ -16,11 +15,10 @@ pub(crate) mod rules;
 mod shapes;
 mod trailing;
 
-pub use found::indentation as found_indentation;
-
-use vknot_style::{Indentation, Style};
+use vknot_style::Style;
 use vknot_syntax::{Language, LineEnd, NodeId, Source, Span, Tree};
 
+use crate::indent::effective_indentation;
 use options::{Options, RequiredBraces};
 use print::{Mode, Paper};
 use crate::languages::Toolkit;
@@ -42,12 +40,6 @@ pub fn covers(language: &'static Language) -> bool {
     Toolkit::of(language).layout.is_some()
 }
 
-/// The indentation a file gets: as its style says, else as found in it, else as is usual in its language.
-pub fn effective_indentation(source: &Source, tree: &Tree, style: &Style) -> Indentation {
-    let habit = Toolkit::of(tree.language()).layout.as_ref().map_or(4, |layout| layout.spec.habit);
-    style.indentation(found::indentation(source, tree), habit)
-}
-
 fn run(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>, mode: Mode) -> Reshape {
     let mut receipt = Receipt::default();
     if tree.gave_up() {
@@ -60,7 +52,7 @@ fn run(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>, mode:
         return Reshape { receipt, ..Reshape::default() };
     };
     let paper = paper(source, tree, style);
-    let mut options = Options::of(style, paper.indentation.tab_width);
+    let mut options = Options::of(style, paper.indentation);
     if only.is_some() || mode == Mode::Indent {
         // Braces come in pairs, and a part of a file may hold only one of the two.
         options.required = RequiredBraces::Keep;
@@ -156,7 +148,7 @@ mod tests {
         let tree = Tree::read(&source, language);
         let style = Style::defaults("java");
         let paper = paper(&source, &tree, &style);
-        let planner = planner::plan(&tree, &source, table, Options::of(&style, 4));
+        let planner = planner::plan(&tree, &source, table, Options::of(&style, paper.indentation));
         let (edits, _) = print::print(&planner, Mode::Format, paper);
         let reshape = Reshape { edits, ..Reshape::default() };
         prove_layout(&source, &tree, &reshape).unwrap_err().reason

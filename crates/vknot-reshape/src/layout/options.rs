@@ -1,6 +1,8 @@
 //! The settings a layout needs, read off the style once.
 
-use vknot_style::Style;
+use vknot_style::{Indentation, Style};
+
+use crate::indent::wrap_columns;
 
 /// Which of the author's line breaks stay.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
@@ -30,7 +32,9 @@ pub(super) enum WrapChain {
 pub(super) struct Options {
     /// Columns of a line.
     pub width: u32,
-    /// Levels of indentation of a wrapped line.
+    /// Columns of a level of indentation.
+    pub level: u32,
+    /// Columns that a wrapped line is indented by.
     pub wrap: u32,
     pub blank_most: u8,
     /// Columns a tab stands for.
@@ -45,12 +49,13 @@ pub(super) struct Options {
 }
 
 impl Options {
-    pub fn of(style: &Style, tab_width: u32) -> Self {
+    pub fn of(style: &Style, indentation: Indentation) -> Self {
         Self {
             width: style.number("max_line_length").unwrap_or(u32::MAX / 4),
-            wrap: style.number("vknot_wrap_indent").unwrap_or(1),
+            level: indentation.size,
+            wrap: wrap_columns(style, indentation.size),
             blank_most: style.number("vknot_blank_most").unwrap_or(1) as u8,
-            tab_width,
+            tab_width: indentation.tab_width,
             keep: match style.word("vknot_break_keep") {
                 "none" => KeepBreaks::None,
                 "all" => KeepBreaks::All,

@@ -120,7 +120,7 @@ pub(super) struct Group {
     /// Gaps in which lines are indented when the group breaks: from the first, up to and without the second.
     pub indent: (u32, u32),
     /// Levels of indentation.
-    pub levels: u32,
+    pub columns: u32,
     /// The group stays on one line if its tokens before this one fit.
     pub fit_end: u32,
     /// Broken whatever fits.
@@ -141,13 +141,13 @@ pub(super) struct Group {
 
 impl Group {
     /// A group over tokens, indented from behind the first token to before the last.
-    pub fn over(open: u32, close: u32, levels: u32) -> Self {
+    pub fn over(open: u32, close: u32, columns: u32) -> Self {
         let indent = (open + 1, close);
         Self {
             open,
             close,
             indent,
-            levels,
+            columns,
             fit_end: close,
             always: false,
             keep: false,
@@ -160,8 +160,8 @@ impl Group {
     }
 
     /// A group whose first and last tokens are brackets: the gap before the closing one is not indented.
-    pub fn bracketed(open: u32, close: u32, levels: u32) -> Self {
-        let mut group = Self::over(open, close, levels);
+    pub fn bracketed(open: u32, close: u32, columns: u32) -> Self {
+        let mut group = Self::over(open, close, columns);
         group.indent.1 = close.saturating_sub(1);
         group
     }

@@ -189,7 +189,7 @@ impl Planner<'_> {
             if let Some(shape) = opening {
                 // Of several brackets opened on one line the last one indents.
                 if let Some((_, _, group)) = open.last().filter(|(_, opened, _)| *opened == line) {
-                    self.plan.groups[*group as usize].levels = 0;
+                    self.plan.groups[*group as usize].columns = 0;
                 }
                 let group = self.plan.group(Group::over(token, node.token_end, 1));
                 open.push((shape, line, group));

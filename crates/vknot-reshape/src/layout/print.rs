@@ -192,7 +192,7 @@ impl Printer<'_, '_> {
             }
             self.next_group += 1;
             let base = self.indent_at(token);
-            let inner = (base + group.levels * self.paper.indentation.size).min(INDENT_AT_MOST.max(base));
+            let inner = (base + group.columns).min(INDENT_AT_MOST.max(base));
             let broken = self.broken[number as usize] || self.mode == Mode::Format && self.breaks(&group, inner);
             self.broken[number as usize] = broken;
             self.bases[number as usize] = base;
@@ -363,7 +363,7 @@ impl Printer<'_, '_> {
             _ => {
                 let hangs = plan.hang || matches!(plan.form, Form::Fixed) && !plan.flush;
                 let hangs = hangs && gap > 0;
-                let indent = self.indent_at(gap) + u32::from(hangs) * self.planner.options.wrap * self.level();
+                let indent = self.indent_at(gap) + u32::from(hangs) * self.planner.options.wrap;
                 let kept = written.rfind('\n').map_or(0, |end| end + 1);
                 self.buffer.push_str(&written[..kept]);
                 self.begin_line(if plan.margin { 0 } else { indent });
@@ -378,7 +378,7 @@ impl Printer<'_, '_> {
     /// Line breaks, then the indentation the structure asks for.
     fn new_line(&mut self, gap: u32, plan: &GapPlan, breaks: u32) {
         (0..breaks).for_each(|_| self.buffer.push_str(self.paper.line_end));
-        let wrap = if plan.hang { self.planner.options.wrap * self.level() } else { 0 };
+        let wrap = if plan.hang { self.planner.options.wrap } else { 0 };
         self.begin_line(if plan.margin { 0 } else { self.indent_at(gap) + wrap });
     }
 

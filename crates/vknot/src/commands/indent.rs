@@ -1,6 +1,6 @@
 //! `indent`: set the indentation of lines by structure.
 
-use vknot_reshape::{layout, proof};
+use vknot_reshape::proof;
 
 use crate::arguments::ReshapeArguments;
 use crate::problem::Outcome;
@@ -19,9 +19,9 @@ pub struct Arguments {
 pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     let job = Job {
         name: "indent",
-        lays_out: true,
+        lays_out: false,
         finding: "Lines are not indented by their structure",
-        reshape: &|input, style, only| Ok(layout::indent(&input.source, &input.tree, style, only)),
+        reshape: &|input, style, only| Ok(vknot_reshape::indent::set(&input.source, &input.tree, style, only)),
         prove: &proof::prove_layout,
     };
     reshape::run(&arguments.reshape, &job)

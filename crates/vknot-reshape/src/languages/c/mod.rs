@@ -1,9 +1,10 @@
 //! C.
 
+use crate::indent::rules::{Hold, IndentSpec, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::{LookSpec, RegionMarkers};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "c", layout: None, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "c", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
 
 pub(super) const LOOKS: LookSpec = LookSpec {
     words: &[
@@ -17,4 +18,16 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     loops: &["loop"],
     region_markers: RegionMarkers::Pragma,
     ..crate::looks::LOOKS
+};
+
+pub(super) const INDENTED: IndentSpec = IndentSpec {
+    holds: &[
+        (Hold::Header, &["function", "function_declaration"]),
+        (Hold::Margin, &["directive", "macro", "include", "region_mark"]),
+        (Hold::List, &["subscript"]),
+    ],
+    namespaces: &["namespace"],
+    prefixes: &["template"],
+    flush: &["linkage"],
+    ..INDENT
 };

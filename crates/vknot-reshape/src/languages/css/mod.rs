@@ -1,9 +1,10 @@
 //! CSS.
 
+use crate::indent::rules::{IndentSpec, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "css", layout: None, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "css", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
 
 pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
@@ -11,3 +12,5 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     words: &[("at_rule", "rule")],
     ..crate::looks::LOOKS
 };
+
+pub(crate) const INDENTED: IndentSpec = IndentSpec { habit: 2, ..INDENT };

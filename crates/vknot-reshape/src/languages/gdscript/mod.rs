@@ -1,9 +1,10 @@
 //! GDScript.
 
+use crate::indent::rules::{IndentSpec, LinesBy, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::{LookSpec, RegionMarkers};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "gdscript", layout: None, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "gdscript", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
 
 const LOOKS: LookSpec = LookSpec {
     words: &[("source", "file"), ("pattern_section", "case"), ("const_statement", "constant")],
@@ -12,3 +13,5 @@ const LOOKS: LookSpec = LookSpec {
     region_markers: RegionMarkers::Directive,
     ..crate::looks::LOOKS
 };
+
+const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Levels, ..INDENT };

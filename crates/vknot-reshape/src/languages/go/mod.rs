@@ -1,9 +1,10 @@
 //! Go.
 
+use crate::indent::rules::{Hold, IndentSpec, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "go", layout: None, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "go", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
 
 const LOOKS: LookSpec = LookSpec {
     words: &[
@@ -18,4 +19,10 @@ const LOOKS: LookSpec = LookSpec {
     conditionals: &["if_statement", "expression_switch_statement", "type_switch_statement", "select_statement"],
     loops: &["for_statement"],
     ..crate::looks::LOOKS
+};
+
+const INDENTED: IndentSpec = IndentSpec {
+    tabs: true,
+    holds: &[(Hold::Labelled, &["labeled_statement"])],
+    ..INDENT
 };

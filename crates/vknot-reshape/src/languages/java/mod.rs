@@ -3,6 +3,7 @@
 mod imports;
 mod layout;
 
+use crate::indent::rules::{Hold, IndentSpec, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
@@ -10,6 +11,7 @@ pub(super) const SPEC: ToolSpec = ToolSpec {
     name: "java",
     layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
+    indent: &INDENTED,
     imports: Some(&imports::IMPORTS),
 };
 
@@ -23,4 +25,13 @@ const LOOKS: LookSpec = LookSpec {
     conditionals: &["if_statement", "switch_expression"],
     loops: &["for_statement", "enhanced_for_statement", "while_statement", "do_statement"],
     ..crate::looks::LOOKS
+};
+
+const INDENTED: IndentSpec = IndentSpec {
+    holds: &[
+        (Hold::Labelled, &["labeled_statement"]),
+        (Hold::Head, &["ternary_expression"]),
+        (Hold::Flat, &["enum_body_declarations"]),
+    ],
+    ..INDENT
 };

@@ -1,9 +1,10 @@
 //! JavaScript.
 
+use crate::indent::rules::{Hold, IndentSpec, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "javascript", layout: None, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "javascript", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
 
 pub(super) const LOOKS: LookSpec = LookSpec {
     words: &[
@@ -34,4 +35,24 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["if_statement", "switch_statement"],
     loops: &["for_statement", "for_in_statement", "while_statement", "do_statement"],
     ..crate::looks::LOOKS
+};
+
+pub(crate) const INDENTED: IndentSpec = IndentSpec {
+    habit: 2,
+    holds: &[
+        (Hold::Labelled, &["labeled_statement"]),
+        (Hold::Element, &["jsx_element"]),
+        (Hold::Tag, &["jsx_opening_element", "jsx_self_closing_element"]),
+        (Hold::Closing, &["jsx_closing_element"]),
+        (Hold::Literal, &["jsx_expression", "template_substitution"]),
+        (Hold::Branch, &["else_clause"]),
+        (
+            Hold::Head,
+            &[
+                "pair", "field_definition", "ternary_expression", "conditional_type", "extends_type_clause", "class_heritage",
+            ],
+        ),
+    ],
+    marks: &["?", ":", "|", "&"],
+    ..INDENT
 };

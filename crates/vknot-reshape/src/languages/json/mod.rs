@@ -1,5 +1,6 @@
 //! JSON: objects and arrays on one line where their author had them so and they fit.
 
+use crate::indent::rules::{IndentSpec, INDENT};
 use crate::languages::ToolSpec;
 use crate::layout::rules::{Fill, Hug, Items, LayoutSpec, LIST, List, Rule, WORDS};
 use crate::layout::rules::Side::{Open, Tight};
@@ -9,6 +10,7 @@ pub(super) const SPEC: ToolSpec = ToolSpec {
     name: "json",
     layout: Some(&LAYOUT),
     looks: &LOOKS,
+    indent: &INDENTED,
     imports: None,
 };
 
@@ -38,3 +40,5 @@ const LOOKS: LookSpec = LookSpec {
     region_markers: RegionMarkers::Nothing,
     ..crate::looks::LOOKS
 };
+
+const INDENTED: IndentSpec = IndentSpec { habit: 2, ..INDENT };

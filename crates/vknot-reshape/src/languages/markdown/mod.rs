@@ -1,9 +1,10 @@
 //! Markdown.
 
+use crate::indent::rules::{IndentSpec, LinesBy, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "markdown", layout: None, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "markdown", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
 
 const LOOKS: LookSpec = LookSpec {
     words: &[("list_item", "list item"), ("indented_code", "code")],
@@ -11,3 +12,5 @@ const LOOKS: LookSpec = LookSpec {
     loops: &[],
     ..crate::looks::LOOKS
 };
+
+const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Author, ..INDENT };

@@ -1,9 +1,10 @@
 //! MATLAB.
 
+use crate::indent::rules::{IndentSpec, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "matlab", layout: None, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "matlab", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
 
 pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
@@ -11,3 +12,6 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     sections: true,
     ..crate::looks::LOOKS
 };
+
+pub(crate) const INDENTED: IndentSpec =
+    IndentSpec { middle: &["else", "elseif", "catch", "unwind_protect_cleanup"], ..INDENT };

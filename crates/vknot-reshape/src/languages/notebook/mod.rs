@@ -1,9 +1,10 @@
 //! Notebooks.
 
+use crate::indent::rules::{IndentSpec, LinesBy, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::{LookSpec, RegionMarkers};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "notebook", layout: None, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "notebook", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
 
 const LOOKS: LookSpec = LookSpec {
     conditionals: &[],
@@ -11,3 +12,5 @@ const LOOKS: LookSpec = LookSpec {
     region_markers: RegionMarkers::Nothing,
     ..crate::looks::LOOKS
 };
+
+const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Author, ..INDENT };

@@ -1,9 +1,10 @@
 //! Object Pascal.
 
+use crate::indent::rules::{Hold, IndentSpec, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::{LookSpec, RegionMarkers};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "pascal", layout: None, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "pascal", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
 
 const LOOKS: LookSpec = LookSpec {
     words: &[("routine_header", "routine"), ("qualified_name", "name")],
@@ -11,4 +12,11 @@ const LOOKS: LookSpec = LookSpec {
     loops: &["loop"],
     region_markers: RegionMarkers::Braced,
     ..crate::looks::LOOKS
+};
+
+const INDENTED: IndentSpec = IndentSpec {
+    habit: 2,
+    holds: &[(Hold::Parts, &["part"]), (Hold::Section, &["declarations"]), (Hold::Margin, &["directive"])],
+    middle: &["else", "except", "finally", "until", "then", "do", "of"],
+    ..INDENT
 };

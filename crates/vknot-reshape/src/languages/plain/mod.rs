@@ -1,5 +1,8 @@
 //! Text of no known language: looks go by brackets and indentation.
 
+use crate::indent::rules::{IndentSpec, LinesBy, INDENT};
 use crate::languages::ToolSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "plain", layout: None, looks: &crate::looks::LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "plain", layout: None, looks: &crate::looks::LOOKS, indent: &INDENTED, imports: None };
+
+const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Author, ..INDENT };

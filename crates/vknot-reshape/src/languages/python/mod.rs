@@ -1,9 +1,10 @@
 //! Python.
 
+use crate::indent::rules::{IndentSpec, LinesBy, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "python", layout: None, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "python", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
 
 const LOOKS: LookSpec = LookSpec {
     details: &[],
@@ -14,3 +15,5 @@ const LOOKS: LookSpec = LookSpec {
     sections: true,
     ..crate::looks::LOOKS
 };
+
+const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Levels, ..INDENT };

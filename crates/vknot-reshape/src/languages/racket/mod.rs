@@ -1,9 +1,11 @@
 //! Racket.
 
+use crate::indent::forms::{FormSpec, HeadRule};
+use crate::indent::rules::{IndentSpec, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "racket", layout: None, looks: &LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "racket", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
 
 pub(super) const LOOKS: LookSpec = LookSpec {
     hidden: &["skipped"],
@@ -11,4 +13,36 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     loops: &["loop"],
     sections: true,
     ..crate::looks::LOOKS
+};
+
+const INDENTED: IndentSpec = IndentSpec { habit: 2, forms: Some(&FORMS), ..INDENT };
+
+const FORMS: FormSpec = FormSpec {
+    heads: &[
+        (
+            HeadRule::Body(0),
+            &[
+                "begin", "begin0", "module+", "delay", "local", "unit", "provide/contract",
+            ],
+        ),
+        (
+            HeadRule::Body(1),
+            &[
+                "define", "lambda", "λ", "let", "let*", "letrec", "let-values", "let*-values", "letrec-values", "when", "unless",
+                "case", "match", "match*", "class", "for", "for/list", "parameterize", "syntax-rules", "struct", "test-case",
+                "with-handlers", "let-syntax", "letrec-syntax", "opt-lambda", "module*", "public", "private", "mixin", "case-lambda",
+                "let/ec", "let/cc", "shared", "syntax-parse", "match-define", "interface", "thread-loop",
+            ],
+        ),
+        (HeadRule::Body(2), &["do", "syntax-case", "module", "for/fold", "for*/fold", "class*", "match-let", "syntax-case*"]),
+        (HeadRule::Clauses, &["cond", "and", "or", "else"]),
+    ],
+    prefixes: &[
+        ("define", HeadRule::Body(1)), ("with-", HeadRule::Body(1)), ("for/", HeadRule::Body(1)), ("for*", HeadRule::Body(1)),
+        ("let", HeadRule::Body(1)), ("call-with-", HeadRule::Call), ("parameterize", HeadRule::Body(1)), ("match-", HeadRule::Body(1)),
+    ],
+    data: &["{"],
+    clauses: &["cond", "case", "match", "case-lambda", "match*", "let", "let*", "letrec", "syntax-rules"],
+    body: 2,
+    argument: 4,
 };

@@ -5,7 +5,7 @@ use vknot_syntax::{NodeId, Role, Source, Tree};
 
 use crate::edits::Edits;
 use crate::imports::{Block, blocks, ImportSpec, Line};
-use crate::layout::effective_indentation;
+use crate::indent::effective_indentation;
 use crate::receipt::{Receipt, TokenChange};
 use crate::reshape::Reshape;
 use super::use_tree::{self, Leaf};

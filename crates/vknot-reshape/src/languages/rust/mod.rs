@@ -4,6 +4,7 @@ mod imports;
 mod layout;
 mod use_tree;
 
+use crate::indent::rules::{Hold, IndentSpec, INDENT};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
@@ -11,6 +12,7 @@ pub(super) const SPEC: ToolSpec = ToolSpec {
     name: "rust",
     layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
+    indent: &INDENTED,
     imports: Some(&imports::IMPORTS),
 };
 
@@ -21,4 +23,10 @@ const LOOKS: LookSpec = LookSpec {
     conditionals: &["if_expression", "match_expression"],
     loops: &["for_expression", "while_expression", "loop_expression"],
     ..crate::looks::LOOKS
+};
+
+const INDENTED: IndentSpec = IndentSpec {
+    links_follow_blocks: true,
+    holds: &[(Hold::Branch, &["else_clause"]), (Hold::Section, &["where_clause"]), (Hold::Through, &["macro_invocation"]), (Hold::Body, &["token_tree"])],
+    ..INDENT
 };

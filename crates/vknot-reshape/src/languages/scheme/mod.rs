@@ -1,5 +1,32 @@
 //! Scheme: looks as in its kin.
 
+use crate::indent::forms::{FormSpec, HeadRule};
+use crate::indent::rules::{IndentSpec, INDENT};
 use crate::languages::{racket, ToolSpec};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "scheme", layout: None, looks: &racket::LOOKS, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec { name: "scheme", layout: None, looks: &racket::LOOKS, indent: &INDENTED, imports: None };
+
+const INDENTED: IndentSpec = IndentSpec { habit: 2, forms: Some(&FORMS), ..INDENT };
+
+const FORMS: FormSpec = FormSpec {
+    heads: &[
+        (HeadRule::Body(0), &["begin", "delay", "sequence", "parser-begin"]),
+        (
+            HeadRule::Body(1),
+            &[
+                "define", "lambda", "named-lambda", "let", "let*", "letrec", "letrec*", "let-values", "let*-values", "when", "unless",
+                "case", "match", "fluid-let", "parameterize", "let-syntax", "letrec-syntax", "syntax-rules", "define-record-type",
+                "receive", "rec", "guard", "let-optionals", "let-optionals*", "and-let*", "er-macro-transformer", "assert-when",
+            ],
+        ),
+        (HeadRule::Body(2), &["do", "syntax-case", "let-named", "receive-values"]),
+        (HeadRule::Body(2), &["receive"]),
+    ],
+    prefixes: &[
+        ("define", HeadRule::Body(1)), ("with-", HeadRule::Body(1)), ("let", HeadRule::Body(1)), ("call-with-", HeadRule::Body(1)),
+    ],
+    data: &["["],
+    clauses: &["cond", "case", "match", "case-lambda", "let", "let*", "letrec", "syntax-rules", "do"],
+    body: 2,
+    argument: 4,
+};

@@ -6,5 +6,6 @@ pub(super) const SPEC: ToolSpec = ToolSpec {
     name: "typescript",
     layout: None,
     looks: &javascript::LOOKS,
+    indent: &javascript::INDENTED,
     imports: None,
 };

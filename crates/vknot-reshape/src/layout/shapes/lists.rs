@@ -19,8 +19,8 @@ impl Planner<'_> {
         let (Some(first), Some(last)) = (inner.first(), inner.last()) else {
             return self.plan.set(close_gap, GapPlan::fixed(false).flush());
         };
-        let levels = if rule.block { 1 } else { self.options.wrap };
-        let mut group = Group::bracketed(self.first(children[open]), self.end(children[close]), levels);
+        let columns = if rule.block { self.options.level } else { self.options.wrap };
+        let mut group = Group::bracketed(self.first(children[open]), self.end(children[close]), columns);
         group.keep = match self.options.keep {
             KeepBreaks::None => false,
             KeepBreaks::Some => rule.keep && self.newlines(self.first(*first)) > 0,

@@ -42,8 +42,8 @@ impl Planner<'_> {
             });
         }
         let Some(first) = gaps.last() else { return };
-        let levels = if indented { self.options.wrap } else { 0 };
-        let mut group = Group::over(self.first(id), self.end(id), levels);
+        let columns = if indented { self.options.wrap } else { 0 };
+        let mut group = Group::over(self.first(id), self.end(id), columns);
         group.indent.0 = *first;
         // A break on either side of an operator is the author's wish to have the run broken.
         group.always = author && self.options.keep != KeepBreaks::None;

@@ -68,6 +68,8 @@ pub(super) struct Reader<'r, 't> {
     inactive: &'r [(u32, u32)],
     builder: &'r mut TreeBuilder<'t>,
     frames: Vec<Frame>,
+    /// Whether any routine has a body here; a file that others include may hold headers alone.
+    has_bodies: bool,
     /// Where the run of comments being read through ends.
     comments_end: usize,
     at: usize,
@@ -81,7 +83,12 @@ impl<'r, 't> Reader<'r, 't> {
         inactive: &'r [(u32, u32)],
         builder: &'r mut TreeBuilder<'t>,
     ) -> Self {
-        Self { text, lexemes, partner, inactive, builder, frames: vec![Frame::File], comments_end: 0, at: 0 }
+        let is_body = |lexeme: &Lexeme| {
+            lexeme.kind == WORD && matches!(Word::of(lexeme.of(text)), Some(Word::Begin | Word::Asm))
+        };
+        let has_bodies = lexemes.iter().any(is_body);
+        let frames = vec![Frame::File];
+        Self { text, lexemes, partner, inactive, builder, frames, has_bodies, comments_end: 0, at: 0 }
     }
 
     pub fn run(mut self) {

@@ -110,7 +110,7 @@ impl Reader<'_, '_> {
 
     /// `procedure name(parameters); directives;`, with a body to follow unless it only declares.
     pub(super) fn routine(&mut self, declares_only: bool) {
-        let bodiless = declares_only || self.is_forward();
+        let bodiless = declares_only || !self.has_bodies || self.is_forward();
         self.builder.open(if bodiless { HEADER } else { ROUTINE }, Field(0));
         if self.word(self.at) == Some(Word::Class) {
             self.token();
@@ -160,11 +160,20 @@ impl Reader<'_, '_> {
         let mut end = self.semicolon(self.at);
         loop {
             let next = self.next_code(end);
-            if !DIRECTIVES.contains(&self.text(next).to_ascii_lowercase().as_str()) || self.kind(next) != Some(WORD) {
+            if !self.is_directive(next) {
                 return end;
             }
             end = self.semicolon(next);
         }
+    }
+
+    /// Whether a word says more about the routine in front of it.
+    fn is_directive(&self, at: usize) -> bool {
+        // `public` also begins the members that all may see.
+        let behind = self.next_code(at + 1);
+        let visibility = self.is(at, "public") && self.kind(behind) != Some(SEMICOLON) && !self.is(behind, "name");
+        let word = self.text(at).to_ascii_lowercase();
+        self.kind(at) == Some(WORD) && !visibility && DIRECTIVES.contains(&word.as_str())
     }
 
     /// Behind the next `;` outside of brackets, or in front of a word that cannot stand in a header.
@@ -187,11 +196,10 @@ impl Reader<'_, '_> {
         let mut end = self.semicolon(self.at);
         for _ in 0..DIRECTIVES.len() {
             let next = self.next_code(end);
-            let word = self.text(next).to_ascii_lowercase();
-            if matches!(word.as_str(), "forward" | "external") {
+            if self.is(next, "forward") || self.is(next, "external") {
                 return true;
             }
-            if !DIRECTIVES.contains(&word.as_str()) {
+            if !self.is_directive(next) {
                 return false;
             }
             end = self.semicolon(next);

@@ -1,0 +1,27 @@
+//! Where comments stand that begin a line: with the line behind them, unless that closes what they are in.
+
+use vknot_syntax::Source;
+
+use super::engine::Spot;
+use super::lines::Line;
+use super::place::Place;
+
+/// Comments that wait for the line behind them.
+#[derive(Default)]
+pub(super) struct Waiting {
+    /// The line, and where it would stand as an item of what it is in.
+    list: Vec<(usize, Place)>,
+}
+
+impl Waiting {
+    pub fn push(&mut self, line: usize, inside: Place, _: &Line, _: &Source) {
+        self.list.push((line, inside));
+    }
+
+    /// Gives them their places, `next` being that of the line behind them.
+    pub fn settle(&mut self, next: Option<Spot>, places: &mut [Place]) {
+        for (line, inside) in self.list.drain(..) {
+            places[line] = next.filter(|spot| !spot.closes).map_or(inside, |spot| spot.place);
+        }
+    }
+}

@@ -1,0 +1,44 @@
+//! What a file's own indentation is, told from its structure, so that the answer is the same after a layout as before.
+
+use std::collections::BTreeMap;
+
+use vknot_style::{Indentation, Style};
+use vknot_syntax::{Source, Span, Tree};
+
+use crate::languages::Toolkit;
+use super::options::Options;
+use super::place::Place;
+use super::{engine, lines};
+
+/// Columns of a level when only levels are asked for: far more than anything that is wrapped takes.
+const LEVEL: u32 = 16;
+
+/// The indentation most lines have against the line that opened what holds them; `None` when no line tells.
+pub fn indentation(source: &Source, tree: &Tree) -> Option<Indentation> {
+    let table = &Toolkit::of(tree.language()).indent;
+    let plain = Indentation { tabs: false, size: LEVEL, tab_width: LEVEL };
+    let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(tree.language().name()), plain) };
+    let lines = lines::lines(source, tree, plain, None);
+    let places = engine::places(source, tree, table, &options, Place::default(), &lines);
+    let (mut tabs, mut sizes) = (0u32, BTreeMap::<usize, u32>::new());
+    let (mut above, mut level_above) = ("", 0);
+    for (line, place) in lines.iter().zip(places) {
+        if place.columns() % LEVEL != 0 || tree.is_comment(line.token) {
+            continue;
+        }
+        let level = place.columns() / LEVEL;
+        let blank = Span::new(line.start, line.end).of(source.text());
+        let added = blank.strip_prefix(above).filter(|_| level == level_above + 1);
+        (above, level_above) = (blank, level);
+        match added {
+            Some(added) if added.starts_with('\t') => tabs += 1,
+            Some(added) if !added.is_empty() => *sizes.entry(added.len()).or_default() += 1,
+            _ => {}
+        }
+    }
+    let most = sizes.into_iter().max_by_key(|(size, votes)| (*votes, std::cmp::Reverse(*size)));
+    let (size, votes) = most.or((tabs > 0).then_some((0, 0)))?;
+    let tabs = tabs > votes;
+    let size = if tabs { 4 } else { size.min(16) as u32 };
+    Some(Indentation { tabs, size, tab_width: size })
+}

@@ -1,0 +1,107 @@
+//! The settings indentation needs, read off the style once. Lengths are in columns.
+
+use vknot_style::{Indentation, Style};
+
+use super::forms::HeadRule;
+
+/// What the lines of a list that begins behind its bracket line up with.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub(super) enum AlignList {
+    None,
+    Arguments,
+    All,
+}
+
+/// Where a label stands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum LabelPlace {
+    Margin,
+    Out,
+    In,
+}
+
+/// Where `public:` and its like stand.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum AccessPlace {
+    Type,
+    Half,
+    Member,
+}
+
+#[derive(Clone, Debug)]
+pub(super) struct Options {
+    pub indentation: Indentation,
+    /// One level.
+    pub size: u32,
+    /// A wrapped line against the line it wraps.
+    pub wrap: u32,
+    /// An item of a literal against it.
+    pub literal: u32,
+    /// A wrapped item of a list against its first line.
+    pub operand: u32,
+    pub align: AlignList,
+    pub align_operands: bool,
+    pub align_with_tabs: bool,
+    /// A `case` against its `switch`.
+    pub case: u32,
+    /// An opening brace on a line of its own against its `case`.
+    pub case_brace: u32,
+    /// The body of a function that no bracket opens, against it.
+    pub function: u32,
+    /// The members of a namespace against it.
+    pub namespace: u32,
+    /// An opening brace on a line of its own against its conditional or loop.
+    pub brace: u32,
+    pub access: AccessPlace,
+    pub label: LabelPlace,
+    /// Whether directives stand at the margin.
+    pub directive_margin: bool,
+    /// What root elements of a page hold, against them.
+    pub root: u32,
+    /// How forms with these heads are indented, over what the language says.
+    pub heads: Vec<(String, HeadRule)>,
+}
+
+/// How many columns a wrapped line stands further in than the line it wraps.
+pub(crate) fn wrap_columns(style: &Style, size: u32) -> u32 {
+    style.number("vknot_wrap_indent").map_or(size.div_ceil(2), |levels| levels * size)
+}
+
+impl Options {
+    pub fn of(style: &Style, indentation: Indentation) -> Self {
+        let size = indentation.size;
+        let levels = |key: &str| style.number(key).unwrap_or(1) * size;
+        Self {
+            indentation,
+            size,
+            wrap: wrap_columns(style, size),
+            literal: if style.word("vknot_wrap_literal") == "wrap" { wrap_columns(style, size) } else { size },
+            operand: levels("vknot_indent_operand"),
+            align: match style.word("vknot_align_list") {
+                "none" => AlignList::None,
+                "all" => AlignList::All,
+                _ => AlignList::Arguments,
+            },
+            align_operands: style.word("vknot_align_operand") == "true",
+            align_with_tabs: style.word("vknot_align_tabs") == "true",
+            case: levels("vknot_indent_case"),
+            case_brace: levels("vknot_indent_case_brace"),
+            function: levels("vknot_indent_function"),
+            namespace: levels("vknot_indent_namespace"),
+            brace: levels("vknot_indent_brace"),
+            access: match style.word("vknot_indent_access") {
+                "half" => AccessPlace::Half,
+                "member" => AccessPlace::Member,
+                _ => AccessPlace::Type,
+            },
+            label: match style.word("vknot_indent_label") {
+                "margin" => LabelPlace::Margin,
+                "in" => LabelPlace::In,
+                _ => LabelPlace::Out,
+            },
+            directive_margin: style.word("vknot_indent_directive") != "code",
+            root: levels("vknot_indent_root"),
+            heads: super::forms::heads(style.word("vknot_indent_heads")),
+        }
+    }
+}

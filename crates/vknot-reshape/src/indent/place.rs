@@ -1,0 +1,107 @@
+//! Where lines begin, and the columns of what stands on them.
+
+use unicode_width::UnicodeWidthChar;
+use vknot_style::Indentation;
+
+/// Where a line begins: columns that are levels of indentation, and columns behind them that only line it up with
+/// something above.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(super) struct Place {
+    pub level: u32,
+    pub align: u32,
+}
+
+/// Indentation stops growing there: without a limit the text of deeply nested files grows with the square of the depth.
+const DEEPEST: u32 = 256;
+
+impl Place {
+    pub fn level(columns: u32) -> Place {
+        Place { level: columns.min(DEEPEST), align: 0 }
+    }
+
+    pub fn columns(self) -> u32 {
+        self.level + self.align
+    }
+
+    /// So many columns further in.
+    pub fn deeper(self, columns: u32) -> Place {
+        Place { level: (self.level + columns).min(DEEPEST), ..self }
+    }
+
+    /// So many columns further out.
+    pub fn shallower(self, columns: u32) -> Place {
+        let level = self.level.saturating_sub(columns);
+        Place { level, align: self.align }
+    }
+
+    /// Lined up with a column of the line that begins here.
+    pub fn lined_up(self, column: u32) -> Place {
+        Place { align: column.min(DEEPEST).saturating_sub(self.level), ..self }
+    }
+
+    /// Where a line with that white space begins.
+    pub fn of(blank: &str, indentation: Indentation) -> Place {
+        let columns = blank_columns(blank, indentation.tab_width);
+        if !indentation.tabs {
+            return Place { level: columns, align: 0 };
+        }
+        let tabs = blank.len() - blank.trim_start_matches('\t').len();
+        let level = (tabs as u32 * indentation.tab_width).min(columns);
+        Place { level, align: columns - level }
+    }
+
+    /// Writes the white space of a line that begins here.
+    pub fn write(self, indentation: Indentation, align_with_tabs: bool, out: &mut String) {
+        let width = indentation.tab_width.max(1);
+        let level = match indentation.tabs {
+            true if align_with_tabs || width != indentation.size => self.columns() / width * width,
+            true => self.level / width * width,
+            false => 0,
+        };
+        out.extend(std::iter::repeat_n('\t', (level / width) as usize));
+        out.extend(std::iter::repeat_n(' ', (self.columns() - level) as usize));
+    }
+}
+
+/// The columns that white space takes.
+pub(super) fn blank_columns(blank: &str, tab_width: u32) -> u32 {
+    blank.bytes().fold(0, |column, byte| advanced(column, byte as char, tab_width))
+}
+
+fn advanced(column: u32, c: char, tab_width: u32) -> u32 {
+    match c {
+        '\t' => (column / tab_width.max(1) + 1) * tab_width.max(1),
+        c if c.is_ascii() => column + 1,
+        c => column + c.width().unwrap_or(0) as u32,
+    }
+}
+
+/// Follows the text to tell the column of each token in the result. Moves forward only, so that a file of one line costs no more
+/// than any other.
+pub(super) struct Pen<'t> {
+    text: &'t str,
+    at: u32,
+    column: u32,
+    tab_width: u32,
+}
+
+impl<'t> Pen<'t> {
+    pub fn new(text: &'t str, tab_width: u32) -> Self {
+        Self { text, at: 0, column: 0, tab_width }
+    }
+
+    /// Says that what stands at an offset stands in that column of the result.
+    pub fn set(&mut self, at: u32, column: u32) {
+        (self.at, self.column) = (at, column);
+    }
+
+    /// The column of what stands at an offset.
+    pub fn column_of(&mut self, offset: u32) -> u32 {
+        let passed = self.text.get(self.at as usize..offset as usize).unwrap_or("");
+        for c in passed.chars() {
+            self.column = if c == '\n' { 0 } else { advanced(self.column, c, self.tab_width) };
+        }
+        self.at = self.at.max(offset);
+        self.column
+    }
+}

@@ -1,0 +1,158 @@
+//! The words in which a language says how its lines stand.
+
+use vknot_syntax::{Kind, Language, Role};
+
+/// How the lines inside a kind of node stand.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Hold {
+    /// As what holds it says.
+    Through,
+    /// All at the line it begins on.
+    Flat,
+    /// Declarations at the line it begins on, statements one level in.
+    Parts,
+    /// Its first line, and what wraps from it one wrap further in.
+    Head,
+    /// Like [`Hold::Head`], with return type and name on lines of their own.
+    Header,
+    /// A conditional or loop: a statement without braces one level in, `else` and the like with the head.
+    Branch,
+    /// A labelled group: its statements one level in.
+    Arm,
+    /// A statement behind a label that is a target of jumps.
+    Labelled,
+    /// A word, and items one level in from it.
+    Section,
+    /// Items between brackets, one level in.
+    Body,
+    /// A list between brackets: one wrap in, or under its first item.
+    List,
+    /// A literal of several items: one level in.
+    Literal,
+    /// A chain of calls: links one wrap in.
+    Chain,
+    /// Markup from an opening to a closing tag.
+    Element,
+    /// A tag, whose attributes may wrap.
+    Tag,
+    /// What closes an element.
+    Closing,
+    /// At the margin, whatever holds it.
+    Margin,
+}
+
+/// What says where the lines of a language stand.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum LinesBy {
+    /// The tree.
+    Structure,
+    /// Their own indentation, which means something and can only be scaled.
+    Levels,
+    /// Their author.
+    Author,
+}
+
+/// What a language's folder says about indentation. All plain data.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct IndentSpec {
+    /// Columns of a level where neither settings nor the file tell.
+    pub habit: u32,
+    /// Whether levels are tabs where neither settings nor the file tell.
+    pub tabs: bool,
+    /// What kinds hold whose role does not tell.
+    pub holds: &'static [(Hold, &'static [&'static str])],
+    /// Words that stand with the head of their branch.
+    pub middle: &'static [&'static str],
+    /// Kinds whose members are not indented if the style says so.
+    pub namespaces: &'static [&'static str],
+    /// Words that begin something in angle brackets said about the rest of a declaration.
+    pub prefixes: &'static [&'static str],
+    /// Kinds whose members are never indented.
+    pub flush: &'static [&'static str],
+    /// Marks behind which the next line is a new statement, where no tree tells.
+    pub ends: &'static [&'static str],
+    /// How forms are indented, in languages made of them.
+    pub forms: Option<&'static super::forms::FormSpec>,
+    /// Marks that may lead a line; what opens behind them stands against what is behind them.
+    pub marks: &'static [&'static str],
+    /// Whether a link of a chain stands with its beginning where a block ends in front of it.
+    pub links_follow_blocks: bool,
+    /// What says where lines stand.
+    pub lines: LinesBy,
+}
+
+pub(crate) const INDENT: IndentSpec = IndentSpec {
+    habit: 4,
+    tabs: false,
+    holds: &[],
+    middle: &["else", "catch", "finally", "while"],
+    namespaces: &[],
+    prefixes: &[],
+    flush: &[],
+    ends: &[";", "{", "}", ",", ":"],
+    forms: None,
+    marks: &[],
+    links_follow_blocks: false,
+    lines: LinesBy::Structure,
+};
+
+/// What one kind of node is to indentation.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct KindIndent {
+    pub hold: Hold,
+    pub role: Role,
+    pub namespace: bool,
+    pub flush: bool,
+}
+
+/// A language's indentation, ready for use.
+pub(crate) struct IndentTable {
+    pub spec: &'static IndentSpec,
+    kinds: Vec<KindIndent>,
+}
+
+impl IndentTable {
+    pub fn new(spec: &'static IndentSpec, language: &'static Language) -> Self {
+        let of = |kind: Kind| {
+            let (name, role) = (language.kind_name(kind), language.role(kind));
+            let named = spec.holds.iter().find(|(_, kinds)| kinds.contains(&name));
+            KindIndent {
+                hold: named.map_or_else(|| by_role(role), |(hold, _)| *hold),
+                role,
+                namespace: spec.namespaces.contains(&name),
+                flush: spec.flush.contains(&name),
+            }
+        };
+        Self { spec, kinds: (0..language.kind_count() as u16).map(Kind).map(of).collect() }
+    }
+
+    pub fn kind(&self, kind: Kind) -> KindIndent {
+        let none = KindIndent { hold: Hold::Through, role: Role::Part, namespace: false, flush: false };
+        self.kinds.get(kind.0 as usize).copied().unwrap_or(none)
+    }
+}
+
+/// What a role holds unless its language says otherwise.
+fn by_role(role: Role) -> Hold {
+    match role {
+        Role::File | Role::Error | Role::Cell => Hold::Flat,
+        Role::Import
+        | Role::Package
+        | Role::Type
+        | Role::Callable
+        | Role::Member
+        | Role::Statement
+        | Role::Macro
+        | Role::Assignment
+        | Role::Lambda
+        | Role::Rule => Hold::Head,
+        Role::Branch => Hold::Branch,
+        Role::Arm => Hold::Arm,
+        Role::Block | Role::Body => Hold::Body,
+        Role::List | Role::Arguments | Role::Parenthesized => Hold::List,
+        Role::Collection => Hold::Literal,
+        Role::Call | Role::Link => Hold::Chain,
+        Role::Element => Hold::Element,
+        _ => Hold::Through,
+    }
+}

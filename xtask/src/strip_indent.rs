@@ -1,0 +1,279 @@
+//! `corpus --strip-indent`: the indentation of well-kept files is taken away and set again. Told are the share of lines that come
+//! back as their authors had them, and the share that comes out alike when a file is cut off somewhere.
+//!
+//! Stripped is every line that begins with a token; the lines inside a block comment lose what its first line lost, those that begin with `*`
+//! all of it; lines inside other tokens of several lines are left. Every code base (a folder below a root) gets the settings that suit
+//! it best, found by trying.
+
+use std::collections::BTreeMap;
+use std::path::{Path, PathBuf};
+
+use rayon::prelude::*;
+use vknot_reshape::{indent, proof};
+use vknot_style::{Indentation, Override, Style};
+use vknot_syntax::{NodeId, Source, Tree};
+
+use crate::walk::Sample;
+
+/// Every file keeps the width and the tabs or spaces it had, as it does where nothing sets them.
+const AS_FOUND: &str = "width-as-found";
+
+/// What holds in the language when nothing sets it.
+const DEFAULT: &str = "";
+
+/// What is tried, in order. A step may set several settings at once.
+const CHOICES: &[&[&str]] = &[
+    &[AS_FOUND, "indent_size=4", "indent_size=2", "indent_size=3", "indent_size=8", "indent_style=tab tab_width=8 indent_size=tab",
+        "indent_style=tab tab_width=4 indent_size=tab", "indent_style=tab tab_width=8 indent_size=4",
+        "indent_style=tab tab_width=8 indent_size=2"],
+    &[DEFAULT, "vknot_indent_case=0", "vknot_indent_case=1"],
+    &[DEFAULT, "vknot_align_list=none", "vknot_align_list=arguments", "vknot_align_list=all"],
+    &[DEFAULT, "vknot_indent_brace=0", "vknot_indent_brace=1"],
+    &[DEFAULT, "vknot_indent_access=type", "vknot_indent_access=half", "vknot_indent_access=member"],
+    &[DEFAULT, "vknot_indent_namespace=0", "vknot_indent_namespace=1"],
+    &[DEFAULT, "vknot_wrap_indent=1", "vknot_wrap_indent=2", "vknot_wrap_indent=half"],
+    &[DEFAULT, "vknot_indent_case_brace=0", "vknot_indent_case_brace=1"],
+    &[DEFAULT, "vknot_indent_function=0", "vknot_indent_function=1"],
+    &[DEFAULT, "vknot_wrap_literal=level", "vknot_wrap_literal=wrap"],
+    &[DEFAULT, "vknot_align_operand=false", "vknot_align_operand=true"],
+    &[DEFAULT, "vknot_indent_operand=0", "vknot_indent_operand=1", "vknot_indent_operand=2"],
+    &[DEFAULT, "vknot_indent_label=out", "vknot_indent_label=margin", "vknot_indent_label=in"],
+    &[DEFAULT, "vknot_indent_directive=margin", "vknot_indent_directive=code"],
+    &[DEFAULT, "vknot_align_tabs=false", "vknot_align_tabs=true"],
+    &[DEFAULT, "vknot_indent_root=1", "vknot_indent_root=0"],
+];
+
+/// Bytes of a code base that settings are tried on.
+const TRIED: usize = 400_000;
+
+/// Files above this size are generated more often than not.
+const LARGEST: usize = 300_000;
+
+/// One file, stripped.
+struct Stripped<'s> {
+    sample: &'s Sample,
+    source: Source,
+    tree: Tree,
+    /// The indentation it had.
+    found: Option<Indentation>,
+}
+
+/// Lines that came back, and lines there were.
+#[derive(Clone, Copy, Default)]
+struct Share {
+    same: usize,
+    all: usize,
+}
+
+impl std::ops::AddAssign for Share {
+    fn add_assign(&mut self, other: Share) {
+        self.same += other.same;
+        self.all += other.all;
+    }
+}
+
+impl std::fmt::Display for Share {
+    fn fmt(&self, out: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        write!(out, "{:6.2}% of {}", 100.0 * self.same as f64 / self.all.max(1) as f64, self.all)
+    }
+}
+
+/// What became of a code base.
+#[derive(Default)]
+struct Tally {
+    bytes: usize,
+    restored: Share,
+    cut: Share,
+    refused: Vec<String>,
+    /// Files of which many lines come out otherwise when they are cut off, with how many.
+    badly_cut: Vec<(usize, String)>,
+    /// How often a line beginning with that kind of node, inside that kind, went so far wrong; with a place.
+    reasons: BTreeMap<(String, i64), (usize, String)>,
+}
+
+/// Runs over samples and prints what came out.
+pub fn run(roots: &[PathBuf], samples: &[Sample], set: &[Override], show: usize) {
+    let mut bases: BTreeMap<(&str, String), Vec<&Sample>> = BTreeMap::new();
+    for sample in samples.iter().filter(|sample| sample.source.text().len() <= LARGEST) {
+        bases.entry((sample.language.name(), base_of(roots, sample.source.path()))).or_default().push(sample);
+    }
+    let mut totals: BTreeMap<&str, Tally> = BTreeMap::new();
+    for ((language, base), samples) in bases {
+        let settings = suiting(&samples, set);
+        let tally = judged(&samples, set, &settings);
+        let shown: Vec<&str> = settings.iter().flat_map(|setting| setting.split(' ')).collect();
+        println!("{language:10} {:>7.2} MB  {}  {base}  {}", tally.bytes as f64 / 1e6, tally.restored, shown.join(" "));
+        let total = totals.entry(language).or_default();
+        total.bytes += tally.bytes;
+        total.restored += tally.restored;
+        total.cut += tally.cut;
+        total.refused.extend(tally.refused);
+        total.badly_cut.extend(tally.badly_cut);
+        for (reason, (count, place)) in tally.reasons {
+            let entry = total.reasons.entry(reason).or_insert((0, place));
+            entry.0 += count;
+        }
+    }
+    for (language, tally) in totals {
+        println!("\n{language}: {:.1} MB, restored {}, cut off {}, refused {}", tally.bytes as f64 / 1e6, tally.restored, tally.cut, tally.refused.len());
+        tally.refused.iter().take(show).for_each(|why| println!("  refused {why}"));
+        let mut badly_cut = tally.badly_cut;
+        badly_cut.sort_by_key(|(lines, _)| std::cmp::Reverse(*lines));
+        badly_cut.iter().take(show / 4).for_each(|(lines, file)| println!("  {lines:>6} lines otherwise when cut: {file}"));
+        let mut reasons: Vec<_> = tally.reasons.into_iter().collect();
+        reasons.sort_by_key(|(_, (count, _))| std::cmp::Reverse(*count));
+        for ((reason, off), (count, place)) in reasons.into_iter().take(show) {
+            println!("  {count:>6} {off:>+4} {reason}  {place}");
+        }
+    }
+}
+
+/// Folders below a root that tell code bases apart: what a package brings along from others often has a style of its own.
+const BASE_DEPTH: usize = 3;
+
+/// The folder below a root that holds a file.
+fn base_of(roots: &[PathBuf], path: &Path) -> String {
+    let root = roots.iter().find(|root| path.starts_with(root));
+    let rest = root.and_then(|root| path.strip_prefix(root).ok()).unwrap_or(path);
+    let folder: PathBuf = rest.parent().unwrap_or(rest).components().take(BASE_DEPTH).collect();
+    folder.display().to_string()
+}
+
+fn strip(sample: &Sample) -> Stripped<'_> {
+    let tree = Tree::read(&sample.source, sample.language);
+    let (text, found) = (indent::stripped(&sample.source, &tree), indent::found_indentation(&sample.source, &tree));
+    let source = Source::from_text(sample.source.path(), text);
+    let tree = Tree::read(&source, sample.language);
+    Stripped { sample, source, tree, found }
+}
+
+fn style(file: &Stripped<'_>, set: &[Override], settings: &[&str]) -> Style {
+    let found = file.found.filter(|_| settings.contains(&AS_FOUND)).map(|found| match found.tabs {
+        true => "indent_style=tab tab_width=8 indent_size=tab".to_owned(),
+        false => format!("indent_style=space indent_size={}", found.size),
+    });
+    let own = settings.iter().copied().chain(found.as_deref()).flat_map(|setting| setting.split(' '));
+    let all: Vec<Override> = own.filter_map(|setting| setting.parse().ok()).chain(set.iter().cloned()).collect();
+    Style::with(file.sample.language.name(), &all)
+}
+
+/// The settings with which most lines of some files of a code base come back.
+fn suiting(samples: &[&Sample], set: &[Override]) -> Vec<&'static str> {
+    let step = samples.iter().map(|sample| sample.source.text().len()).sum::<usize>() / TRIED + 1;
+    let tried: Vec<Stripped<'_>> = samples.par_iter().step_by(step).map(|sample| strip(sample)).collect();
+    let same = |settings: &[&str]| -> usize {
+        tried.par_iter().map(|file| restored(file, &style(file, set, settings)).0.same).sum()
+    };
+    let mut settings: Vec<&str> = CHOICES.iter().map(|choice| choice[0]).collect();
+    let mut best = same(&settings);
+    for _ in 0..2 {
+        for (index, choice) in CHOICES.iter().enumerate() {
+            for value in *choice {
+                let before = std::mem::replace(&mut settings[index], value);
+                let found = if before == *value { best } else { same(&settings) };
+                if found > best {
+                    best = found;
+                } else {
+                    settings[index] = before;
+                }
+            }
+        }
+    }
+    settings.retain(|setting| *setting != DEFAULT);
+    settings
+}
+
+/// Sets the indentation of a stripped file; the share of lines that are as they were, and the new text.
+fn restored(file: &Stripped<'_>, style: &Style) -> (Share, String) {
+    let text = indent::set(&file.source, &file.tree, style, None).edits.apply(file.source.text());
+    (alike(file.sample.source.text(), &text, usize::MAX), text)
+}
+
+/// The share of the lines that hold something that begin alike, up to a line.
+fn alike(wanted: &str, found: &str, lines: usize) -> Share {
+    let mut share = Share::default();
+    for (wanted, found) in wanted.lines().zip(found.lines()).take(lines) {
+        if !wanted.trim().is_empty() {
+            share += Share { same: usize::from(blank(wanted) == blank(found)), all: 1 };
+        }
+    }
+    share
+}
+
+fn blank(line: &str) -> &str {
+    &line[..line.len() - line.trim_start_matches([' ', '\t']).len()]
+}
+
+fn judged(samples: &[&Sample], set: &[Override], settings: &[&str]) -> Tally {
+    let judge = |sample: &&Sample| {
+        let file = strip(sample);
+        let style = style(&file, set, settings);
+        let (share, text) = restored(&file, &style);
+        let mut tally = Tally { bytes: sample.source.text().len(), restored: share, ..Tally::default() };
+        tally.cut = cut_off(&file, &style, &text);
+        if tally.cut.same * 10 < tally.cut.all * 9 {
+            let shown = sample.source.path().display();
+            tally.badly_cut.push((tally.cut.all - tally.cut.same, format!("{shown}, {} lines", tally.cut.all)));
+        }
+        let reshape = indent::set(&file.source, &file.tree, &style, None);
+        if let Err(refusal) = proof::prove_layout(&file.source, &file.tree, &reshape) {
+            tally.refused.push(format!("{}:{}: {}", sample.source.path().display(), file.source.line(refusal.offset), refusal.reason));
+        }
+        explain(&file, &text, &mut tally);
+        tally
+    };
+    let tallies: Vec<Tally> = samples.par_iter().map(judge).collect();
+    let mut total = Tally::default();
+    for tally in tallies {
+        total.bytes += tally.bytes;
+        total.restored += tally.restored;
+        total.cut += tally.cut;
+        total.refused.extend(tally.refused);
+        total.badly_cut.extend(tally.badly_cut);
+        for (reason, (count, place)) in tally.reasons {
+            total.reasons.entry(reason).or_insert((0, place)).0 += count;
+        }
+    }
+    total
+}
+
+/// Cuts a stripped file off at a byte that its length decides, and compares the lines before with what the whole file gave.
+fn cut_off(file: &Stripped<'_>, style: &Style, whole: &str) -> Share {
+    let text = file.source.text();
+    let mut at = text.len() * (text.len() % 97 + 2) / 100;
+    while !text.is_char_boundary(at) {
+        at -= 1;
+    }
+    let kept = text.get(..at).unwrap_or("");
+    let source = Source::from_text(file.source.path(), kept);
+    let tree = Tree::read(&source, file.sample.language);
+    let result = indent::set(&source, &tree, style, None).edits.apply(kept);
+    alike(whole, &result, kept.matches('\n').count())
+}
+
+/// Counts the lines that went wrong by what they begin with and how far off they are.
+fn explain(file: &Stripped<'_>, text: &str, tally: &mut Tally) {
+    let (source, tree) = (&file.source, &file.tree);
+    let lines = file.sample.source.text().lines().zip(text.lines());
+    let mut above = "";
+    for (index, (wanted, found)) in lines.enumerate() {
+        let before = above;
+        above = if wanted.trim().is_empty() { above } else { wanted };
+        if wanted.trim().is_empty() || blank(wanted) == blank(found) {
+            continue;
+        }
+        let line = source.lines().span(source.text(), index as u32);
+        let token = tree.tokens().get(tree.token_from(line.start) as usize);
+        let kind = token.map_or("inside".to_owned(), |token| {
+            let mut id = token.node;
+            while tree.node(tree.node(id).parent).start == token.start && id != NodeId(0) {
+                id = tree.node(id).parent;
+            }
+            let names: Vec<&str> = tree.ancestors(id).take(3).map(|id| tree.kind_name(id)).collect();
+            names.join(" < ")
+        });
+        let width = |line: &str| blank(line).chars().map(|c| if c == '\t' { 8 } else { 1 }).sum::<i64>();
+        let place = format!("{}:{}\n{before}\n{wanted}", file.sample.source.path().display(), index + 1);
+        tally.reasons.entry((kind, width(found) - width(wanted))).or_insert((0, place)).0 += 1;
+    }
+}
