@@ -9,7 +9,7 @@ use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 
 use rayon::prelude::*;
-use vknot_reshape::{indent, proof};
+use vknot_reshape::indent::{self, HeadVotes};
 use vknot_style::{Indentation, Override, Style};
 use vknot_syntax::{NodeId, Source, Tree};
 
@@ -40,7 +40,7 @@ const CHOICES: &[&[&str]] = &[
     &[DEFAULT, "vknot_indent_label=out", "vknot_indent_label=margin", "vknot_indent_label=in"],
     &[DEFAULT, "vknot_indent_directive=margin", "vknot_indent_directive=code"],
     &[DEFAULT, "vknot_align_tabs=false", "vknot_align_tabs=true"],
-    &[DEFAULT, "vknot_indent_root=1", "vknot_indent_root=0"],
+    &[DEFAULT, "vknot_indent_page=nested", "vknot_indent_page=flush", "vknot_indent_page=flat"],
 ];
 
 /// Bytes of a code base that settings are tried on.
@@ -99,8 +99,10 @@ pub fn run(roots: &[PathBuf], samples: &[Sample], set: &[Override], show: usize)
     }
     let mut totals: BTreeMap<&str, Tally> = BTreeMap::new();
     for ((language, base), samples) in bases {
-        let settings = suiting(&samples, set);
-        let tally = judged(&samples, set, &settings);
+        let heads = heads(&samples);
+        let set: Vec<Override> = heads.into_iter().chain(set.iter().cloned()).collect();
+        let settings = suiting(&samples, &set);
+        let tally = judged(&samples, &set, &settings);
         let shown: Vec<&str> = settings.iter().flat_map(|setting| setting.split(' ')).collect();
         println!("{language:10} {:>7.2} MB  {}  {base}  {}", tally.bytes as f64 / 1e6, tally.restored, shown.join(" "));
         let total = totals.entry(language).or_default();
@@ -137,6 +139,14 @@ fn base_of(roots: &[PathBuf], path: &Path) -> String {
     let rest = root.and_then(|root| path.strip_prefix(root).ok()).unwrap_or(path);
     let folder: PathBuf = rest.parent().unwrap_or(rest).components().take(BASE_DEPTH).collect();
     folder.display().to_string()
+}
+
+/// How most forms of a code base are indented, by their heads.
+fn heads(samples: &[&Sample]) -> Option<Override> {
+    let mut votes = HeadVotes::default();
+    samples.iter().for_each(|sample| votes.count(&sample.source, &Tree::read(&sample.source, sample.language)));
+    let setting = samples.first().map_or(String::new(), |sample| votes.setting(sample.language));
+    (!setting.is_empty()).then(|| format!("vknot_indent_heads={setting}").parse().ok()).flatten()
 }
 
 fn strip(sample: &Sample) -> Stripped<'_> {
@@ -216,7 +226,7 @@ fn judged(samples: &[&Sample], set: &[Override], settings: &[&str]) -> Tally {
             tally.badly_cut.push((tally.cut.all - tally.cut.same, format!("{shown}, {} lines", tally.cut.all)));
         }
         let reshape = indent::set(&file.source, &file.tree, &style, None);
-        if let Err(refusal) = proof::prove_layout(&file.source, &file.tree, &reshape) {
+        if let Err(refusal) = indent::prove(&file.source, &file.tree, &reshape) {
             tally.refused.push(format!("{}:{}: {}", sample.source.path().display(), file.source.line(refusal.offset), refusal.reason));
         }
         explain(&file, &text, &mut tally);
@@ -255,11 +265,14 @@ fn cut_off(file: &Stripped<'_>, style: &Style, whole: &str) -> Share {
 fn explain(file: &Stripped<'_>, text: &str, tally: &mut Tally) {
     let (source, tree) = (&file.source, &file.tree);
     let lines = file.sample.source.text().lines().zip(text.lines());
-    let mut above = "";
+    let (mut above, mut off_above) = ("", 0);
     for (index, (wanted, found)) in lines.enumerate() {
         let before = above;
         above = if wanted.trim().is_empty() { above } else { wanted };
-        if wanted.trim().is_empty() || blank(wanted) == blank(found) {
+        let width = |line: &str| blank(line).chars().map(|c| if c == '\t' { 8 } else { 1 }).sum::<i64>();
+        let off = width(found) - width(wanted);
+        // A line that is as far off as the one above it follows from that.
+        if wanted.trim().is_empty() || std::mem::replace(&mut off_above, off) == off || off == 0 {
             continue;
         }
         let line = source.lines().span(source.text(), index as u32);
@@ -272,8 +285,7 @@ fn explain(file: &Stripped<'_>, text: &str, tally: &mut Tally) {
             let names: Vec<&str> = tree.ancestors(id).take(3).map(|id| tree.kind_name(id)).collect();
             names.join(" < ")
         });
-        let width = |line: &str| blank(line).chars().map(|c| if c == '\t' { 8 } else { 1 }).sum::<i64>();
         let place = format!("{}:{}\n{before}\n{wanted}", file.sample.source.path().display(), index + 1);
-        tally.reasons.entry((kind, width(found) - width(wanted))).or_insert((0, place)).0 += 1;
+        tally.reasons.entry((kind, off)).or_insert((0, place)).0 += 1;
     }
 }

@@ -171,7 +171,7 @@ fn same_comment(old: &str, new: &str) -> bool {
 /// put-in pair of brackets makes are passed over.
 fn same_structure(source: &Source, tree: &Tree, new: &Proven, inserted: &[u32]) -> Result<(), Refusal> {
     if inserted.is_empty() {
-        return same_nodes(source, tree, new);
+        return same_nodes(source, tree, &new.tree);
     }
     let made = |node: &Node| {
         let put_in = |token: u32| inserted.binary_search(&token).is_ok();
@@ -204,8 +204,8 @@ fn same_structure(source: &Source, tree: &Tree, new: &Proven, inserted: &[u32]) 
 }
 
 /// The same, where nothing was put in: node for node.
-fn same_nodes(source: &Source, tree: &Tree, new: &Proven) -> Result<(), Refusal> {
-    let (old_nodes, new_nodes) = (tree.nodes(), new.tree.nodes());
+pub(crate) fn same_nodes(source: &Source, tree: &Tree, new_tree: &Tree) -> Result<(), Refusal> {
+    let (old_nodes, new_nodes) = (tree.nodes(), new_tree.nodes());
     let same = |old: &Node, new: &Node| {
         (old.kind, old.parent, old.first_token, old.token_end) == (new.kind, new.parent, new.first_token, new.token_end)
     };
@@ -215,7 +215,7 @@ fn same_nodes(source: &Source, tree: &Tree, new: &Proven) -> Result<(), Refusal>
         None if old_nodes.len() == new_nodes.len() => return Ok(()),
         None => old_nodes.len().min(new_nodes.len()),
     };
-    let name = new_nodes.get(at).map_or("", |node| new.tree.language().kind_name(node.kind)).to_owned();
+    let name = new_nodes.get(at).map_or("", |node| new_tree.language().kind_name(node.kind)).to_owned();
     Err(structure_differs(source, tree, at as u32, name))
 }
 

@@ -1,6 +1,9 @@
 //! What a reshape did and what it left alone.
 
+use vknot_style::Indentation;
 use vknot_syntax::Span;
+
+use crate::indent::Decided;
 
 /// A token that was added or removed.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -55,4 +58,6 @@ pub struct Receipt {
     pub left_alone: Vec<LeftAlone>,
     /// Remarks.
     pub notes: Vec<Note>,
+    /// What levels of indentation are made of, and what decided it, where that mattered.
+    pub indentation: Option<(Indentation, Decided)>,
 }

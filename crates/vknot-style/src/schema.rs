@@ -7,7 +7,7 @@ pub enum Values {
     Words(&'static [&'static str]),
     /// A whole number from the first to the second, or one of the words.
     Number(u32, u32, &'static [&'static str]),
-    /// Names, each with a number up to the first or one of the words: `name=1 other=word`.
+    /// Names, each with a number up to the first or one of the words: `name=1, other=word`.
     Pairs(u32, &'static [&'static str]),
 }
 
@@ -77,7 +77,7 @@ impl Setting {
                 words.contains(&value.as_str())
                     || value.parse::<u32>().is_ok_and(|number| (least..=most).contains(&number))
             }
-            Values::Pairs(most, words) => value.split_whitespace().all(|pair| {
+            Values::Pairs(most, words) => value.split([',', ' ']).filter(|pair| !pair.is_empty()).all(|pair| {
                 let fits = |word: &str| words.contains(&word) || word.parse::<u32>().is_ok_and(|number| number <= most);
                 pair.rsplit_once('=').is_some_and(|(name, word)| !name.is_empty() && fits(word))
             }),
@@ -291,10 +291,10 @@ pub static SETTINGS: &[Setting] = &[
     )
     .except(&[("javascript", "1"), ("rust", "1"), ("tsx", "1"), ("typescript", "1")]),
     setting(
-        "vknot_indent_root",
-        Values::Number(0, 1, &[]),
-        "1",
-        "Levels of indentation of `head` and `body` in a page",
+        "vknot_indent_page",
+        Values::Words(&["nested", "flush", "flat"]),
+        "nested",
+        "How a page is indented: all nested, `head` and `body` at the margin, also what `body` holds",
     )
     .only(&["html"]),
     setting(

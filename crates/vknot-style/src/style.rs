@@ -86,6 +86,11 @@ impl Style {
         style
     }
 
+    /// The same settings for code of another language inside the file.
+    pub fn for_language(&self, language: &str) -> Self {
+        Self { language: language.to_owned(), ..self.clone() }
+    }
+
     fn override_with(&mut self, overrides: &[Override]) {
         for chosen in overrides {
             self.chosen[chosen.setting] = Some(Chosen { value: chosen.value.clone(), origin: Origin::CommandLine });

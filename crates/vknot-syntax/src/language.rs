@@ -113,6 +113,8 @@ pub struct LanguageSpec {
     /// Pairs of characters that a compiler reads as one operator, or as part of one, when they touch. A grammar may see
     /// two tokens there; they must not be parted.
     pub joined: &'static [&'static str],
+    /// Kinds of prose: the lines of such a token may begin at any column.
+    pub prose: &'static [&'static str],
     /// What begins a comment that documents the item behind it.
     pub doc_comments: &'static [&'static str],
     /// Finds the pieces that are code of another language.
@@ -137,6 +139,7 @@ pub(crate) const LANGUAGE: LanguageSpec = LanguageSpec {
     block_comment: ("", ""),
     joined: &[],
     doc_comments: &[],
+    prose: &[],
     embeds: None,
 };
 
@@ -154,6 +157,7 @@ struct KindFacts {
     named: bool,
     role: Role,
     name_path: Option<Vec<Field>>,
+    prose: bool,
 }
 
 /// A language, ready for use. There is one of each for the life of the program.
@@ -299,6 +303,7 @@ impl Language {
                 _ => Role::Part,
             },
             name_path: if named { paths.get(name.as_str()).cloned() } else { None },
+            prose: spec.prose.contains(&name.as_str()),
             name,
         };
         let kinds = names.into_iter().map(facts).collect();
@@ -373,6 +378,11 @@ impl Language {
     /// Whether the inside of the kind is opaque, so that the whole is one token.
     pub fn is_atom(&self, kind: Kind) -> bool {
         matches!(self.role(kind), Role::String | Role::Comment)
+    }
+
+    /// Whether the kind is prose, the lines of which may begin at any column.
+    pub fn is_prose(&self, kind: Kind) -> bool {
+        self.kinds.get(kind.0 as usize).is_some_and(|facts| facts.prose)
     }
 
     /// The fields that lead from a node of this kind to its name.

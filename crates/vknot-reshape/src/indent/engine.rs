@@ -6,6 +6,7 @@
 
 use vknot_syntax::{Node, NodeId, Role, Source, TokenId, Tree};
 
+use super::blocks::Block;
 use super::comments::Waiting;
 use super::forms::{self, HeadRule};
 use super::lines::Line;
@@ -36,6 +37,8 @@ pub(super) struct Frame {
     rule: HeadRule,
     passed: u32,
     argument: Place,
+    /// Whether white space means something inside.
+    kept: bool,
 }
 
 /// Where a line goes.
@@ -66,6 +69,13 @@ pub(super) struct Engine<'a> {
     /// Whether the line at hand begins with a closing bracket.
     led_by_closing: bool,
     waiting: Waiting,
+    blocks: Vec<Block>,
+}
+
+/// Where lines begin, and what there is of several lines.
+pub(super) struct Placed {
+    pub places: Vec<Place>,
+    pub blocks: Vec<Block>,
 }
 
 /// Tells where each of `lines` begins. Lines that are not wanted stay where they are.
@@ -76,11 +86,12 @@ pub(super) fn places(
     options: &Options,
     margin: Place,
     lines: &[Line],
-) -> Vec<Place> {
+) -> Placed {
     let pen = Pen::new(source.text(), options.indentation.tab_width);
     let waiting = Waiting::default();
-    let mut engine = Engine { source, tree, table, options, frames: Vec::new(), pen, current: margin, behind_mark: margin, led_by_closing: false, waiting };
-    engine.run(margin, lines)
+    let mut engine = Engine { source, tree, table, options, frames: Vec::new(), pen, current: margin, behind_mark: margin, led_by_closing: false, waiting, blocks: Vec::new() };
+    let places = engine.run(margin, lines);
+    Placed { places, blocks: engine.blocks }
 }
 
 impl Engine<'_> {
@@ -113,7 +124,7 @@ impl Engine<'_> {
 
     fn begin_line(&mut self, id: NodeId, node: &Node, line: &Line, at: usize, places: &mut [Place]) {
         let spot = self.spot(id, node);
-        let wanted = if line.kept { line.found } else { spot.place };
+        let wanted = if line.kept || self.top().kept { line.found } else { spot.place };
         // A comment right behind a label has nothing else to belong to.
         let waits = self.tree.is_comment(node.first_token) && !line.kept && self.before(node) != ":";
         if waits {
@@ -359,6 +370,10 @@ impl Engine<'_> {
         }
         if node.is_leaf() {
             self.enter_leaf(id, node, kind.role);
+            self.enter_block(node, kind.role);
+        }
+        if frame.hold == Hold::Tag && !frame.named && kind.role == Role::Attribute {
+            self.enter_attributes(node);
         }
         match kind.hold {
             Hold::Head | Hold::Header => self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap)),
@@ -368,10 +383,14 @@ impl Engine<'_> {
             Hold::Arm if self.is_middle(id) => {
                 self.push(id, Hold::Branch, self.current, self.current.deeper(self.options.size));
             }
-            Hold::Branch | Hold::Arm | Hold::Section | Hold::Element => {
+            Hold::Element => {
+                let deeper = if self.is_flush(id) { 0 } else { self.options.size };
+                self.push(id, kind.hold, self.current, self.current.deeper(deeper));
+            }
+            Hold::Branch | Hold::Arm | Hold::Section => {
                 self.push(id, kind.hold, self.current, self.current.deeper(self.options.size));
             }
-            Hold::Tag => self.push(id, kind.hold, self.current, self.current.deeper(self.options.size)),
+            Hold::Tag => self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap)),
             Hold::Flat | Hold::Parts => self.push(id, kind.hold, self.current, self.current),
             // A body without brackets, such as that of a keyword language.
             Hold::Body if !self.begins_with_bracket(id) => {
@@ -380,6 +399,28 @@ impl Engine<'_> {
             }
             _ => {}
         }
+    }
+
+    /// Whether what an element holds stands at its own line.
+    fn is_flush(&self, id: NodeId) -> bool {
+        let page = self.table.spec.page;
+        self.is_element(id, &page[..self.options.flush_elements.min(page.len())])
+    }
+
+    /// Whether white space inside a node is shown as it is.
+    fn is_preserved(&self, id: NodeId, hold: Hold) -> bool {
+        hold == Hold::Element && self.is_element(id, self.table.spec.preserved)
+    }
+
+    /// Whether an element has one of some names.
+    fn is_element(&self, id: NodeId, names: &[&str]) -> bool {
+        if names.is_empty() {
+            return false;
+        }
+        let name = self.tree.name_span(id).map_or("", |span| self.source.slice(span));
+        let tag = || self.tree.child_named(id, "parameters").and_then(|tag| self.tree.children(tag).nth(1));
+        let name = if name.is_empty() { tag().map_or("", |tag| self.text(tag)) } else { name };
+        names.iter().any(|wanted| wanted.eq_ignore_ascii_case(name))
     }
 
     /// Where the lines of a body stand that begins behind its head.
@@ -419,7 +460,19 @@ impl Engine<'_> {
             rule: HeadRule::Call,
             passed: 0,
             argument: base,
+            kept: self.frames.last().is_some_and(|top| top.kept) || self.is_preserved(id, hold),
         });
+    }
+
+    /// A comment or prose of several lines.
+    fn enter_block(&mut self, node: &Node, role: Role) {
+        let prose = self.tree.language().is_prose(node.kind);
+        let span = node.span();
+        if (prose || role == Role::Comment) && !self.top().kept && self.source.slice(span).contains('\n') {
+            let column = self.pen.column_of(node.start);
+            let prose = prose.then_some(self.top().base);
+            self.blocks.push(Block { token: node.first_token, column, prose, moved: 0 });
+        }
     }
 
     /// Brackets and words that open and close.
@@ -451,6 +504,17 @@ impl Engine<'_> {
             if let Some(last) = self.frames.last_mut() {
                 last.base = base;
             }
+        }
+    }
+
+    /// Attributes line up with the first one if it stands behind the name of the tag.
+    fn enter_attributes(&mut self, node: &Node) {
+        let column = self.pen.column_of(node.start);
+        let lined_up = self.current.lined_up(column);
+        let aligns = self.options.align == AlignList::All && column > self.current.columns();
+        if let Some(last) = self.frames.last_mut() {
+            last.named = true;
+            last.base = if aligns { lined_up } else { last.base };
         }
     }
 
@@ -495,6 +559,7 @@ impl Engine<'_> {
             rule: HeadRule::Call,
             passed: 1,
             argument: anchor,
+            kept: top.kept,
         };
         let filled = self.is_filled(node);
         if let Some(spec) = self.table.spec.forms {
@@ -524,7 +589,8 @@ impl Engine<'_> {
     fn open_form(&mut self, node: &Node, frame: &mut Frame, spec: &forms::FormSpec) {
         let column = self.pen.column_of(node.start);
         let at = |column: u32| Place { level: column, align: 0 };
-        frame.rule = forms::rule_of(self.source, self.tree, node.parent, spec, &self.options.heads);
+        let position = self.top().passed;
+        frame.rule = forms::rule_of(self.source, self.tree, node.parent, spec, position, &self.options.heads);
         let mut parts = self.tree.parts(node.parent).skip(1);
         let width = |to: &Node| self.source.text().get(node.start as usize..to.start as usize).map_or(1, |text| text.chars().count() as u32);
         let same_line = |to: &&Node| self.source.text().get(node.start as usize..to.start as usize).is_some_and(|text| !text.contains('\n'));

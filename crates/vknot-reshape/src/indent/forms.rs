@@ -24,15 +24,17 @@ pub(crate) struct FormSpec {
     pub prefixes: &'static [(&'static str, HeadRule)],
     /// Brackets around data.
     pub data: &'static [&'static str],
-    /// Heads that hold clauses: a form in them is data, behind so many arguments.
-    pub clauses: &'static [&'static str],
+    /// Heads that hold clauses behind so many arguments: a form there is data.
+    pub clauses: &'static [(&'static str, u32)],
+    /// Whether names may be qualified, as in `tide/level`; the rule goes by the last part.
+    pub qualified: bool,
     /// Columns of a body against the bracket that opens its form.
     pub body: u32,
     /// Columns of an argument that belongs to the head against that bracket.
     pub argument: u32,
 }
 
-/// Reads `head=2 other=call`, the value of a setting.
+/// Reads `head=2, other=call`, the value of a setting.
 pub(super) fn heads(value: &str) -> Vec<(String, HeadRule)> {
     let rule = |word: &str| match word {
         "call" => Some(HeadRule::Call),
@@ -40,36 +42,56 @@ pub(super) fn heads(value: &str) -> Vec<(String, HeadRule)> {
         "clauses" => Some(HeadRule::Clauses),
         count => count.parse().ok().map(HeadRule::Body),
     };
-    value.split_whitespace().filter_map(|pair| pair.rsplit_once('=')).filter_map(|(head, word)| Some((head.to_owned(), rule(word)?))).collect()
+    value.split([' ', ',']).filter_map(|pair| pair.rsplit_once('=')).filter_map(|(head, word)| Some((head.to_owned(), rule(word)?))).collect()
 }
 
-/// The rule of a form, from its head.
+/// The rule of a form, from its head. `position` counts the elements of its parent up to it.
 pub(super) fn rule_of(
     source: &Source,
     tree: &Tree,
     form: NodeId,
     spec: &FormSpec,
+    position: u32,
     own: &[(String, HeadRule)],
 ) -> HeadRule {
     let mut parts = tree.parts(form);
     let open = parts.next().map_or("", |open| tree.text_of(source.text(), open));
-    let Some(head) = parts.next().filter(|head| tree.role(*head) == Role::Name) else { return HeadRule::Data };
-    let word = tree.text_of(source.text(), head);
-    if let Some((_, rule)) = own.iter().find(|(name, _)| name == word) {
+    let Some(head) = parts.next().filter(|head| is_head(source, tree, *head)) else { return HeadRule::Data };
+    let whole = tree.text_of(source.text(), head);
+    let qualified = whole.rsplit_once('/').filter(|(_, word)| spec.qualified && !word.is_empty());
+    let word = qualified.map_or(whole, |(_, word)| word);
+    let named_loop = word == "let" && parts.next().is_some_and(|first| tree.role(first) == Role::Name);
+    if named_loop {
+        return HeadRule::Body(2);
+    }
+    if let Some((_, rule)) = own.iter().find(|(name, _)| name == whole) {
         return *rule;
     }
-    if spec.data.contains(&open) || is_data(source, tree, form, spec) {
+    if spec.data.contains(&open) || is_data(source, tree, form, spec, position) {
         return HeadRule::Data;
     }
-    let named = spec.heads.iter().find(|(_, heads)| heads.contains(&word)).map(|(rule, _)| *rule);
-    let by_prefix = || spec.prefixes.iter().find(|(prefix, _)| word.starts_with(prefix)).map(|(_, rule)| *rule);
-    let rule = named.or_else(by_prefix).unwrap_or(HeadRule::Call);
-    let named_loop = word == "let" && parts.next().is_some_and(|first| tree.role(first) == Role::Name);
-    if named_loop { HeadRule::Body(2) } else { rule }
+    usual_rule(spec, word)
 }
 
-/// Whether a form is a clause or quoted: its first element is no head.
-fn is_data(source: &Source, tree: &Tree, form: NodeId, spec: &FormSpec) -> bool {
+/// What a language says about a head.
+pub(super) fn usual_rule(spec: &FormSpec, word: &str) -> HeadRule {
+    let named = spec.heads.iter().find(|(_, heads)| heads.contains(&word)).map(|(rule, _)| *rule);
+    let by_prefix = || spec.prefixes.iter().find(|(prefix, _)| word.starts_with(prefix)).map(|(_, rule)| *rule);
+    named.or_else(by_prefix).unwrap_or(HeadRule::Call)
+}
+
+/// Whether an element can be what a form calls.
+fn is_head(source: &Source, tree: &Tree, id: NodeId) -> bool {
+    match tree.role(id) {
+        Role::Name => true,
+        Role::Literal => tree.text_of(source.text(), id).starts_with(':'),
+        Role::Part => tree.text_of(source.text(), id).starts_with([',', '~']),
+        _ => false,
+    }
+}
+
+/// Whether a form is a clause or quoted: its first element is no head. `position` counts the elements of its parent up to it.
+fn is_data(source: &Source, tree: &Tree, form: NodeId, spec: &FormSpec, position: u32) -> bool {
     let Some(parent) = tree.parent(form) else { return false };
     let mut parts = tree.parts(parent);
     let first = parts.next().map_or("", |first| tree.text_of(source.text(), first));
@@ -77,5 +99,6 @@ fn is_data(source: &Source, tree: &Tree, form: NodeId, spec: &FormSpec) -> bool 
         return true;
     }
     let Some(head) = parts.next().filter(|head| tree.role(*head) == Role::Name && *head != form) else { return false };
-    spec.clauses.contains(&tree.text_of(source.text(), head))
+    let word = tree.text_of(source.text(), head);
+    spec.clauses.iter().any(|(clauses, behind)| *clauses == word && position > behind + 2)
 }

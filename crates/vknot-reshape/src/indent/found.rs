@@ -19,7 +19,7 @@ pub fn indentation(source: &Source, tree: &Tree) -> Option<Indentation> {
     let plain = Indentation { tabs: false, size: LEVEL, tab_width: LEVEL };
     let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(tree.language().name()), plain) };
     let lines = lines::lines(source, tree, plain, None);
-    let places = engine::places(source, tree, table, &options, Place::default(), &lines);
+    let places = engine::places(source, tree, table, &options, Place::default(), &lines).places;
     let (mut tabs, mut sizes) = (0u32, BTreeMap::<usize, u32>::new());
     let (mut above, mut level_above) = ("", 0);
     for (line, place) in lines.iter().zip(places) {

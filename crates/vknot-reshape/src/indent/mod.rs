@@ -1,61 +1,73 @@
 //! Indentation: where lines begin, told from the structure of the code. Only white space at the start of lines changes.
+//!
+//! [`set`] goes by structure, [`shift`] moves lines by levels, [`convert`] turns tabs into spaces and back, [`show`] says what there is.
+//! [`prove`] is the proof of all three.
 
+mod blocks;
 mod comments;
 mod completed;
+mod convert;
 mod engine;
 pub(crate) mod forms;
 mod found;
+mod learn;
+mod levels;
 mod lines;
 mod options;
 mod place;
+mod proof;
 pub(crate) mod rules;
+mod set;
+mod shift;
+mod show;
+mod strip;
 
+pub use convert::{convert, Target};
 pub use found::indentation as found_indentation;
+pub use learn::HeadVotes;
+pub(crate) use options::wrap_columns;
+pub use proof::prove;
+pub use set::set;
+pub use shift::{shift, Shift, ShiftError};
+pub use show::{show, ShownLine};
+pub use strip::stripped;
 
 use vknot_style::{Indentation, Style};
-use vknot_syntax::{Source, Span, Tree};
+use vknot_syntax::{Language, Source, Tree};
 
-use crate::edits::Edits;
 use crate::languages::Toolkit;
-use crate::reshape::Reshape;
-use options::Options;
-pub(crate) use options::wrap_columns;
-use place::Place;
+use rules::LinesBy;
 
-/// Sets the indentation of a file's lines, or of those that some spans touch, by structure.
-pub fn set(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
-    let table = &Toolkit::of(tree.language()).indent;
-    let options = Options::of(style, effective_indentation(source, tree, style));
-    let completed = completed::completed(source, tree);
-    let (read, tree) = completed.as_ref().map_or((source, tree), |(source, tree)| (source, tree));
-    let lines = lines::lines(read, tree, options.indentation, only);
-    let places = engine::places(read, tree, table, &options, Place::default(), &lines);
-    let mut edits = Edits::default();
-    let mut blank = String::new();
-    for (line, place) in lines.iter().zip(places) {
-        let span = Span::new(line.start, line.end);
-        blank.clear();
-        place.write(options.indentation, options.align_with_tabs, &mut blank);
-        if !line.kept && span.end < source.span().end && span.of(source.text()) != blank {
-            edits.push(span, &blank);
-        }
-    }
-    Reshape { edits, ..Reshape::default() }
-}
-
-/// The text with the indentation of its lines taken away, those inside tokens of several lines aside. A block comment moves as a block.
-pub fn stripped(source: &Source, tree: &Tree) -> String {
-    let indentation = Indentation { tabs: false, size: 4, tab_width: 4 };
-    let mut edits = Edits::default();
-    for line in lines::lines(source, tree, indentation, None).iter().filter(|line| !line.kept) {
-        edits.push(Span::new(line.start, line.end), "");
-    }
-    edits.apply(source.text())
+/// What decides the indentation of a file.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Decided {
+    /// A setting.
+    BySetting,
+    /// What the file itself has.
+    ByFile,
+    /// What is usual in the language.
+    ByHabit,
 }
 
 /// The indentation a file gets: as its style says, else as found in it, else as is usual in its language.
 pub fn effective_indentation(source: &Source, tree: &Tree, style: &Style) -> Indentation {
+    decided_indentation(source, tree, style).0
+}
+
+/// The same, and what decided it.
+pub fn decided_indentation(source: &Source, tree: &Tree, style: &Style) -> (Indentation, Decided) {
     let spec = Toolkit::of(tree.language()).indent.spec;
     let habit = Indentation { tabs: spec.tabs, size: spec.habit, tab_width: spec.habit };
-    style.indentation(found::indentation(source, tree), habit)
+    let found = found::indentation(source, tree);
+    let decided = match found {
+        _ if style.word("indent_style") != "as-found" || style.number("indent_size").is_some() => Decided::BySetting,
+        Some(_) => Decided::ByFile,
+        None => Decided::ByHabit,
+    };
+    (style.indentation(found, habit), decided)
+}
+
+/// Whether the lines of a language can be set; those of prose are left to their author, code in it aside.
+pub fn covers(language: &'static Language) -> bool {
+    Toolkit::of(language).indent.spec.lines != LinesBy::Author || language.spec().embeds.is_some()
 }

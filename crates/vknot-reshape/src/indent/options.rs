@@ -56,8 +56,8 @@ pub(super) struct Options {
     pub label: LabelPlace,
     /// Whether directives stand at the margin.
     pub directive_margin: bool,
-    /// What root elements of a page hold, against them.
-    pub root: u32,
+    /// How many of the outermost elements of a page, its root and its body, hold what they hold at their own line.
+    pub flush_elements: usize,
     /// How forms with these heads are indented, over what the language says.
     pub heads: Vec<(String, HeadRule)>,
 }
@@ -100,7 +100,11 @@ impl Options {
                 _ => LabelPlace::Out,
             },
             directive_margin: style.word("vknot_indent_directive") != "code",
-            root: levels("vknot_indent_root"),
+            flush_elements: match style.word("vknot_indent_page") {
+                "nested" => 0,
+                "flush" => 1,
+                _ => 2,
+            },
             heads: super::forms::heads(style.word("vknot_indent_heads")),
         }
     }

@@ -34,6 +34,12 @@ impl Place {
         Place { level, align: self.align }
     }
 
+    /// The same mix of levels and the rest, at another column.
+    pub fn with_columns(self, columns: u32) -> Place {
+        let level = self.level.min(columns);
+        Place { level, align: columns - level }
+    }
+
     /// Lined up with a column of the line that begins here.
     pub fn lined_up(self, column: u32) -> Place {
         Place { align: column.min(DEEPEST).saturating_sub(self.level), ..self }

@@ -69,6 +69,10 @@ pub(crate) struct IndentSpec {
     pub prefixes: &'static [&'static str],
     /// Kinds whose members are never indented.
     pub flush: &'static [&'static str],
+    /// Names of the elements that hold a page and its text, outermost first.
+    pub page: &'static [&'static str],
+    /// Names of elements whose white space is shown as it is.
+    pub preserved: &'static [&'static str],
     /// Marks behind which the next line is a new statement, where no tree tells.
     pub ends: &'static [&'static str],
     /// How forms are indented, in languages made of them.
@@ -88,6 +92,8 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     middle: &["else", "catch", "finally", "while"],
     namespaces: &[],
     prefixes: &[],
+    page: &[],
+    preserved: &[],
     flush: &[],
     ends: &[";", "{", "}", ",", ":"],
     forms: None,

@@ -1,7 +1,5 @@
 //! `indent`: set the indentation of lines by structure.
 
-use vknot_reshape::proof;
-
 use crate::arguments::ReshapeArguments;
 use crate::problem::Outcome;
 use super::reshape::{self, Job};
@@ -22,7 +20,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         lays_out: false,
         finding: "Lines are not indented by their structure",
         reshape: &|input, style, only| Ok(vknot_reshape::indent::set(&input.source, &input.tree, style, only)),
-        prove: &proof::prove_layout,
+        prove: &vknot_reshape::indent::prove,
     };
     reshape::run(&arguments.reshape, &job)
 }

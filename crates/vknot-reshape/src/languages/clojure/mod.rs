@@ -24,6 +24,7 @@ const FORMS: FormSpec = FormSpec {
     prefixes: &[("def", HeadRule::Body(1)), ("with-", HeadRule::Body(1)), ("let-", HeadRule::Body(1))],
     data: &["[", "{", "#{"],
     clauses: &[],
+    qualified: true,
     body: 2,
     argument: 4,
 };

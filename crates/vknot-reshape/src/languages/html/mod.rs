@@ -15,5 +15,7 @@ const LOOKS: LookSpec = LookSpec {
 const INDENTED: IndentSpec = IndentSpec {
     habit: 2,
     holds: &[(Hold::Tag, &["opening_tag", "tag"]), (Hold::Closing, &["closing_tag"])],
+    page: &["html", "body"],
+    preserved: &["pre", "textarea"],
     ..INDENT
 };

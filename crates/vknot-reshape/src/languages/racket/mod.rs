@@ -22,27 +22,28 @@ const FORMS: FormSpec = FormSpec {
         (
             HeadRule::Body(0),
             &[
-                "begin", "begin0", "module+", "delay", "local", "unit", "provide/contract",
+                "begin", "define", "module+", "delay", "local", "unit", "provide/contract",
             ],
         ),
         (
             HeadRule::Body(1),
             &[
-                "define", "lambda", "λ", "let", "let*", "letrec", "let-values", "let*-values", "letrec-values", "when", "unless",
+                "lambda", "set!", "λ", "let", "let*", "letrec", "let-values", "let*-values", "letrec-values", "when", "unless",
                 "case", "match", "match*", "class", "for", "for/list", "parameterize", "syntax-rules", "struct", "test-case",
                 "with-handlers", "let-syntax", "letrec-syntax", "opt-lambda", "module*", "public", "private", "mixin", "case-lambda",
                 "let/ec", "let/cc", "shared", "syntax-parse", "match-define", "interface", "thread-loop",
             ],
         ),
         (HeadRule::Body(2), &["do", "syntax-case", "module", "for/fold", "for*/fold", "class*", "match-let", "syntax-case*"]),
-        (HeadRule::Clauses, &["cond", "and", "or", "else"]),
+        (HeadRule::Call, &["cond", "begin0"]),
     ],
     prefixes: &[
-        ("define", HeadRule::Body(1)), ("with-", HeadRule::Body(1)), ("for/", HeadRule::Body(1)), ("for*", HeadRule::Body(1)),
+        ("define", HeadRule::Body(0)), ("with-", HeadRule::Body(1)), ("for/", HeadRule::Body(1)), ("for*", HeadRule::Body(1)),
         ("let", HeadRule::Body(1)), ("call-with-", HeadRule::Call), ("parameterize", HeadRule::Body(1)), ("match-", HeadRule::Body(1)),
     ],
     data: &["{"],
-    clauses: &["cond", "case", "match", "case-lambda", "match*", "let", "let*", "letrec", "syntax-rules"],
+    clauses: &[("cond", 0), ("case", 1), ("match", 1), ("case-lambda", 0), ("match*", 1), ("syntax-rules", 1), ("syntax-case", 2), ("syntax-parse", 1)],
+    qualified: false,
     body: 2,
     argument: 4,
 };

@@ -10,12 +10,12 @@ const INDENTED: IndentSpec = IndentSpec { habit: 2, forms: Some(&FORMS), ..INDEN
 
 const FORMS: FormSpec = FormSpec {
     heads: &[
-        (HeadRule::Body(0), &["begin", "delay", "sequence", "parser-begin"]),
+        (HeadRule::Body(0), &["begin", "delay", "define", "declare", "cons-stream", "define-record-type"]),
         (
             HeadRule::Body(1),
             &[
-                "define", "lambda", "named-lambda", "let", "let*", "letrec", "letrec*", "let-values", "let*-values", "when", "unless",
-                "case", "match", "fluid-let", "parameterize", "let-syntax", "letrec-syntax", "syntax-rules", "define-record-type",
+                "lambda", "set!", "set-cdr!", "set-car!", "assert", "named-lambda", "let", "let*", "letrec", "letrec*", "let-values", "let*-values", "when", "unless",
+                "case", "match", "fluid-let", "parameterize", "let-syntax", "letrec-syntax", "syntax-rules",
                 "receive", "rec", "guard", "let-optionals", "let-optionals*", "and-let*", "er-macro-transformer", "assert-when",
             ],
         ),
@@ -23,10 +23,11 @@ const FORMS: FormSpec = FormSpec {
         (HeadRule::Body(2), &["receive"]),
     ],
     prefixes: &[
-        ("define", HeadRule::Body(1)), ("with-", HeadRule::Body(1)), ("let", HeadRule::Body(1)), ("call-with-", HeadRule::Body(1)),
+        ("define", HeadRule::Body(0)), ("with-", HeadRule::Body(1)), ("let", HeadRule::Body(1)), ("call-with-", HeadRule::Body(1)),
     ],
     data: &["["],
-    clauses: &["cond", "case", "match", "case-lambda", "let", "let*", "letrec", "syntax-rules", "do"],
+    clauses: &[("cond", 0), ("case", 1), ("match", 1), ("case-lambda", 0), ("syntax-rules", 1), ("syntax-case", 2)],
+    qualified: false,
     body: 2,
     argument: 4,
 };

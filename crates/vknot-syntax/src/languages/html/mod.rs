@@ -15,6 +15,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     reader: Reader::Own { kinds: reader::KINDS, read: reader::read },
     roles: &[reader::ROLES],
     block_comment: ("<!--", "-->"),
+    prose: &["text"],
     embeds: Some(scripts),
     ..LANGUAGE
 };

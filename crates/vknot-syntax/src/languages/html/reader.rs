@@ -114,7 +114,8 @@ impl Reader<'_, '_> {
     }
 
     fn text_token(&mut self, start: usize, end: usize) {
-        self.builder.token(TEXT, start, end);
+        let preserved = self.counts.get("pre").is_some_and(|open| *open > 0);
+        self.builder.token(if preserved { RAW } else { TEXT }, start, end);
         let leaf = self.builder.last();
         if let Some(open) = self.open.last_mut() && open.heading.take().is_some() {
             self.builder.set_field(leaf, Field::NAME);
@@ -247,7 +248,7 @@ impl Reader<'_, '_> {
             from += found + 2;
         };
         let end = closing.unwrap_or(self.text.len());
-        let kind = if matches!(name, "script" | "style") { RAW } else { TEXT };
+        let kind = if matches!(name, "script" | "style" | "textarea") { RAW } else { TEXT };
         if !self.text[at..end].trim().is_empty() {
             self.builder.token(kind, at, end);
         }

@@ -12,6 +12,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     reader: Reader::Grammar(|| tree_sitter_javascript::LANGUAGE.into()),
     roles: &[ROLES, ELEMENTS, OWN],
     names: &[("assignment_expression", &["left"]), ("pair", &["key"]), ("field_definition", &["property"])],
+    prose: &["jsx_text"],
     line_comment: "//",
     block_comment: ("/*", "*/"),
     joined: JOINED,

@@ -11,6 +11,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     roles: &[javascript::ROLES, javascript::ELEMENTS, typescript::ROLES],
     repair: Some(typescript::repair::REPAIR),
     names: javascript::NAMES,
+    prose: &["jsx_text"],
     line_comment: "//",
     block_comment: ("/*", "*/"),
     joined: javascript::JOINED,

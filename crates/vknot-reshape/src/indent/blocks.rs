@@ -1,0 +1,44 @@
+//! Comments and prose of several lines: a block moves with its first line.
+
+use vknot_style::Indentation;
+use vknot_syntax::{Source, Span, TokenId, Tree};
+
+use super::place::{blank_columns, Place};
+
+/// A token of several lines whose lines may be moved.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Block {
+    pub token: TokenId,
+    /// The column its first line begins in.
+    pub column: u32,
+    /// Where lines of prose begin; `None` for a comment.
+    pub prose: Option<Place>,
+    /// How far its first line has moved.
+    pub moved: i64,
+}
+
+/// The lines of a block behind its first, with the white space each gets.
+pub(super) fn inner_lines(source: &Source, tree: &Tree, block: &Block, indentation: Indentation) -> Vec<(Span, Place)> {
+    let Some(token) = tree.tokens().get(block.token as usize) else { return Vec::new() };
+    let (first, last) = source.line_range(token.span());
+    let text = source.text();
+    let lines: Vec<(Span, &str)> = (first..last)
+        .map(|line| {
+            let span = source.lines().span(text, line);
+            let line = span.of(text);
+            let blank = line.len() - line.trim_start_matches([' ', '\t']).len();
+            (Span::new(span.start, span.start + blank as u32), &line[blank..])
+        })
+        .collect();
+    let starred = lines.iter().all(|(_, rest)| rest.starts_with('*'));
+    let moved = |blank: Span| {
+        let columns = i64::from(blank_columns(blank.of(text), indentation.tab_width)) + block.moved;
+        Place::of(blank.of(text), indentation).with_columns(columns.max(0) as u32)
+    };
+    let place = |blank: Span| match block.prose {
+        Some(place) => place,
+        None if starred => Place::level(block.column).lined_up(block.column + 1),
+        None => moved(blank),
+    };
+    lines.into_iter().filter(|(_, rest)| !rest.trim().is_empty()).map(|(blank, _)| (blank, place(blank))).collect()
+}

@@ -1,0 +1,94 @@
+//! How the forms of files are indented, told from the files themselves.
+
+use std::collections::BTreeMap;
+
+use vknot_syntax::{Language, NodeId, Role, Source, Tree};
+
+use crate::languages::Toolkit;
+use super::forms::{usual_rule, FormSpec, HeadRule};
+use super::place::Pen;
+
+/// What may be the rule of a head, with how the setting calls it.
+const RULES: [(HeadRule, &str); 7] = [
+    (HeadRule::Call, "call"),
+    (HeadRule::Data, "data"),
+    (HeadRule::Clauses, "clauses"),
+    (HeadRule::Body(0), "0"),
+    (HeadRule::Body(1), "1"),
+    (HeadRule::Body(2), "2"),
+    (HeadRule::Body(3), "3"),
+];
+
+/// For each head of a form, on how many lines each rule holds.
+#[derive(Default)]
+pub struct HeadVotes {
+    votes: BTreeMap<String, [u32; RULES.len()]>,
+}
+
+impl HeadVotes {
+    /// Counts the forms of a file.
+    pub fn count(&mut self, source: &Source, tree: &Tree) {
+        let Some(spec) = Toolkit::of(tree.language()).indent.spec.forms else { return };
+        for index in 0..tree.nodes().len() as u32 {
+            let id = NodeId(index);
+            let node = tree.node(id);
+            if !node.is_leaf() && source.line(node.start) != source.line(node.end) {
+                self.count_form(source, tree, id, spec);
+            }
+        }
+    }
+
+    fn count_form(&mut self, source: &Source, tree: &Tree, form: NodeId, spec: &FormSpec) {
+        let mut parts = tree.parts(form);
+        let open = parts.next().map_or("", |open| tree.text_of(source.text(), open));
+        let Some(head) = parts.next().filter(|head| open == "(" && tree.role(*head) == Role::Name) else { return };
+        let line_of = |id: NodeId| source.line(tree.node(id).start);
+        let column = column_of(source, tree.node(form).start);
+        let parts: Vec<NodeId> = parts.collect();
+        let first = parts.first().filter(|first| line_of(**first) == line_of(form));
+        let first = first.map(|first| column_of(source, tree.node(*first).start));
+        for (index, element) in parts.into_iter().enumerate() {
+            if !begins_line(source, tree.node(element).start) {
+                continue;
+            }
+            let found = column_of(source, tree.node(element).start);
+            let entry = self.votes.entry(tree.text_of(source.text(), head).to_owned()).or_default();
+            for (votes, (rule, _)) in entry.iter_mut().zip(RULES) {
+                let wanted = match rule {
+                    HeadRule::Call => first.unwrap_or(column + 1),
+                    HeadRule::Data => column + 1,
+                    HeadRule::Clauses => first.unwrap_or(column + spec.body),
+                    HeadRule::Body(count) if (index as u32) < count => column + spec.argument,
+                    HeadRule::Body(_) => column + spec.body,
+                };
+                *votes += u32::from(wanted == found);
+            }
+        }
+    }
+
+    /// The rules that hold on more lines than what the language says, as a value of `vknot_indent_heads`.
+    pub fn setting(&self, language: &'static Language) -> String {
+        let Some(spec) = Toolkit::of(language).indent.spec.forms else { return String::new() };
+        let best = |(head, votes): (&String, &[u32; RULES.len()])| {
+            let (rule, most) = RULES.iter().zip(votes).rev().max_by_key(|(_, votes)| **votes)?;
+            let usual = usual_rule(spec, head);
+            let usual = RULES.iter().zip(votes).find(|((rule, _), _)| *rule == usual).map_or(0, |(_, votes)| *votes);
+            (*most > usual).then(|| format!("{head}={}", rule.1))
+        };
+        self.votes.iter().filter_map(best).collect::<Vec<_>>().join(", ")
+    }
+}
+
+/// Columns of a tab, as editors of these languages have it.
+const TAB_WIDTH: u32 = 8;
+
+fn column_of(source: &Source, offset: u32) -> u32 {
+    let mut pen = Pen::new(source.text(), TAB_WIDTH);
+    pen.set(source.lines().start(source.lines().index_at(offset)), 0);
+    pen.column_of(offset)
+}
+
+fn begins_line(source: &Source, offset: u32) -> bool {
+    let line = source.lines().start(source.lines().index_at(offset));
+    source.text().get(line as usize..offset as usize).is_some_and(|before| before.trim().is_empty())
+}

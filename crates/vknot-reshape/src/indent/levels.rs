@@ -1,0 +1,140 @@
+//! Languages in which indentation is meaning: the levels of the lines are scaled, and what wraps keeps its relation to them.
+//!
+//! Levels are told as the languages themselves tell them: by the widths of the logical lines before (The Python Language Reference,
+//! section 2.1.8, "Indentation").
+
+use vknot_style::Indentation;
+use vknot_syntax::{Role, Source, Span, Tree};
+
+use super::lines::Line;
+use super::place::{blank_columns, Pen, Place};
+
+/// How a line stands to those before it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Standing {
+    /// It begins a statement, so many levels deep.
+    Statement(u32),
+    /// It goes on with what another line began.
+    Wrapped,
+    /// It holds nothing but a comment.
+    Comment,
+}
+
+/// A bracket that is open.
+struct Open {
+    line: usize,
+    /// The column of the first thing behind it, if that is on its line.
+    first: Option<u32>,
+}
+
+/// For each line how it stands, and what it may be lined up with: the line that opened its bracket, and whether it stands in the column of
+/// the first thing in it.
+pub(super) fn standings(source: &Source, tree: &Tree, lines: &[Line], tab_width: u32) -> Vec<(Standing, usize, bool)> {
+    let mut standings = Vec::with_capacity(lines.len());
+    let mut widths: Vec<u32> = vec![0];
+    let mut open: Vec<Open> = Vec::new();
+    let mut statement = 0;
+    let mut pen = Pen::new(source.text(), tab_width);
+    let mut next = 0;
+    for (token, facts) in tree.tokens().iter().enumerate() {
+        let begins = lines.get(next).filter(|line| line.token == token as u32);
+        if let Some(line) = begins {
+            let column = blank_columns(Span::new(line.start, line.end).of(source.text()), tab_width);
+            standings.push(match open.last() {
+                Some(bracket) => (Standing::Wrapped, bracket.line, bracket.first == Some(column)),
+                None if tree.is_comment(token as u32) => (Standing::Comment, statement, false),
+                None if continues(source, tree, token as u32) => (Standing::Wrapped, statement, false),
+                None => {
+                    while widths.len() > 1 && widths.last().is_some_and(|width| *width > column) {
+                        widths.pop();
+                    }
+                    if widths.last().is_some_and(|width| *width < column) {
+                        widths.push(column);
+                    }
+                    statement = next;
+                    (Standing::Statement(widths.len() as u32 - 1), next, false)
+                }
+            });
+            next += 1;
+        }
+        if matches!(tree.role(facts.node), Role::String | Role::Comment) {
+            continue;
+        }
+        match source.slice(facts.span()) {
+            "(" | "[" | "{" => {
+                let gap = tree.gap(source.text(), token as u32 + 1);
+                let filled = gap.newlines == 0 && !tree.is_comment(token as u32 + 1);
+                let first = tree.tokens().get(token + 1).filter(|_| filled).map(|first| pen.column_of(first.start));
+                open.push(Open { line: next.saturating_sub(1), first });
+            }
+            ")" | "]" | "}" => drop(open.pop()),
+            _ => {}
+        }
+    }
+    standings
+}
+
+/// Whether a backslash in front of a token takes its line for more of the one before.
+fn continues(source: &Source, tree: &Tree, token: u32) -> bool {
+    tree.gap_span(token).of(source.text()).contains('\\')
+}
+
+/// Where each line goes when levels are of another size. `was` is the indentation the file has.
+pub(super) fn scaled(
+    source: &Source,
+    tree: &Tree,
+    lines: &[Line],
+    (was, wanted): (Indentation, Indentation),
+) -> Vec<Place> {
+    let standings = standings(source, tree, lines, was.tab_width);
+    let old: Vec<u32> = lines.iter().map(|line| line_columns(source, line, was)).collect();
+    let mut new: Vec<Place> = Vec::with_capacity(lines.len());
+    // The columns of the levels that are open.
+    let mut levels: Vec<(u32, Place)> = Vec::new();
+    for (index, (standing, anchor, lined_up)) in standings.iter().enumerate() {
+        let place = match standing {
+            Standing::Statement(level) => {
+                let place = Place::level(level * wanted.size);
+                levels.truncate(*level as usize);
+                levels.push((old[index], place));
+                place
+            }
+            Standing::Comment => {
+                // With the block it stands in; if it stands in none, with the statement behind it.
+                let own = levels.iter().rev().find(|(columns, _)| *columns == old[index]).map(|(_, place)| *place);
+                let behind = standings.iter().skip(index).position(|(standing, ..)| matches!(standing, Standing::Statement(_)));
+                let deeper = behind.map(|ahead| index + ahead).filter(|behind| old[*behind] == old[index]);
+                let next = deeper.and_then(|behind| match standings[behind].0 {
+                    Standing::Statement(level) => Some(Place::level(level * wanted.size)),
+                    _ => None,
+                });
+                own.or(next).unwrap_or_else(|| rescaled(old[index], 0, Place::default(), (was, wanted)))
+            }
+            Standing::Wrapped => match new.get(*anchor) {
+                Some(place) if *lined_up => {
+                    let columns = (old[index] + place.columns()).saturating_sub(old[*anchor]);
+                    Place { level: place.level.min(columns), align: columns.saturating_sub(place.level) }
+                }
+                Some(place) => rescaled(old[index], old[*anchor], *place, (was, wanted)),
+                None => rescaled(old[index], 0, Place::default(), (was, wanted)),
+            },
+        };
+        new.push(if lines[index].kept { lines[index].found } else { place });
+    }
+    new
+}
+
+pub(super) fn line_columns(source: &Source, line: &Line, indentation: Indentation) -> u32 {
+    blank_columns(Span::new(line.start, line.end).of(source.text()), indentation.tab_width)
+}
+
+/// What stood so far behind another line, at a new place of that line: whole levels are scaled, anything else is kept.
+fn rescaled(old: u32, anchor: u32, place: Place, (was, wanted): (Indentation, Indentation)) -> Place {
+    let Some(behind) = old.checked_sub(anchor) else {
+        return place.shallower((anchor - old).div_ceil(was.size.max(1)) * wanted.size);
+    };
+    match behind % was.size.max(1) {
+        0 => place.deeper(behind / was.size.max(1) * wanted.size),
+        _ => Place { align: place.align + behind, ..place },
+    }
+}

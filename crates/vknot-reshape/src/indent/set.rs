@@ -1,0 +1,211 @@
+//! Sets lines by structure, in code of other languages inside a file, too.
+
+use vknot_style::{Indentation, Style};
+use vknot_syntax::{Embedded, NodeId, Role, Source, Span, Tree};
+
+use crate::edits::Edits;
+use crate::languages::Toolkit;
+use crate::receipt::{LeftAlone, Reason, Receipt};
+use crate::reshape::Reshape;
+use super::blocks::{inner_lines, Block};
+use super::completed::completed;
+use super::lines::{lines, Line};
+use super::options::Options;
+use super::place::{blank_columns, Place};
+use super::rules::LinesBy;
+use super::{decided_indentation, engine, found_indentation, levels};
+
+/// Sets the indentation of a file's lines, or of those that some spans touch, by structure.
+///
+/// Where indentation is meaning, the levels that there are get the size that the style says. Lines inside strings are never touched.
+pub fn set(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
+    let mut receipt = Receipt::default();
+    if tree.gave_up() {
+        receipt.left_alone.push(LeftAlone { span: source.span(), reason: Reason::GaveUp });
+        return Reshape { receipt, ..Reshape::default() };
+    }
+    let (indentation, decided) = decided_indentation(source, tree, style);
+    receipt.indentation = Some((indentation, decided));
+    let setter = Setter { source, tree, style, indentation, margin: Place::default(), only };
+    let edits = setter.edits(&mut receipt.left_alone);
+    Reshape { edits, receipt, ..Reshape::default() }
+}
+
+struct Setter<'a> {
+    source: &'a Source,
+    tree: &'a Tree,
+    style: &'a Style,
+    indentation: Indentation,
+    margin: Place,
+    only: Option<&'a [Span]>,
+}
+
+impl Setter<'_> {
+    fn edits(&self, left_alone: &mut Vec<LeftAlone>) -> Edits {
+        let mut edits: Vec<(Span, String)> = Vec::new();
+        let mut placed: Vec<(Line, Place)> = Vec::new();
+        match Toolkit::of(self.tree.language()).indent.spec.lines {
+            LinesBy::Structure => placed = self.by_structure(&mut edits, left_alone),
+            LinesBy::Levels => {
+                let lines = lines(self.source, self.tree, self.indentation, self.only);
+                let was = found_indentation(self.source, self.tree).map_or(self.indentation, |found| match found.tabs {
+                    true => Indentation { size: self.indentation.tab_width, tab_width: self.indentation.tab_width, ..found },
+                    false => found,
+                });
+                let places = levels::scaled(self.source, self.tree, &lines, (was, self.indentation));
+                placed = lines.into_iter().zip(places).collect();
+            }
+            LinesBy::Author => {}
+        }
+        let align_with_tabs = self.style.word("vknot_align_tabs") == "true";
+        for (line, place) in &placed {
+            if !line.kept {
+                edits.push((Span::new(line.start, line.end), self.written(*place, align_with_tabs)));
+            }
+        }
+        for piece in self.tree.embedded() {
+            self.embedded(piece, &placed, &mut edits, left_alone);
+        }
+        edits.retain(|(span, blank)| span.of(self.source.text()) != blank);
+        edits.sort_by_key(|(span, _)| (span.start, span.end));
+        let mut sorted = Edits::default();
+        edits.iter().for_each(|(span, blank)| sorted.push(*span, blank));
+        sorted
+    }
+
+    fn written(&self, place: Place, align_with_tabs: bool) -> String {
+        let mut blank = String::new();
+        place.write(self.indentation, align_with_tabs, &mut blank);
+        blank
+    }
+
+    fn by_structure(&self, edits: &mut Vec<(Span, String)>, left_alone: &mut Vec<LeftAlone>) -> Vec<(Line, Place)> {
+        let completed = completed(self.source, self.tree);
+        let (read, tree) = completed.as_ref().map_or((self.source, self.tree), |(source, tree)| (source, tree));
+        let table = &Toolkit::of(tree.language()).indent;
+        let options = Options::of(self.style, self.indentation);
+        let mut lines = lines(read, tree, self.indentation, self.only);
+        self.keep_uncertain(read, tree, &mut lines, left_alone);
+        let mut placed = engine::places(read, tree, table, &options, self.margin, &lines);
+        // The last line of a half-written file was taken off before it was read.
+        let end = self.source.span().end;
+        let whole = completed.is_none();
+        let count = lines.iter().take_while(|line| whole || line.end < end.min(read.span().end)).count();
+        lines.truncate(count);
+        for block in &mut placed.blocks {
+            self.move_block(read, tree, block, (&lines, &placed.places), &options, edits);
+        }
+        lines.into_iter().zip(placed.places).collect()
+    }
+
+    /// Lines behind a bracket that nothing opened, inside what could not be read, stay where they are.
+    fn keep_uncertain(&self, source: &Source, tree: &Tree, lines: &mut [Line], left_alone: &mut Vec<LeftAlone>) {
+        for error in tree.errors().filter(|id| tree.role(*id) == Role::Error) {
+            let span = tree.node(error).span();
+            let wanted = self.only.is_none_or(|only| only.iter().any(|only| only.touches(span)));
+            if !wanted || span.start >= self.source.span().end {
+                continue;
+            }
+            let lost = lost_from(source, tree, error);
+            let lost_span = lost.map(|start| Span::new(start, span.end));
+            if let Some(lost) = lost_span {
+                let inside = lines.iter_mut().filter(|line| lost.start < line.end && line.end < lost.end);
+                inside.for_each(|line| line.kept = true);
+            }
+            let reason = if lost.is_some() { Reason::SyntaxError } else { Reason::Brackets };
+            left_alone.push(LeftAlone { span: lost_span.unwrap_or(span), reason });
+        }
+    }
+
+    /// Moves the lines of a comment or of prose with its first line.
+    fn move_block(
+        &self,
+        source: &Source,
+        tree: &Tree,
+        block: &mut Block,
+        (lines, places): (&[Line], &[Place]),
+        options: &Options,
+        edits: &mut Vec<(Span, String)>,
+    ) {
+        let behind = lines.partition_point(|line| line.token <= block.token);
+        let Some((line, place)) = behind.checked_sub(1).and_then(|at| Some((lines.get(at)?, places.get(at)?))) else { return };
+        if line.kept {
+            return;
+        }
+        let blank = Span::new(line.start, line.end).of(source.text());
+        let was = blank_columns(blank, self.indentation.tab_width);
+        block.moved = i64::from(place.columns()) - i64::from(was);
+        // The column of a comment that leads its line was not known when it waited for the next one.
+        if line.token == block.token {
+            block.column = place.columns();
+        }
+        for (span, place) in inner_lines(source, tree, block, self.indentation) {
+            edits.push((span, self.written(place, options.align_with_tabs)));
+        }
+    }
+
+    /// Sets the lines of a piece of another language.
+    fn embedded(
+        &self,
+        piece: &Embedded,
+        placed: &[(Line, Place)],
+        edits: &mut Vec<(Span, String)>,
+        left_alone: &mut Vec<LeftAlone>,
+    ) {
+        let span = piece.span();
+        let verbatim = span.len() as usize == piece.source.text().len();
+        let inner: Option<Vec<Span>> = self.only.map(|only| only.iter().filter_map(|outer| inner_span(piece, *outer)).collect());
+        if inner.as_ref().is_some_and(Vec::is_empty) {
+            return;
+        }
+        let style = self.style.for_language(piece.tree.language().name());
+        let (mut indentation, _) = decided_indentation(&piece.source, &piece.tree, &style);
+        // A tab may have to be written otherwise in what holds the piece.
+        indentation.tabs &= verbatim;
+        // Inside an element code stands one level further in than the tag.
+        let behind = placed.partition_point(|(line, _)| line.end <= span.start);
+        let holder = behind.checked_sub(1).and_then(|at| placed.get(at)).map(|(_, place)| *place);
+        let markup = self.tree.role(piece.host) == Role::Inert || self.tree.role(piece.host) == Role::Element;
+        let margin = holder.filter(|_| markup).map_or(Place::default(), |place| place.deeper(self.indentation.size));
+        let setter =
+            Setter { source: &piece.source, tree: &piece.tree, style: &style, indentation, margin, only: inner.as_deref() };
+        let mut left = Vec::new();
+        for (span, blank) in setter.edits(&mut left).iter() {
+            if span.end < piece.source.span().end {
+                edits.push((Span::new(piece.outer(span.start), piece.outer(span.end)), blank.to_owned()));
+            }
+        }
+        left_alone.extend(left.into_iter().map(|left| LeftAlone { span: piece.outer_span(left.span), ..left }));
+    }
+}
+
+/// The part of a span of the file that is in a piece.
+fn inner_span(piece: &Embedded, outer: Span) -> Option<Span> {
+    let whole = piece.span();
+    let (start, end) = (outer.start.max(whole.start), outer.end.min(whole.end));
+    if start > end {
+        return None;
+    }
+    Some(Span::new(piece.inner(start).unwrap_or(0), piece.inner(end).unwrap_or(piece.source.span().end)))
+}
+
+/// Where in what could not be read a bracket closes that nothing there opened.
+fn lost_from(source: &Source, tree: &Tree, error: NodeId) -> Option<u32> {
+    let node = tree.node(error);
+    let mut depth = 0i64;
+    for token in node.first_token..node.token_end {
+        let Some(token) = tree.tokens().get(token as usize) else { continue };
+        if matches!(tree.role(token.node), Role::String | Role::Comment) {
+            continue;
+        }
+        match source.slice(token.span()) {
+            "(" | "[" | "{" => depth += 1,
+            ")" | "]" | "}" => depth -= 1,
+            _ => {}
+        }
+        if depth < 0 {
+            return Some(token.start);
+        }
+    }
+    None
+}

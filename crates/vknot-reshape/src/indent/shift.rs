@@ -1,0 +1,147 @@
+//! Moves lines in or out by levels; how they stand to each other stays.
+
+use vknot_style::{Indentation, Style};
+use vknot_syntax::{Source, Span, Tree};
+
+use crate::edits::Edits;
+use crate::languages::Toolkit;
+use crate::receipt::Receipt;
+use crate::reshape::Reshape;
+use super::levels::{standings, Standing};
+use super::lines::lines;
+use super::place::blank_columns;
+use super::proof::frozen_lines;
+use super::rules::LinesBy;
+use super::decided_indentation;
+
+/// By how many levels, and where to.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Shift {
+    /// Further in.
+    In(u32),
+    /// Further out; with `true` lines that cannot go so far go to the margin.
+    Out(u32, bool),
+}
+
+/// Why lines cannot be shifted.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum ShiftError {
+    /// A line would be flattened against the margin.
+    #[error("line {line} has {columns} columns of indentation and cannot go {wanted} out; shift fewer levels, or flatten it with --force")]
+    Flattens {
+        /// The line, from 1.
+        line: u32,
+        /// Its indentation.
+        columns: u32,
+        /// How far it should go.
+        wanted: u32,
+    },
+    /// Indentation is meaning here, and a line would change its block.
+    #[error("line {line} would change the block it belongs to; shift whole blocks")]
+    Breaks {
+        /// The line, from 1.
+        line: u32,
+    },
+}
+
+/// Shifts the lines that some spans touch, or all. Blank lines and lines inside strings stay as they are.
+///
+/// # Errors
+/// When a shift out would flatten some lines, or when it would change what a language reads.
+pub fn shift(
+    source: &Source,
+    tree: &Tree,
+    style: &Style,
+    only: Option<&[Span]>,
+    by: Shift,
+) -> Result<Reshape, ShiftError> {
+    let (indentation, decided) = decided_indentation(source, tree, style);
+    let mut edits = Edits::default();
+    for (line, blank) in wanted_lines(source, tree, only) {
+        let new = match by {
+            Shift::In(levels) => further_in(blank.of(source.text()), levels * indentation.size, indentation),
+            Shift::Out(levels, force) => {
+                let wanted = levels * indentation.size;
+                let columns = blank_columns(blank.of(source.text()), indentation.tab_width);
+                if columns < wanted && !force {
+                    return Err(ShiftError::Flattens { line: line + 1, columns, wanted });
+                }
+                further_out(blank.of(source.text()), wanted, indentation)
+            }
+        };
+        if new != blank.of(source.text()) {
+            edits.push(blank, &new);
+        }
+    }
+    if Toolkit::of(tree.language()).indent.spec.lines == LinesBy::Levels {
+        check_blocks(source, tree, indentation, &edits)?;
+    }
+    let receipt = Receipt { indentation: Some((indentation, decided)), ..Receipt::default() };
+    Ok(Reshape { edits, receipt, ..Reshape::default() })
+}
+
+/// The lines (from 0) that hold something and may be moved, each with its white space.
+pub(super) fn wanted_lines(source: &Source, tree: &Tree, only: Option<&[Span]>) -> Vec<(u32, Span)> {
+    let frozen = frozen_lines(source, tree);
+    let text = source.text();
+    let mut found = Vec::new();
+    for line in 0..source.lines().count() {
+        let span = source.lines().span(text, line);
+        let whole = span.of(text);
+        let blank = whole.len() - whole.trim_start_matches([' ', '\t']).len();
+        let behind = frozen.partition_point(|frozen| frozen.start <= span.start);
+        let inside = behind.checked_sub(1).and_then(|at| frozen.get(at)).is_some_and(|frozen| span.start < frozen.end);
+        let wanted = only.is_none_or(|only| only.iter().any(|only| touches_line(*only, span)));
+        if wanted && !inside && !whole.trim().is_empty() {
+            found.push((line, Span::new(span.start, span.start + blank as u32)));
+        }
+    }
+    found
+}
+
+/// Whether a span has a part in a line; one that ends where a line begins has none in it.
+pub(super) fn touches_line(span: Span, line: Span) -> bool {
+    span.start <= line.end && (line.start < span.end || span.is_empty() && span.start >= line.start)
+}
+
+fn further_in(blank: &str, columns: u32, indentation: Indentation) -> String {
+    let (tabs, spaces) = match indentation.tabs {
+        true => (columns / indentation.tab_width.max(1), columns % indentation.tab_width.max(1)),
+        false => (0, columns),
+    };
+    format!("{}{}{blank}", "\t".repeat(tabs as usize), " ".repeat(spaces as usize))
+}
+
+/// Takes columns off the front; what is left of a tab becomes spaces.
+fn further_out(blank: &str, columns: u32, indentation: Indentation) -> String {
+    let mut passed = 0;
+    for (at, _) in blank.char_indices() {
+        if passed >= columns {
+            return format!("{}{}", " ".repeat((passed - columns) as usize), &blank[at..]);
+        }
+        passed = blank_columns(&blank[..at + 1], indentation.tab_width);
+    }
+    " ".repeat(passed.saturating_sub(columns) as usize)
+}
+
+/// Holds the levels of the statements against those after the shift.
+fn check_blocks(source: &Source, tree: &Tree, indentation: Indentation, edits: &Edits) -> Result<(), ShiftError> {
+    let levels = |source: &Source, tree: &Tree| {
+        let lines = lines(source, tree, indentation, None);
+        let standings = standings(source, tree, &lines, indentation.tab_width);
+        let of = |(line, (standing, ..)): (&super::lines::Line, &(Standing, usize, bool))| match standing {
+            Standing::Statement(level) => Some((source.line(line.end), *level)),
+            _ => None,
+        };
+        lines.iter().zip(&standings).filter_map(of).collect::<Vec<(u32, u32)>>()
+    };
+    let new = Source::from_text(source.path(), edits.apply(source.text()));
+    let new_tree = Tree::read(&new, tree.language());
+    let (was, is) = (levels(source, tree), levels(&new, &new_tree));
+    let differs = was.iter().zip(&is).find(|(was, is)| was != is).map(|(was, _)| was.0);
+    let first_indented = is.first().filter(|_| new.text().starts_with([' ', '\t'])).map(|first| first.0);
+    match differs.or(first_indented).or((was.len() != is.len()).then_some(1)) {
+        Some(line) => Err(ShiftError::Breaks { line }),
+        None => Ok(()),
+    }
+}
