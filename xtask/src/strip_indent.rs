@@ -23,6 +23,7 @@ const DEFAULT: &str = "";
 
 /// What is tried, in order. A step may set several settings at once.
 const CHOICES: &[&[&str]] = &[
+    &[DEFAULT, "vknot_indent_page=nested", "vknot_indent_page=flush", "vknot_indent_page=flat"],
     &[AS_FOUND, "indent_size=4", "indent_size=2", "indent_size=3", "indent_size=8", "indent_style=tab tab_width=8 indent_size=tab",
         "indent_style=tab tab_width=4 indent_size=tab", "indent_style=tab tab_width=8 indent_size=4",
         "indent_style=tab tab_width=8 indent_size=2"],
@@ -40,7 +41,6 @@ const CHOICES: &[&[&str]] = &[
     &[DEFAULT, "vknot_indent_label=out", "vknot_indent_label=margin", "vknot_indent_label=in"],
     &[DEFAULT, "vknot_indent_directive=margin", "vknot_indent_directive=code"],
     &[DEFAULT, "vknot_align_tabs=false", "vknot_align_tabs=true"],
-    &[DEFAULT, "vknot_indent_page=nested", "vknot_indent_page=flush", "vknot_indent_page=flat"],
 ];
 
 /// Bytes of a code base that settings are tried on.

@@ -41,6 +41,17 @@ pub(super) struct Frame {
     kept: bool,
 }
 
+impl Frame {
+    /// Whether a line that begins with the partner of such a bracket closes it.
+    fn is_closed_by(&self, bracket: u8) -> bool {
+        match self.bracket {
+            Some(own) => own == bracket,
+            // Words, and what has its bracket inside.
+            None => bracket != b'<' || matches!(self.hold, Hold::Tag | Hold::Element),
+        }
+    }
+}
+
 /// Where a line goes.
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Spot {
@@ -126,7 +137,7 @@ impl Engine<'_> {
         let spot = self.spot(id, node);
         let wanted = if line.kept || self.top().kept { line.found } else { spot.place };
         // A comment right behind a label has nothing else to belong to.
-        let waits = self.tree.is_comment(node.first_token) && !line.kept && self.before(node) != ":";
+        let waits = self.tree.is_comment(node.first_token) && !line.kept && self.before(node) != ":" && !self.falls_through(id);
         if waits {
             self.waiting.push(at, spot.place, line, self.source);
         } else {
@@ -137,6 +148,13 @@ impl Engine<'_> {
         self.led_by_closing = spot.closes;
         self.pen.set(line.end, wanted.columns());
         self.pass_mark(node.first_token, line.end);
+    }
+
+    /// Whether a comment says that the group it ends goes on with the next one.
+    fn falls_through(&self, id: NodeId) -> bool {
+        let text = self.text(id);
+        let begins = |word: &str| text.trim_start_matches(['/', '*', ' ']).get(..word.len()).is_some_and(|text| text.eq_ignore_ascii_case(word));
+        begins("fall")
     }
 
     /// What is opened behind a mark that leads a line stands against what is behind the mark.
@@ -170,7 +188,8 @@ impl Engine<'_> {
         if kind.hold == Hold::Margin {
             return if self.options.directive_margin { Place::default().into() } else { frame.base.into() };
         }
-        if direct && (kind.hold == Hold::Closing || node.is_leaf() && is_closer(self.text(id), kind.role)) {
+        let closes = || node.is_leaf() && closer(self.text(id), kind.role).is_some_and(|bracket| frame.is_closed_by(bracket));
+        if direct && (kind.hold == Hold::Closing || closes()) {
             return Spot { place: frame.close, closes: true };
         }
         if kind.hold == Hold::Labelled {
@@ -488,8 +507,8 @@ impl Engine<'_> {
         };
         if let Some(bracket) = bracket {
             self.open_bracket(node, hold, bracket);
-        } else if is_closer(text, role) {
-            self.close_bracket(node);
+        } else if let Some(bracket) = closer(text, role) {
+            self.close_bracket(node, bracket);
         } else if text == ":" {
             self.enter_initializers(node);
         }
@@ -518,8 +537,8 @@ impl Engine<'_> {
         }
     }
 
-    fn close_bracket(&mut self, node: &Node) {
-        let open = self.frames.iter().rposition(|frame| frame.bracket.is_some() && frame.node == node.parent);
+    fn close_bracket(&mut self, node: &Node, bracket: u8) {
+        let open = self.frames.iter().rposition(|frame| frame.bracket == Some(bracket) && frame.node == node.parent);
         if let Some(open) = open.filter(|open| *open > 0) {
             self.frames.truncate(open);
         }
@@ -620,6 +639,13 @@ fn opener(text: &str) -> Option<u8> {
     }
 }
 
-fn is_closer(text: &str, role: Role) -> bool {
-    role == Role::Close || matches!(text, ")" | "]" | "}" | ">" | "/>")
+/// The bracket that a token closes; words that close count as braces.
+fn closer(text: &str, role: Role) -> Option<u8> {
+    match text {
+        ")" => Some(b'('),
+        "]" => Some(b'['),
+        "}" => Some(b'{'),
+        ">" | "/>" => Some(b'<'),
+        _ => (role == Role::Close).then_some(b'{'),
+    }
 }

@@ -6,8 +6,10 @@ use vknot_style::{Indentation, Style};
 use vknot_syntax::{Source, Span, Tree};
 
 use crate::languages::Toolkit;
+use super::levels::{standings, Standing};
 use super::options::Options;
 use super::place::Place;
+use super::rules::LinesBy;
 use super::{engine, lines};
 
 /// Columns of a level when only levels are asked for: far more than anything that is wrapped takes.
@@ -16,11 +18,14 @@ const LEVEL: u32 = 16;
 /// The indentation most lines have against the line that opened what holds them; `None` when no line tells.
 pub fn indentation(source: &Source, tree: &Tree) -> Option<Indentation> {
     let table = &Toolkit::of(tree.language()).indent;
+    if table.spec.lines == LinesBy::Levels {
+        return by_levels(source, tree);
+    }
     let plain = Indentation { tabs: false, size: LEVEL, tab_width: LEVEL };
     let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(tree.language().name()), plain) };
     let lines = lines::lines(source, tree, plain, None);
     let places = engine::places(source, tree, table, &options, Place::default(), &lines).places;
-    let (mut tabs, mut sizes) = (0u32, BTreeMap::<usize, u32>::new());
+    let mut votes = Votes::default();
     let (mut above, mut level_above) = ("", 0);
     for (line, place) in lines.iter().zip(places) {
         if place.columns() % LEVEL != 0 || tree.is_comment(line.token) {
@@ -30,15 +35,47 @@ pub fn indentation(source: &Source, tree: &Tree) -> Option<Indentation> {
         let blank = Span::new(line.start, line.end).of(source.text());
         let added = blank.strip_prefix(above).filter(|_| level == level_above + 1);
         (above, level_above) = (blank, level);
+        votes.count(added.unwrap_or(""));
+    }
+    votes.result()
+}
+
+/// The same where indentation is meaning: the widths by which statements begin blocks.
+fn by_levels(source: &Source, tree: &Tree) -> Option<Indentation> {
+    let plain = Indentation { tabs: false, size: 1, tab_width: 8 };
+    let lines = lines::lines(source, tree, plain, None);
+    let mut votes = Votes::default();
+    let (mut above, mut level_above) = ("", 0);
+    for (line, (standing, ..)) in lines.iter().zip(standings(source, tree, &lines, plain.tab_width)) {
+        let Standing::Statement(level) = standing else { continue };
+        let blank = Span::new(line.start, line.end).of(source.text());
+        votes.count(blank.strip_prefix(above).filter(|_| level == level_above + 1).unwrap_or(""));
+        (above, level_above) = (blank, level);
+    }
+    votes.result()
+}
+
+/// What was added for one level, how often.
+#[derive(Default)]
+struct Votes {
+    tabs: u32,
+    sizes: BTreeMap<usize, u32>,
+}
+
+impl Votes {
+    fn count(&mut self, added: &str) {
         match added {
-            Some(added) if added.starts_with('\t') => tabs += 1,
-            Some(added) if !added.is_empty() => *sizes.entry(added.len()).or_default() += 1,
-            _ => {}
+            "" => {}
+            added if added.starts_with('\t') => self.tabs += 1,
+            added => *self.sizes.entry(added.len()).or_default() += 1,
         }
     }
-    let most = sizes.into_iter().max_by_key(|(size, votes)| (*votes, std::cmp::Reverse(*size)));
-    let (size, votes) = most.or((tabs > 0).then_some((0, 0)))?;
-    let tabs = tabs > votes;
-    let size = if tabs { 4 } else { size.min(16) as u32 };
-    Some(Indentation { tabs, size, tab_width: size })
+
+    fn result(self) -> Option<Indentation> {
+        let most = self.sizes.into_iter().max_by_key(|(size, votes)| (*votes, std::cmp::Reverse(*size)));
+        let (size, votes) = most.or((self.tabs > 0).then_some((0, 0)))?;
+        let tabs = self.tabs > votes;
+        let size = if tabs { 4 } else { size.min(16) as u32 };
+        Some(Indentation { tabs, size, tab_width: size })
+    }
 }

@@ -26,7 +26,7 @@ pub fn set(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -
     }
     let (indentation, decided) = decided_indentation(source, tree, style);
     receipt.indentation = Some((indentation, decided));
-    let setter = Setter { source, tree, style, indentation, margin: Place::default(), only };
+    let setter = Setter { source, tree, style, indentation, margin: Place::default(), begun: false, only };
     let edits = setter.edits(&mut receipt.left_alone);
     Reshape { edits, receipt, ..Reshape::default() }
 }
@@ -37,6 +37,8 @@ struct Setter<'a> {
     style: &'a Style,
     indentation: Indentation,
     margin: Place,
+    /// Whether the first line begins elsewhere.
+    begun: bool,
     only: Option<&'a [Span]>,
 }
 
@@ -86,6 +88,9 @@ impl Setter<'_> {
         let options = Options::of(self.style, self.indentation);
         let mut lines = lines(read, tree, self.indentation, self.only);
         self.keep_uncertain(read, tree, &mut lines, left_alone);
+        if let Some(first) = lines.first_mut().filter(|first| self.begun && first.start == 0) {
+            (first.kept, first.found) = (true, self.margin);
+        }
         let mut placed = engine::places(read, tree, table, &options, self.margin, &lines);
         // The last line of a half-written file was taken off before it was read.
         let end = self.source.span().end;
@@ -144,6 +149,16 @@ impl Setter<'_> {
         }
     }
 
+    /// Where the lines of a piece begin: with its first line, or one level further in than the tag in front of it.
+    fn margin_of(&self, span: Span, placed: &[(Line, Place)]) -> Place {
+        let behind = placed.partition_point(|(line, _)| line.end <= span.start);
+        match behind.checked_sub(1).and_then(|at| placed.get(at)) {
+            Some((line, place)) if line.end == span.start => *place,
+            Some((_, place)) => place.deeper(self.indentation.size),
+            None => Place::default(),
+        }
+    }
+
     /// Sets the lines of a piece of another language.
     fn embedded(
         &self,
@@ -162,13 +177,11 @@ impl Setter<'_> {
         let (mut indentation, _) = decided_indentation(&piece.source, &piece.tree, &style);
         // A tab may have to be written otherwise in what holds the piece.
         indentation.tabs &= verbatim;
-        // Inside an element code stands one level further in than the tag.
-        let behind = placed.partition_point(|(line, _)| line.end <= span.start);
-        let holder = behind.checked_sub(1).and_then(|at| placed.get(at)).map(|(_, place)| *place);
-        let markup = self.tree.role(piece.host) == Role::Inert || self.tree.role(piece.host) == Role::Element;
-        let margin = holder.filter(|_| markup).map_or(Place::default(), |place| place.deeper(self.indentation.size));
-        let setter =
-            Setter { source: &piece.source, tree: &piece.tree, style: &style, indentation, margin, only: inner.as_deref() };
+        // Where the piece is one token, its first line is one of the file's.
+        let begun = self.tree.node(piece.host).is_leaf();
+        let margin = if begun { self.margin_of(span, placed) } else { Place::default() };
+        let only = inner.as_deref();
+        let setter = Setter { source: &piece.source, tree: &piece.tree, style: &style, indentation, margin, begun, only };
         let mut left = Vec::new();
         for (span, blank) in setter.edits(&mut left).iter() {
             if span.end < piece.source.span().end {

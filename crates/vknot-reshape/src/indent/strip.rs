@@ -14,22 +14,26 @@ const PLAIN: Indentation = Indentation { tabs: false, size: 4, tab_width: 8 };
 /// comment lose what its first line lost, those that begin with `*` all they have. Lines inside strings are left.
 pub fn stripped(source: &Source, tree: &Tree) -> String {
     let mut edits: Vec<(Span, String)> = Vec::new();
-    for line in lines(source, tree, PLAIN, None).iter().filter(|line| !line.kept) {
-        let span = Span::new(line.start, line.end);
-        edits.push((span, String::new()));
-        let Some(token) = tree.tokens().get(line.token as usize).map(|token| tree.node(token.node)) else { continue };
-        let prose = tree.language().is_prose(token.kind);
-        if !prose && !tree.is_comment(line.token) {
+    let lines = lines(source, tree, PLAIN, None);
+    edits.extend(lines.iter().filter(|line| !line.kept).map(|line| (Span::new(line.start, line.end), String::new())));
+    for (index, token) in tree.tokens().iter().enumerate() {
+        let index = index as u32;
+        let prose = tree.language().is_prose(tree.node(token.node).kind);
+        let behind = lines.partition_point(|line| line.token <= index);
+        let Some(line) = behind.checked_sub(1).and_then(|at| lines.get(at)).filter(|line| !line.kept) else { continue };
+        if !prose && !tree.is_comment(index) || !source.slice(token.span()).contains('\n') {
             continue;
         }
+        let span = Span::new(line.start, line.end);
         let moved = -i64::from(blank_columns(span.of(source.text()), PLAIN.tab_width));
-        let block = Block { token: line.token, column: 0, prose: prose.then_some(Default::default()), moved };
+        let block = Block { token: index, column: 0, prose: prose.then_some(Default::default()), moved };
         let starred = source.slice(token.span()).lines().skip(1).all(|line| line.trim_start().starts_with('*'));
         for (span, place) in inner_lines(source, tree, &block, PLAIN) {
             let columns = if starred || prose { 0 } else { place.columns() };
             edits.push((span, " ".repeat(columns as usize)));
         }
     }
+    edits.sort_by_key(|(span, _)| span.start);
     let mut sorted = Edits::default();
     edits.iter().for_each(|(span, blank)| sorted.push(*span, blank));
     sorted.apply(source.text())

@@ -11,4 +11,7 @@ const LOOKS: LookSpec = LookSpec {
     ..crate::looks::LOOKS
 };
 
-const INDENTED: IndentSpec = IndentSpec { holds: &[(Hold::Section, &["variable", "result"])], ..INDENT };
+const INDENTED: IndentSpec = IndentSpec {
+    holds: &[(Hold::Flat, &["measure"]), (Hold::Section, &["variable", "result"])],
+    ..INDENT
+};

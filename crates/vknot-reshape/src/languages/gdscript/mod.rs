@@ -14,4 +14,4 @@ const LOOKS: LookSpec = LookSpec {
     ..crate::looks::LOOKS
 };
 
-const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Levels, ..INDENT };
+const INDENTED: IndentSpec = IndentSpec { tabs: true, lines: LinesBy::Levels, ..INDENT };

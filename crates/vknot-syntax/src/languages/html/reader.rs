@@ -20,6 +20,7 @@ kinds! {
     VALUE = "value" as String,
     TEXT = "text" as Inert,
     RAW = "raw" as Inert,
+    PRESERVED = "preserved" as Inert,
     COMMENT = "comment" as Comment,
     DECLARATION = "declaration",
     TEMPLATE = "template" as Macro,
@@ -115,7 +116,7 @@ impl Reader<'_, '_> {
 
     fn text_token(&mut self, start: usize, end: usize) {
         let preserved = self.counts.get("pre").is_some_and(|open| *open > 0);
-        self.builder.token(if preserved { RAW } else { TEXT }, start, end);
+        self.builder.token(if preserved { PRESERVED } else { TEXT }, start, end);
         let leaf = self.builder.last();
         if let Some(open) = self.open.last_mut() && open.heading.take().is_some() {
             self.builder.set_field(leaf, Field::NAME);
@@ -248,7 +249,11 @@ impl Reader<'_, '_> {
             from += found + 2;
         };
         let end = closing.unwrap_or(self.text.len());
-        let kind = if matches!(name, "script" | "style" | "textarea") { RAW } else { TEXT };
+        let kind = match name {
+            "script" | "style" => RAW,
+            "textarea" => PRESERVED,
+            _ => TEXT,
+        };
         if !self.text[at..end].trim().is_empty() {
             self.builder.token(kind, at, end);
         }
