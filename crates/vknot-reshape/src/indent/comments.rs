@@ -1,9 +1,6 @@
 //! Where comments stand that begin a line: with the line behind them, unless that closes what they are in.
 
-use vknot_syntax::Source;
-
 use super::engine::Spot;
-use super::lines::Line;
 use super::place::Place;
 
 /// Comments that wait for the line behind them.
@@ -14,7 +11,7 @@ pub(super) struct Waiting {
 }
 
 impl Waiting {
-    pub fn push(&mut self, line: usize, inside: Place, _: &Line, _: &Source) {
+    pub fn push(&mut self, line: usize, inside: Place) {
         self.list.push((line, inside));
     }
 

@@ -4,9 +4,11 @@
 //! [`prove`] is the proof of all three.
 
 mod blocks;
+mod brackets;
 mod comments;
 mod completed;
 mod convert;
+mod elements;
 mod engine;
 pub(crate) mod forms;
 mod found;
@@ -20,6 +22,7 @@ pub(crate) mod rules;
 mod set;
 mod shift;
 mod show;
+mod spots;
 mod strip;
 
 pub use convert::{convert, Target};

@@ -26,6 +26,13 @@ pub struct ShownLine {
     pub foreign: bool,
 }
 
+impl ShownLine {
+    /// Whether the line is not as its nesting and the file ask for.
+    pub fn disagrees(&self) -> bool {
+        self.wanted.is_some() || self.foreign
+    }
+}
+
 /// The lines that some spans touch, or all, in order.
 pub fn show(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Vec<ShownLine> {
     let (indentation, _) = decided_indentation(source, tree, style);

@@ -180,8 +180,10 @@ fn words_for(looks: &LookSpec, kind: &str) -> String {
 /// What can be done with files of a language, beside the looks that all have.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Capabilities {
-    /// Whether its files can be laid out and indented.
+    /// Whether its files can be laid out.
     pub layout: bool,
+    /// Whether the lines of its files can be set by structure, or by levels where indentation is meaning.
+    pub indentation: bool,
     /// Whether its imports can be put in order.
     pub imports: bool,
     /// What opens and what closes a region of that name; `None` where there is no comment for it.
@@ -196,6 +198,7 @@ pub fn capabilities(language: &'static Language) -> Capabilities {
     let cells = (0..language.kind_count() as u16).any(|kind| language.role(Kind(kind)) == vknot_syntax::Role::Cell);
     Capabilities {
         layout: toolkit.layout.is_some(),
+        indentation: crate::indent::covers(language),
         imports: toolkit.imports.is_some(),
         region: crate::regions::markers(language, "Tides").ok(),
         sections: toolkit.looks.sections || toolkit.has_headings || cells,

@@ -1,7 +1,7 @@
 //! The layout engine: rules give each gap a policy, one linear pass decides what fits.
 //!
-//! [`format()`] changes every gap; [`indent`] is the same machine with only the gaps that begin a line. Neither touches a
-//! token, apart from braces that the style requires and the white space at the edges of comment lines.
+//! [`format()`] changes gaps and touches no token, apart from braces that the style requires and the white space at the edges of
+//! comment lines.
 
 mod comments;
 mod damage;
@@ -20,27 +20,13 @@ use vknot_syntax::{Language, LineEnd, NodeId, Source, Span, Tree};
 
 use crate::indent::effective_indentation;
 use options::{Options, RequiredBraces};
-use print::{Mode, Paper};
+use print::Paper;
 use crate::languages::Toolkit;
 use crate::receipt::{LeftAlone, Reason, Receipt, TokenChange};
 use crate::reshape::Reshape;
 
 /// Lays out a file, or the lines of some spans of it, in a style.
 pub fn format(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
-    run(source, tree, style, only, Mode::Format)
-}
-
-/// Sets the indentation of a file's lines, or of those that some spans touch, by structure.
-pub fn indent(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
-    run(source, tree, style, only, Mode::Indent)
-}
-
-/// Whether the layout of a language is known. Where it is not, its files are left as they are.
-pub fn covers(language: &'static Language) -> bool {
-    Toolkit::of(language).layout.is_some()
-}
-
-fn run(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>, mode: Mode) -> Reshape {
     let mut receipt = Receipt::default();
     if tree.gave_up() {
         receipt.left_alone.push(LeftAlone { span: source.span(), reason: Reason::GaveUp });
@@ -53,13 +39,13 @@ fn run(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>, mode:
     };
     let paper = paper(source, tree, style);
     let mut options = Options::of(style, paper.indentation);
-    if only.is_some() || mode == Mode::Indent {
+    if only.is_some() {
         // Braces come in pairs, and a part of a file may hold only one of the two.
         options.required = RequiredBraces::Keep;
         options.commas = false;
     }
     let planner = planner::plan(tree, source, table, options);
-    let (mut edits, added) = print::print(&planner, mode, paper);
+    let (mut edits, added) = print::print(&planner, paper);
     if let Some(only) = only {
         let lines: Vec<Span> = only.iter().map(|span| whole_lines(source, *span)).collect();
         edits = edits.filtered(|span, new| {
@@ -75,14 +61,19 @@ fn run(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>, mode:
     };
     receipt.added = added.into_iter().map(change).collect();
     let left = planner.left_alone.iter().map(|id: &NodeId| tree.node(*id).span());
-    let reason = if mode == Mode::Indent { Reason::Brackets } else { Reason::SyntaxError };
+    let reason = Reason::SyntaxError;
     receipt.left_alone = left.map(|span| LeftAlone { span, reason }).collect();
     let bom = match style.word("charset") {
-        "utf-8" if mode == Mode::Format => Some(false),
-        "utf-8-bom" if mode == Mode::Format => Some(true),
+        "utf-8" => Some(false),
+        "utf-8-bom" => Some(true),
         _ => None,
     };
     Reshape { edits, receipt, bom: bom.filter(|bom| *bom != source.facts().bom) }
+}
+
+/// Whether the layout of a language is known. Where it is not, its files are left as they are.
+pub fn covers(language: &'static Language) -> bool {
+    Toolkit::of(language).layout.is_some()
 }
 
 fn paper(source: &Source, tree: &Tree, style: &Style) -> Paper {
@@ -149,7 +140,7 @@ mod tests {
         let style = Style::defaults("java");
         let paper = paper(&source, &tree, &style);
         let planner = planner::plan(&tree, &source, table, Options::of(&style, paper.indentation));
-        let (edits, _) = print::print(&planner, Mode::Format, paper);
+        let (edits, _) = print::print(&planner, paper);
         let reshape = Reshape { edits, ..Reshape::default() };
         prove_layout(&source, &tree, &reshape).unwrap_err().reason
     }

@@ -15,15 +15,6 @@ use super::trailing::{self, Trailing};
 /// grow with the square of its depth.
 const INDENT_AT_MOST: u32 = 256;
 
-/// What the pass may change.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum Mode {
-    /// Every gap.
-    Format,
-    /// Only white space at the start of lines.
-    Indent,
-}
-
 /// How lines are written.
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Paper {
@@ -56,7 +47,6 @@ struct Open {
 pub(super) struct Printer<'a, 'p> {
     planner: &'a Planner<'p>,
     measure: Measure,
-    mode: Mode,
     paper: Paper,
     /// Groups in the order in which they open, outer ones first.
     order: Vec<u32>,
@@ -85,7 +75,7 @@ pub(super) struct Printer<'a, 'p> {
 }
 
 /// Prints the plan.
-pub(super) fn print(planner: &Planner<'_>, mode: Mode, paper: Paper) -> (Edits, Vec<Added>) {
+pub(super) fn print(planner: &Planner<'_>, paper: Paper) -> (Edits, Vec<Added>) {
     let groups = &planner.plan.groups;
     let mut order: Vec<u32> = (0..groups.len() as u32).collect();
     let place = |number: &u32| {
@@ -97,11 +87,10 @@ pub(super) fn print(planner: &Planner<'_>, mode: Mode, paper: Paper) -> (Edits, 
     opening.sort_by_key(|braces| std::cmp::Reverse(braces.open));
     let mut commas = planner.plan.commas.clone();
     commas.sort_by_key(|comma| std::cmp::Reverse(comma.gap));
-    let broken = initially_broken(planner, mode);
+    let broken = initially_broken(planner);
     let printer = Printer {
         planner,
         measure: Measure::of(planner, &broken),
-        mode,
         paper,
         order,
         next_group: 0,
@@ -125,20 +114,17 @@ pub(super) fn print(planner: &Planner<'_>, mode: Mode, paper: Paper) -> (Edits, 
     printer.run()
 }
 
-/// Groups that are broken whatever fits: when lines are only indented, those that the author broke; else those marked
-/// so, and those whose breaks are kept.
-fn initially_broken(planner: &Planner<'_>, mode: Mode) -> Vec<bool> {
+/// Groups that are broken whatever fits: those marked so, and those whose breaks are kept.
+fn initially_broken(planner: &Planner<'_>) -> Vec<bool> {
     let groups = &planner.plan.groups;
-    let mut broken: Vec<bool> = groups.iter().map(|group| mode == Mode::Format && group.always).collect();
+    let mut broken: Vec<bool> = groups.iter().map(|group| group.always).collect();
     for (index, gap) in planner.plan.gaps.iter().enumerate() {
         if let Some(group) = groups.get(gap.group as usize)
             && planner.newlines(index as u32) > 0
-            && (mode == Mode::Indent || group.keep && gap.form == Form::Soft)
+            && group.keep
+            && gap.form == Form::Soft
         {
             broken[gap.group as usize] = true;
-            if let Some(outer) = broken.get_mut(group.outer as usize).filter(|_| mode == Mode::Indent) {
-                *outer = true;
-            }
         }
     }
     broken
@@ -193,7 +179,7 @@ impl Printer<'_, '_> {
             self.next_group += 1;
             let base = self.indent_at(token);
             let inner = (base + group.columns).min(INDENT_AT_MOST.max(base));
-            let broken = self.broken[number as usize] || self.mode == Mode::Format && self.breaks(&group, inner);
+            let broken = self.broken[number as usize] || self.breaks(&group, inner);
             self.broken[number as usize] = broken;
             self.bases[number as usize] = base;
             let head_line = group.hangs_on_head.then_some(self.line);
@@ -251,7 +237,7 @@ impl Printer<'_, '_> {
             self.pass_lines(span);
         }
         self.adds_comma(gap);
-        if self.mode == Mode::Format && (self.opens_braces(gap) | self.closes_braces(gap, &plan)) {
+        if self.opens_braces(gap) | self.closes_braces(gap, &plan) {
             self.edits.push(span, &self.buffer);
             return;
         }
@@ -261,10 +247,7 @@ impl Printer<'_, '_> {
         if self.trails(gap, &plan, span) {
             return;
         }
-        match self.mode {
-            Mode::Indent => self.indent_gap(gap, &plan),
-            Mode::Format => self.format_gap(gap, &plan),
-        }
+        self.format_gap(gap, &plan);
         if !self.buffer.is_empty() {
             self.line += self.buffer.bytes().filter(|byte| *byte == b'\n').count() as u32;
         }
@@ -279,7 +262,7 @@ impl Printer<'_, '_> {
         let pending = self.commas.last().is_some_and(|comma| comma.gap <= gap)
             || self.opening.last().is_some_and(|braces| braces.open == gap)
             || self.closing.last().is_some_and(|braces| braces.close == gap);
-        let fixed = self.mode == Mode::Format && plan.form == Form::Fixed && written.newlines == 0 && written.plain;
+        let fixed = plan.form == Form::Fixed && written.newlines == 0 && written.plain;
         if !fixed || pending || written.comment || span.len() != u32::from(plan.spaced) {
             return false;
         }
@@ -291,7 +274,7 @@ impl Printer<'_, '_> {
     /// Notes a comment behind code, whose gap is settled when its neighbours are known.
     fn trails(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
         let planner = self.planner;
-        let comment = self.mode == Mode::Format && gap > 0 && planner.is_comment_token(gap);
+        let comment = gap > 0 && planner.is_comment_token(gap);
         let behind = plan.form == Form::Fixed && plan.spaced && planner.newlines(gap + 1) > 0;
         let kept = matches!(plan.form, Form::Keep | Form::Verbatim | Form::Unset);
         if !comment || kept || !(behind || plan.continues) || !self.buffer.is_empty() {
@@ -345,36 +328,6 @@ impl Printer<'_, '_> {
         }
     }
 
-    /// Only the start of a line changes, and only where the author began one.
-    fn indent_gap(&mut self, gap: u32, plan: &GapPlan) {
-        let newlines = self.planner.newlines(gap);
-        if newlines == 0 && gap > 0 {
-            return self.take_over(gap);
-        }
-        if plan.continues {
-            let kept = self.planner.tree.gap_span(gap).of(self.planner.text);
-            self.buffer.push_str(&kept[..kept.rfind('\n').map_or(0, |end| end + 1)]);
-            return self.begin_line(self.comment_column);
-        }
-        let tree = self.planner.tree;
-        let written = tree.gap_span(gap).of(self.planner.text);
-        match plan.form {
-            Form::Keep | Form::Unset if gap > 0 => self.keep_gap(gap),
-            _ => {
-                let hangs = plan.hang || matches!(plan.form, Form::Fixed) && !plan.flush;
-                let hangs = hangs && gap > 0;
-                let indent = self.indent_at(gap) + u32::from(hangs) * self.planner.options.wrap;
-                let kept = written.rfind('\n').map_or(0, |end| end + 1);
-                self.buffer.push_str(&written[..kept]);
-                self.begin_line(if plan.margin { 0 } else { indent });
-            }
-        }
-    }
-
-    fn level(&self) -> u32 {
-        self.paper.indentation.size
-    }
-
     /// Line breaks, then the indentation the structure asks for.
     fn new_line(&mut self, gap: u32, plan: &GapPlan, breaks: u32) {
         (0..breaks).for_each(|_| self.buffer.push_str(self.paper.line_end));
@@ -413,10 +366,7 @@ impl Printer<'_, '_> {
         let tail = written.rfind('\n').map_or(written, |end| &written[end + 1..]);
         let tab_width = self.paper.indentation.tab_width;
         let indent = (i64::from(indent_columns(tail, tab_width)) + self.shift).max(0) as u32;
-        match self.mode {
-            Mode::Format => (0..newlines).for_each(|_| self.buffer.push_str(self.paper.line_end)),
-            Mode::Indent => self.buffer.push_str(&written[..written.len() - tail.len()]),
-        }
+        (0..newlines).for_each(|_| self.buffer.push_str(self.paper.line_end));
         push_indent(&mut self.buffer, indent, self.paper.indentation);
         self.column = indent;
         self.line_indent = indent;
@@ -453,8 +403,8 @@ impl Printer<'_, '_> {
                 was: self.written_column(span.start),
                 now: self.column,
                 first_on_line: planner.newlines(token) > 0 || token == 0,
-                trim: self.paper.trim && self.mode == Mode::Format,
-                line_end: (self.mode == Mode::Format).then_some(self.paper.line_end),
+                trim: self.paper.trim,
+                line_end: Some(self.paper.line_end),
                 indentation: self.paper.indentation,
             };
             if let Some(moved) = reflow::comment(text, &frame) {
@@ -536,7 +486,7 @@ impl Printer<'_, '_> {
     fn end_of_file(&mut self, gap: u32) {
         let written = self.planner.written[gap as usize];
         let span = self.planner.tree.gap_span(gap);
-        if self.mode == Mode::Indent || !written.plain || gap == 0 {
+        if !written.plain || gap == 0 {
             return;
         }
         self.buffer.clear();

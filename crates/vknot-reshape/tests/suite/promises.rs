@@ -1,7 +1,7 @@
 //! The promises, held against generated damage: the same tokens, the same after a second run, looks inside the file.
 
 use proptest::prelude::*;
-use vknot_reshape::{imports, layout, looks, proof};
+use vknot_reshape::{indent, imports, layout, looks, proof};
 use vknot_style::Style;
 use vknot_syntax::{Language, Source, Span, Tree};
 
@@ -77,7 +77,7 @@ proptest! {
         let (language, text) = SAMPLES[sample];
         let text = reshuffled(language, text, &changes);
         let (source, tree) = read(language, &text);
-        let reshape = layout::indent(&source, &tree, &Style::defaults(language), None);
+        let reshape = indent::set(&source, &tree, &Style::defaults(language), None);
         let proven = proof::prove_layout(&source, &tree, &reshape).unwrap();
         let starts = |text: &str| text.split('\n').map(|line| line.trim_start().to_owned()).collect::<Vec<_>>();
         prop_assert_eq!(starts(&text), starts(proven.source.text()));
@@ -94,7 +94,7 @@ proptest! {
         looks::check(&source, &tree).unwrap();
         prop_assert!(text.is_empty() || !looks::ladder(&source, &tree, Span::new(at as u32, at as u32)).is_empty());
         let style = Style::defaults(language);
-        for reshape in [layout::format(&source, &tree, &style, None), layout::indent(&source, &tree, &style, None)] {
+        for reshape in [layout::format(&source, &tree, &style, None), indent::set(&source, &tree, &style, None)] {
             // A refusal is an answer; a wrong result is not.
             if let Ok(proven) = proof::prove_layout(&source, &tree, &reshape) {
                 prop_assert_eq!(tokens(language, text), tokens(language, proven.source.text()));
@@ -164,7 +164,7 @@ fn nesting_a_hundred_thousand_deep_is_an_input() {
         let style = Style::with(language, &["max_line_length=off".parse().unwrap()]);
         let reshape = layout::format(&source, &tree, &style, None);
         let _ = proof::prove_layout(&source, &tree, &reshape);
-        let _ = layout::indent(&source, &tree, &style, None);
+        let _ = indent::set(&source, &tree, &style, None);
         let middle = source.span().end / 2;
         assert!(!looks::ladder(&source, &tree, Span::new(middle, middle)).is_empty());
         let _ = (looks::folds(&source, &tree), looks::outline(&source, &tree), looks::pairs(&source, &tree));

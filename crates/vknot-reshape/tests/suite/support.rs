@@ -2,7 +2,7 @@
 
 use std::path::Path;
 
-use vknot_reshape::{imports, layout, proof, Reshape};
+use vknot_reshape::{indent, imports, layout, proof, Reshape};
 use vknot_style::{Override, Style};
 use vknot_syntax::{Language, Source, Tree};
 
@@ -56,8 +56,16 @@ pub fn formatted(language: &str, text: &str, set: &[&str]) -> String {
 
 pub fn indented(language: &str, text: &str, set: &[&str]) -> String {
     let style = style(language, set);
-    let once = run(language, text, &|read| layout::indent(&read.source, &read.tree, &style, None));
-    let twice = run(language, &once, &|read| layout::indent(&read.source, &read.tree, &style, None));
+    let set = |text: &str| {
+        let read = read(language, text);
+        let reshape = indent::set(&read.source, &read.tree, &style, None);
+        match indent::prove(&read.source, &read.tree, &reshape) {
+            Ok(proven) => proven.source.text().to_owned(),
+            Err(refusal) => panic!("{refusal}\n{}", reshape.edits.apply(text)),
+        }
+    };
+    let once = set(text);
+    let twice = set(&once);
     assert_eq!(once, twice, "a second run changes the result");
     once
 }

@@ -19,7 +19,8 @@ pub struct Arguments {
 pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     let job = Job {
         name: "format",
-        lays_out: true,
+        covers: layout::covers,
+        done: "laid out",
         finding: "The file is not laid out in its style",
         reshape: &|input, style, only| Ok(layout::format(&input.source, &input.tree, style, only)),
         prove: &proof::prove_layout,

@@ -19,7 +19,8 @@ pub struct Arguments {
 pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     let job = Job {
         name: "imports",
-        lays_out: false,
+        covers: reshape::any_language,
+        done: "",
         finding: "Imports are not in order, or not needed",
         reshape: &|input, style, only| Ok(imports::organize(&input.source, &input.tree, style, only)),
         prove: &imports::prove,

@@ -6,10 +6,10 @@ use std::path::{Path, PathBuf};
 use indicatif::{ProgressBar, ProgressStyle};
 use rayon::prelude::*;
 use serde_json::json;
-use vknot_reshape::{layout, Reason, Reshape};
+use vknot_reshape::{Reason, Reshape};
 use vknot_reshape::proof::{Proven, Refusal};
 use vknot_style::Style;
-use vknot_syntax::{Source, Span, Tree};
+use vknot_syntax::{Language, Source, Span, Tree};
 
 use crate::arguments::{ReshapeArguments, ReshapeOutput};
 use crate::files::input::Input;
@@ -31,8 +31,10 @@ pub type Prover = dyn Fn(&Source, &Tree, &Reshape) -> Result<Proven, Refusal> + 
 pub struct Job<'j> {
     /// The command's name.
     pub name: &'static str,
-    /// Whether it needs the language's layout.
-    pub lays_out: bool,
+    /// Whether it can be done in a language.
+    pub covers: fn(&'static Language) -> bool,
+    /// What cannot be done where it does not cover the language, as in `cannot be laid out`.
+    pub done: &'static str,
     /// What it finds, for code scanning.
     pub finding: &'static str,
     pub reshape: &'j Reshaper<'j>,
@@ -62,6 +64,11 @@ fn bytes(text: &str, bom: bool) -> Vec<u8> {
     let mut bytes = if bom { "\u{feff}".as_bytes().to_vec() } else { Vec::with_capacity(text.len()) };
     bytes.extend_from_slice(text.as_bytes());
     bytes
+}
+
+/// What covers every language.
+pub fn any_language(_: &'static Language) -> bool {
+    true
 }
 
 /// Files are worked on and written in batches, so that a large tree needs little memory.
@@ -125,12 +132,12 @@ fn work(
         return Err(Problem::new(&input.shown, message));
     }
     let language = input.tree.language();
-    if job.lays_out && !layout::covers(language) {
+    if !(job.covers)(language) {
         if !target.named {
             return Ok(Worked { input, reshape: Reshape::default(), new: None, changed: (0, 0) });
         }
         let message =
-            format!("{} cannot be laid out yet; looks such as outline and fold work on it", language.spec().title);
+            format!("{} cannot be {} yet; looks such as outline and fold work on it", language.spec().title, job.done);
         return Err(Problem::new(&input.shown, message));
     }
     let spans: Result<Vec<Span>, String> =

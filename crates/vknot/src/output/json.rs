@@ -1,6 +1,7 @@
 //! The JSON forms of edits, spans and receipts. Each document names its schema and version.
 
 use serde::Serialize;
+use vknot_reshape::indent::Decided;
 use vknot_reshape::{Edits, Reason, Receipt, TokenChange};
 use vknot_syntax::{Source, Span};
 
@@ -97,6 +98,17 @@ pub struct ReceiptJson {
     tokens_removed: Vec<TokenJson>,
     left_alone: Vec<LeftAloneJson>,
     notes: Vec<NoteJson>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    indentation: Option<IndentationJson>,
+}
+
+/// What levels are made of.
+#[derive(Serialize)]
+struct IndentationJson {
+    tabs: bool,
+    size: u32,
+    tab_width: u32,
+    decided_by: &'static str,
 }
 
 impl ReceiptJson {
@@ -129,6 +141,16 @@ impl ReceiptJson {
                 .iter()
                 .map(|note| NoteJson { span: SpanJson::of(source, note.span), text: note.text.clone() })
                 .collect(),
+            indentation: receipt.indentation.map(|(indentation, decided)| IndentationJson {
+                tabs: indentation.tabs,
+                size: indentation.size,
+                tab_width: indentation.tab_width,
+                decided_by: match decided {
+                    Decided::BySetting => "setting",
+                    Decided::ByFile => "file",
+                    Decided::ByHabit => "habit",
+                },
+            }),
         }
     }
 }

@@ -2,6 +2,7 @@
 
 pub mod code;
 pub mod diff;
+pub mod indentation;
 pub mod json;
 pub mod receipt;
 pub mod sarif;

@@ -1,6 +1,8 @@
 //! Receipts for people.
 
+use vknot_reshape::indent::Decided;
 use vknot_reshape::{Reason, Receipt, TokenChange};
+use vknot_style::Indentation;
 use vknot_syntax::Source;
 
 use super::{count, FAINT, MARK, NAME};
@@ -16,7 +18,25 @@ pub fn summary(shown: &str, receipt: &Receipt, changed: (usize, usize)) -> Optio
             summary.push(format!("{word} {}", by_text(changes)));
         }
     }
+    if let Some((indentation, decided)) = receipt.indentation.filter(|_| !summary.is_empty()) {
+        summary.push(levels(indentation, decided));
+    }
     (!summary.is_empty()).then(|| format!("{NAME}{shown}{NAME:#}: {}", summary.join("; ")))
+}
+
+/// What a level is made of, and what decided that.
+fn levels(indentation: Indentation, decided: Decided) -> String {
+    let made_of = match indentation {
+        Indentation { tabs: true, size, tab_width } if size == tab_width => "tabs".to_owned(),
+        Indentation { tabs: true, size, tab_width } => format!("{} in tabs of {tab_width}", count(size as usize, "column")),
+        Indentation { size, .. } => count(size as usize, "space"),
+    };
+    let why = match decided {
+        Decided::BySetting => "as set",
+        Decided::ByFile => "as found in the file",
+        Decided::ByHabit => "as usual in the language",
+    };
+    format!("levels of {made_of}, {why}")
 }
 
 /// What was left alone, and remarks.

@@ -1,0 +1,158 @@
+//! What brackets open and close, and words that do the same.
+
+use vknot_syntax::{Node, NodeId, Role};
+
+use super::engine::{Engine, Frame};
+use super::forms::{self, HeadRule};
+use super::options::AlignList;
+use super::place::Place;
+use super::rules::Hold;
+
+impl Engine<'_> {
+    /// Whether the first child of a node is a bracket, or a word that opens it.
+    pub(super) fn begins_with_bracket(&self, id: NodeId) -> bool {
+        let opens = |first: NodeId| self.tree.role(first) == Role::Open || opener(self.text(first)).is_some();
+        self.tree.children(id).next().is_some_and(opens)
+    }
+
+    /// Brackets and words that open and close.
+    pub(super) fn enter_leaf(&mut self, id: NodeId, node: &Node, role: Role) {
+        let parent = self.tree.node(node.parent);
+        let hold = self.table.kind(parent.kind).hold;
+        let text = self.text(id);
+        let bracket = match opener(text) {
+            Some(bracket) if !matches!(role, Role::String | Role::Comment | Role::Inert) => Some(bracket),
+            _ if role == Role::Open && hold == Hold::Body && parent.first_token == node.first_token => Some(b'{'),
+            _ if text == "<" && hold == Hold::List && parent.first_token == node.first_token => Some(b'<'),
+            _ => None,
+        };
+        if let Some(bracket) = bracket {
+            self.open_bracket(node, hold, bracket);
+        } else if let Some(bracket) = closer(text, role) {
+            self.close_bracket(node, bracket);
+        } else if text == ":" && self.top().hold == Hold::Header && self.top().named
+            || self.options.align_operands && matches!(text, "=" | "return" | ":=" | "+=" | "-=")
+        {
+            self.line_up_behind(node);
+        }
+    }
+
+    /// What wraps in the innermost frame lines up with what stands behind a token, such as the colon of a constructor.
+    fn line_up_behind(&mut self, node: &Node) {
+        if self.top().node == node.parent && self.top().bracket.is_none() && self.is_filled(node) {
+            let next = self.tree.tokens().get(node.token_end as usize).map_or(node.end, |token| token.start);
+            let base = self.current.lined_up(self.pen.column_of(next));
+            if let Some(last) = self.frames.last_mut() {
+                last.base = base;
+            }
+        }
+    }
+
+    fn close_bracket(&mut self, node: &Node, bracket: u8) {
+        let open = self.frames.iter().rposition(|frame| frame.bracket == Some(bracket) && frame.node == node.parent);
+        if let Some(open) = open.filter(|open| *open > 0) {
+            self.frames.truncate(open);
+        }
+    }
+
+    fn open_bracket(&mut self, node: &Node, hold: Hold, bracket: u8) {
+        let (top, options) = (self.top(), self.options);
+        let holder = node.parent;
+        let body = bracket == b'{' && !matches!(hold, Hold::List | Hold::Literal) || hold == Hold::Body;
+        // A body stands against the beginning of what it is the body of, however far that wrapped.
+        let owned = top.bracket.is_none() && (top.node == holder || top.node == self.tree.node(holder).parent);
+        let branch = matches!(top.hold, Hold::Branch | Hold::Arm);
+        let leads = self.pen_is_at_line_start(node);
+        let anchor = match body && owned && top.hold != Hold::Flat {
+            true if leads && branch => self.current,
+            true => top.anchor,
+            false => self.behind_mark,
+        };
+        let of = self.table.kind(self.tree.node(top.node).kind);
+        let deeper = match (body, hold) {
+            (true, _) if owned && of.flush => 0,
+            (true, _) if owned && of.namespace => options.namespace,
+            (_, Hold::Literal) => options.literal,
+            (true, _) => options.size,
+            _ => options.wrap,
+        };
+        let mut frame = Frame {
+            node: holder,
+            end: self.tree.node(holder).next,
+            hold: if body { Hold::Body } else { hold },
+            bracket: Some(bracket),
+            anchor,
+            base: anchor.deeper(deeper),
+            close: anchor,
+            prefix_end: node.first_token,
+            named: false,
+            rule: HeadRule::Call,
+            passed: 1,
+            argument: anchor,
+            kept: top.kept,
+        };
+        let filled = self.is_filled(node);
+        if let Some(spec) = self.table.spec.forms {
+            self.open_form(node, &mut frame, spec);
+        } else if !body && filled {
+            let round = bracket == b'(' || bracket == b'[' && hold != Hold::Literal;
+            if options.align == AlignList::All || options.align == AlignList::Arguments && round {
+                let next = self.tree.tokens().get(node.token_end as usize).map_or(node.end, |token| token.start);
+                let column = self.pen.column_of(node.start);
+                frame.base = self.current.lined_up(column + next - node.start);
+            }
+        }
+        frame.named = !filled || frame.base == anchor.deeper(deeper);
+        self.frames.push(frame);
+    }
+
+    pub(super) fn pen_is_at_line_start(&mut self, node: &Node) -> bool {
+        self.pen.column_of(node.start) == self.current.columns()
+    }
+
+    /// Whether something stands behind an opening bracket on its line.
+    pub(super) fn is_filled(&self, node: &Node) -> bool {
+        let gap = self.tree.gap(self.source.text(), node.token_end);
+        gap.newlines == 0 && (node.token_end as usize) < self.tree.tokens().len() && !self.tree.is_comment(node.token_end)
+    }
+
+    fn open_form(&mut self, node: &Node, frame: &mut Frame, spec: &forms::FormSpec) {
+        let column = self.pen.column_of(node.start);
+        let at = |column: u32| Place { level: column, align: 0 };
+        let position = self.top().passed;
+        frame.rule = forms::rule_of(self.source, self.tree, node.parent, spec, position, &self.options.heads);
+        let mut parts = self.tree.parts(node.parent).skip(1);
+        let width = |to: &Node| self.source.text().get(node.start as usize..to.start as usize).map_or(1, |text| text.chars().count() as u32);
+        let same_line = |to: &&Node| self.source.text().get(node.start as usize..to.start as usize).is_some_and(|text| !text.contains('\n'));
+        let head = parts.next().map(|head| self.tree.node(head)).filter(same_line).map_or(column + 1, |head| column + width(head));
+        let first = parts.next().map(|first| self.tree.node(first)).filter(same_line).map(|first| column + width(first));
+        frame.base = at(match frame.rule {
+            HeadRule::Body(_) => column + spec.body,
+            HeadRule::Call => first.unwrap_or(head),
+            HeadRule::Clauses => first.unwrap_or(column + spec.body),
+            HeadRule::Data => head,
+        });
+        frame.argument = at(column + spec.argument);
+        frame.close = at(head);
+    }
+}
+
+/// The bracket that a token opens, without the mark in front of it.
+pub(super) fn opener(text: &str) -> Option<u8> {
+    match text {
+        "(" | "[" | "{" => text.bytes().next(),
+        _ if text.len() == 2 && text.starts_with('#') => text.as_bytes().get(1).copied().filter(|byte| b"([{".contains(byte)),
+        _ => None,
+    }
+}
+
+/// The bracket that a token closes; words that close count as braces.
+pub(super) fn closer(text: &str, role: Role) -> Option<u8> {
+    match text {
+        ")" => Some(b'('),
+        "]" => Some(b'['),
+        "}" => Some(b'{'),
+        ">" | "/>" => Some(b'<'),
+        _ => (role == Role::Close).then_some(b'{'),
+    }
+}

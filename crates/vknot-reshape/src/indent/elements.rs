@@ -1,0 +1,42 @@
+//! Elements of markup and their attributes.
+
+use vknot_syntax::{Node, NodeId};
+
+use super::engine::Engine;
+use super::options::AlignList;
+use super::rules::Hold;
+
+impl Engine<'_> {
+    /// Whether what an element holds stands at its own line.
+    pub(super) fn is_flush(&self, id: NodeId) -> bool {
+        let page = self.table.spec.page;
+        self.is_element(id, &page[..self.options.flush_elements.min(page.len())])
+    }
+
+    /// Whether white space inside a node is shown as it is.
+    pub(super) fn is_preserved(&self, id: NodeId, hold: Hold) -> bool {
+        hold == Hold::Element && self.is_element(id, self.table.spec.preserved)
+    }
+
+    /// Whether an element has one of some names.
+    pub(super) fn is_element(&self, id: NodeId, names: &[&str]) -> bool {
+        if names.is_empty() {
+            return false;
+        }
+        let name = self.tree.name_span(id).map_or("", |span| self.source.slice(span));
+        let tag = || self.tree.child_named(id, "parameters").and_then(|tag| self.tree.children(tag).nth(1));
+        let name = if name.is_empty() { tag().map_or("", |tag| self.text(tag)) } else { name };
+        names.iter().any(|wanted| wanted.eq_ignore_ascii_case(name))
+    }
+
+    /// Attributes line up with the first one if it stands behind the name of the tag.
+    pub(super) fn enter_attributes(&mut self, node: &Node) {
+        let column = self.pen.column_of(node.start);
+        let lined_up = self.current.lined_up(column);
+        let aligns = self.options.align == AlignList::All && column > self.current.columns();
+        if let Some(last) = self.frames.last_mut() {
+            last.named = true;
+            last.base = if aligns { lined_up } else { last.base };
+        }
+    }
+}

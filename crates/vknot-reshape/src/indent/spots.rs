@@ -1,0 +1,206 @@
+//! Where a line stands, by what is open there and what it begins with.
+
+use vknot_syntax::{Node, NodeId, Role};
+
+use super::brackets::{closer, opener};
+use super::engine::{Engine, Frame, Spot};
+use super::forms::HeadRule;
+use super::options::{AccessPlace, LabelPlace};
+use super::place::Place;
+use super::rules::Hold;
+
+impl Engine<'_> {
+    /// Where a line that begins with a node stands.
+    pub(super) fn spot(&self, id: NodeId, node: &Node) -> Spot {
+        let frame = self.top();
+        let kind = self.table.kind(node.kind);
+        let direct = node.parent == frame.node;
+        if kind.hold == Hold::Margin {
+            return if self.options.directive_margin { Place::default().into() } else { frame.base.into() };
+        }
+        let closes = || node.is_leaf() && closer(self.text(id), kind.role).is_some_and(|bracket| frame.is_closed_by(bracket));
+        if direct && (kind.hold == Hold::Closing || closes()) {
+            return Spot { place: frame.close, closes: true };
+        }
+        if kind.hold == Hold::Labelled {
+            return self.jump_target(&frame).into();
+        }
+        if let Some(place) = self.label_spot(id, &frame, kind.role) {
+            return place.into();
+        }
+        match (frame.hold, frame.bracket) {
+            (Hold::Flat | Hold::Parts, None) => self.in_sequence(node, &frame).into(),
+            (Hold::Body, _) => self.in_body(id, node, &frame).into(),
+            (_, Some(_)) => self.in_list(node, &frame).into(),
+            (Hold::Branch | Hold::Arm, None) => self.in_branch(id, node, &frame),
+            (Hold::Element | Hold::Section | Hold::Tag, None) => frame.base.into(),
+            _ => self.in_head(id, node, &frame).into(),
+        }
+    }
+
+    /// Labels and labelled groups.
+    fn label_spot(&self, id: NodeId, frame: &Frame, role: Role) -> Option<Place> {
+        let options = self.options;
+        let holder = self.tree.role(frame.node);
+        match role {
+            Role::Arm if self.is_middle(id) => None,
+            Role::Arm if matches!(frame.hold, Hold::Body | Hold::Branch) => Some(frame.anchor.deeper(options.case)),
+            Role::Label if frame.hold == Hold::Arm => Some(frame.anchor),
+            Role::Label if holder == Role::Body => Some(match options.access {
+                AccessPlace::Type => frame.anchor,
+                AccessPlace::Half => frame.anchor.deeper(options.size / 2),
+                AccessPlace::Member => frame.base,
+            }),
+            Role::Label if holder == Role::Block => Some(self.jump_target(frame)),
+            _ => None,
+        }
+    }
+
+    fn jump_target(&self, frame: &Frame) -> Place {
+        match self.options.label {
+            LabelPlace::Margin => Place::default(),
+            LabelPlace::Out => frame.base.shallower(self.options.size),
+            LabelPlace::In => frame.base,
+        }
+    }
+
+    /// Whether a node begins with a word that stands with the head of its branch.
+    pub(super) fn is_middle(&self, id: NodeId) -> bool {
+        let first = self.tree.node(id).first_token;
+        let word = self.tree.tokens().get(first as usize).map_or("", |token| self.source.slice(token.span()));
+        self.table.spec.middle.iter().any(|middle| middle.eq_ignore_ascii_case(word))
+    }
+
+    /// Among items that need no bracket around them. Pieces that could not be read are told apart by marks.
+    fn in_sequence(&self, node: &Node, frame: &Frame) -> Place {
+        let role = self.table.kind(node.kind).role;
+        if frame.hold == Hold::Parts && matches!(role, Role::Statement | Role::Branch) {
+            return frame.base.deeper(self.options.size);
+        }
+        if self.tree.role(frame.node) != Role::Error || self.begins_item(node) {
+            return frame.base;
+        }
+        frame.base.deeper(self.options.wrap)
+    }
+
+    /// Whether the token in front of a node ends a statement.
+    fn begins_item(&self, node: &Node) -> bool {
+        let before = self.before(node);
+        let is_item = self.table.kind(node.kind).role.is_item();
+        is_item || before.is_empty() || self.table.spec.ends.contains(&before)
+    }
+
+    /// The text of the token in front of a node.
+    pub(super) fn before(&self, node: &Node) -> &str {
+        let mut tokens = (0..node.first_token).rev().filter(|token| !self.tree.is_comment(*token));
+        let token = tokens.next().and_then(|token| self.tree.tokens().get(token as usize));
+        token.map_or("", |token| self.source.slice(token.span()))
+    }
+
+    fn in_body(&self, id: NodeId, node: &Node, frame: &Frame) -> Place {
+        let wraps = match self.tree.role(frame.node) {
+            Role::Error => !self.begins_item(node),
+            // What is inside a macro is no code for certain.
+            Role::Macro => is_operator(self.text(id)) || is_operator(self.before(node)),
+            _ => false,
+        };
+        frame.base.deeper(if wraps { self.options.wrap } else { 0 })
+    }
+
+    /// Inside brackets: an item, or more of one.
+    fn in_list(&self, node: &Node, frame: &Frame) -> Place {
+        if self.table.spec.forms.is_some() {
+            return match frame.rule {
+                HeadRule::Body(count) if frame.passed <= count + 1 => frame.argument,
+                _ => frame.base,
+            };
+        }
+        let parenthesized = self.tree.role(frame.node) == Role::Parenthesized;
+        let continued = || !matches!(self.before(node), "," | ";" | "(" | "[" | "{" | "<" | "");
+        if self.options.operand > 0 && !parenthesized && frame.named && continued() {
+            return frame.base.deeper(self.options.operand);
+        }
+        frame.base
+    }
+
+    fn in_branch(&self, id: NodeId, node: &Node, frame: &Frame) -> Spot {
+        let kind = self.table.kind(node.kind);
+        // What a directive parts from its `else` must do without it, too.
+        let before = (0..node.first_token).rev().find(|token| !self.tree.is_comment(*token));
+        let before = before.and_then(|before| self.tree.tokens().get(before as usize));
+        if before.is_some_and(|before| self.table.kind(self.tree.node(before.node).kind).hold == Hold::Margin) {
+            return frame.anchor.into();
+        }
+        let text = if node.is_leaf() { self.text(id) } else { "" };
+        if self.is_middle(id) && (node.is_leaf() || kind.role == Role::Arm || kind.hold == Hold::Branch) {
+            return Spot { place: frame.anchor, closes: false };
+        }
+        if text == "{" || kind.hold == Hold::Body && self.opens_body(id, node) {
+            let deeper = if frame.hold == Hold::Arm { self.options.case_brace } else { self.options.brace };
+            return frame.anchor.deeper(deeper).into();
+        }
+        if node.first_token == frame.prefix_end || text == "|" && frame.hold == Hold::Arm {
+            return frame.anchor.into();
+        }
+        let inside = matches!(kind.hold, Hold::Head | Hold::Header | Hold::Branch | Hold::Body | Hold::Section | Hold::Flat);
+        if inside || frame.hold == Hold::Arm {
+            return frame.base.into();
+        }
+        frame.anchor.deeper(self.options.wrap).into()
+    }
+
+    fn in_head(&self, id: NodeId, node: &Node, frame: &Frame) -> Place {
+        let kind = self.table.kind(node.kind);
+        if node.first_token == frame.prefix_end || self.follows_block(node, frame) {
+            return frame.anchor;
+        }
+        if self.before(node) == ">" && self.begins_prefix(frame) {
+            return frame.anchor;
+        }
+        if self.opens_body(id, node) || kind.hold == Hold::Section && node.parent == frame.node {
+            return frame.anchor;
+        }
+        if kind.hold == Hold::Body {
+            return frame.anchor.deeper(self.options.function);
+        }
+        let selects = self.table.kind(self.tree.node(frame.node).kind).role == Role::Rule;
+        if selects && self.before(node) == "," {
+            return frame.anchor;
+        }
+        if frame.hold == Hold::Header && !frame.named && !matches!(self.before(node), "," | "=" | "+") {
+            return frame.anchor;
+        }
+        frame.base
+    }
+
+    /// Whether a link of a chain follows a closing bracket that stands at the beginning of the chain.
+    fn follows_block(&self, node: &Node, frame: &Frame) -> bool {
+        self.table.spec.links_follow_blocks
+            && frame.hold == Hold::Chain
+            && self.led_by_closing
+            && self.current == frame.anchor
+            && matches!(self.before(node), "}" | ")" | "]" | "?")
+    }
+
+    /// Whether what is open begins with something in angle brackets that is said about the rest.
+    fn begins_prefix(&self, frame: &Frame) -> bool {
+        let first = self.tree.tokens().get(self.tree.node(frame.node).first_token as usize);
+        first.is_some_and(|first| self.table.spec.prefixes.contains(&self.source.slice(first.span())))
+    }
+
+    /// Whether a node begins with the brace, or the word, that opens a body.
+    pub(super) fn opens_body(&self, id: NodeId, node: &Node) -> bool {
+        self.opens(node) == Some(b'{') || self.begins_with_bracket(id)
+    }
+
+    /// The bracket a node begins with.
+    pub(super) fn opens(&self, node: &Node) -> Option<u8> {
+        let token = self.tree.tokens().get(node.first_token as usize)?;
+        opener(self.source.slice(token.span()))
+    }
+}
+
+/// Whether a token joins what is on both sides of it.
+fn is_operator(text: &str) -> bool {
+    matches!(text, "." | "&&" | "||" | "+" | "-" | "*" | "/" | "=" | "?" | "==" | "+=" | "?.")
+}
