@@ -8,6 +8,9 @@ use super::options::AlignList;
 use super::place::Place;
 use super::rules::Hold;
 
+/// What stands for a word that opens or closes.
+const WORD: u8 = b'w';
+
 impl Engine<'_> {
     /// Whether the first child of a node is a bracket, or a word that opens it.
     pub(super) fn begins_with_bracket(&self, id: NodeId) -> bool {
@@ -22,7 +25,7 @@ impl Engine<'_> {
         let text = self.text(id);
         let bracket = match opener(text) {
             Some(bracket) if !matches!(role, Role::String | Role::Comment | Role::Inert) => Some(bracket),
-            _ if role == Role::Open && hold == Hold::Body && parent.first_token == node.first_token => Some(b'{'),
+            _ if role == Role::Open && hold == Hold::Body && parent.first_token == node.first_token => Some(WORD),
             _ if text == "<" && hold == Hold::List && parent.first_token == node.first_token => Some(b'<'),
             _ => None,
         };
@@ -58,7 +61,7 @@ impl Engine<'_> {
     fn open_bracket(&mut self, node: &Node, hold: Hold, bracket: u8) {
         let (top, options) = (self.top(), self.options);
         let holder = node.parent;
-        let body = bracket == b'{' && !matches!(hold, Hold::List | Hold::Literal) || hold == Hold::Body;
+        let body = matches!(bracket, b'{' | WORD) && !matches!(hold, Hold::List | Hold::Literal) || hold == Hold::Body;
         // A body stands against the beginning of what it is the body of, however far that wrapped.
         let owned = top.bracket.is_none() && (top.node == holder || top.node == self.tree.node(holder).parent);
         let branch = matches!(top.hold, Hold::Branch | Hold::Arm);
@@ -141,18 +144,18 @@ impl Engine<'_> {
 pub(super) fn opener(text: &str) -> Option<u8> {
     match text {
         "(" | "[" | "{" => text.bytes().next(),
-        _ if text.len() == 2 && text.starts_with('#') => text.as_bytes().get(1).copied().filter(|byte| b"([{".contains(byte)),
+        _ if text.len() == 2 && text.starts_with(['#', '@', '$']) => text.as_bytes().get(1).copied().filter(|byte| b"([{".contains(byte)),
         _ => None,
     }
 }
 
-/// The bracket that a token closes; words that close count as braces.
+/// The bracket that a token closes.
 pub(super) fn closer(text: &str, role: Role) -> Option<u8> {
     match text {
         ")" => Some(b'('),
         "]" => Some(b'['),
         "}" => Some(b'{'),
         ">" | "/>" => Some(b'<'),
-        _ => (role == Role::Close).then_some(b'{'),
+        _ => (role == Role::Close).then_some(WORD),
     }
 }

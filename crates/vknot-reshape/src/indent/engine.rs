@@ -10,6 +10,7 @@ use super::blocks::Block;
 use super::comments::Waiting;
 use super::forms::HeadRule;
 use super::lines::Line;
+use super::nesting::{nesting, Nested};
 use super::options::Options;
 use super::place::{Pen, Place};
 use super::rules::{Hold, IndentTable};
@@ -81,6 +82,8 @@ pub(super) struct Engine<'a> {
     pub led_by_closing: bool,
     pub waiting: Waiting,
     pub blocks: Vec<Block>,
+    /// What lines stand in by brackets; empty where the tree has no errors.
+    nesting: Vec<Nested>,
 }
 
 /// Where lines begin, and what there is of several lines.
@@ -100,7 +103,8 @@ pub(super) fn places(
 ) -> Placed {
     let pen = Pen::new(source.text(), options.indentation.tab_width);
     let waiting = Waiting::default();
-    let mut engine = Engine { source, tree, table, options, frames: Vec::new(), pen, current: margin, behind_mark: margin, led_by_closing: false, waiting, blocks: Vec::new() };
+    let nesting = if tree.has_error() { nesting(source, tree, lines) } else { Vec::new() };
+    let mut engine = Engine { source, tree, table, options, frames: Vec::new(), pen, current: margin, behind_mark: margin, led_by_closing: false, waiting, blocks: Vec::new(), nesting };
     let places = engine.run(margin, lines);
     Placed { places, blocks: engine.blocks }
 }
@@ -134,7 +138,7 @@ impl Engine<'_> {
     }
 
     fn begin_line(&mut self, id: NodeId, node: &Node, line: &Line, at: usize, places: &mut [Place]) {
-        let spot = self.spot(id, node);
+        let spot = self.by_brackets(at, places).unwrap_or_else(|| self.spot(id, node));
         let wanted = if line.kept || self.top().kept { line.found } else { spot.place };
         // A comment right behind a label has nothing else to belong to.
         let waits = self.tree.is_comment(node.first_token) && !line.kept && self.before(node) != ":" && !self.falls_through(id);
@@ -148,6 +152,18 @@ impl Engine<'_> {
         self.led_by_closing = spot.closes;
         self.pen.set(line.end, wanted.columns());
         self.pass_mark(node.first_token, line.end);
+    }
+
+    /// Where a line stands by its brackets alone, if the tree has another idea of which are open.
+    fn by_brackets(&self, at: usize, places: &[Place]) -> Option<Spot> {
+        let nested = self.nesting.get(at)?;
+        let open = self.frames.iter().filter(|frame| matches!(frame.bracket, Some(b'(' | b'[' | b'{'))).count();
+        if open == nested.depth {
+            return None;
+        }
+        let place = nested.opened_on.and_then(|line| places.get(line)).copied();
+        let deeper = if nested.closes || place.is_none() { 0 } else { self.options.size };
+        Some(Spot { place: place.unwrap_or_default().deeper(deeper), closes: nested.closes })
     }
 
     /// Whether a comment says that the group it ends goes on with the next one.

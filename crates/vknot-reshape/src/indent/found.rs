@@ -3,9 +3,10 @@
 use std::collections::BTreeMap;
 
 use vknot_style::{Indentation, Style};
-use vknot_syntax::{Source, Span, Tree};
+use vknot_syntax::{NodeId, Role, Source, Span, Tree};
 
 use crate::languages::Toolkit;
+use super::brackets::opener;
 use super::levels::{standings, Standing};
 use super::options::Options;
 use super::place::Place;
@@ -15,12 +16,51 @@ use super::{engine, lines};
 /// Columns of a level when only levels are asked for: far more than anything that is wrapped takes.
 const LEVEL: u32 = 16;
 
-/// The indentation most lines have against the line that opened what holds them; `None` when no line tells.
+/// The indentation most items have against the line that opened what holds them; `None` when no line tells.
 pub fn indentation(source: &Source, tree: &Tree) -> Option<Indentation> {
-    let table = &Toolkit::of(tree.language()).indent;
-    if table.spec.lines == LinesBy::Levels {
-        return by_levels(source, tree);
+    let toolkit = Toolkit::of(tree.language());
+    match toolkit.indent.spec.lines {
+        LinesBy::Levels => by_levels(source, tree),
+        // What a layout goes by must be there after it, too, and lines may be joined.
+        _ if toolkit.layout.is_some() => by_brackets(source, tree),
+        _ => by_brackets(source, tree).or_else(|| by_lines(source, tree)),
     }
+}
+
+/// Told from the first items between brackets, each against the line of its bracket.
+fn by_brackets(source: &Source, tree: &Tree) -> Option<Indentation> {
+    let mut votes = Votes::default();
+    for (index, node) in tree.nodes().iter().enumerate() {
+        let role = tree.language().role(node.kind);
+        if !matches!(role, Role::Block | Role::Body | Role::Collection) || node.is_empty() || node.has_error() {
+            continue;
+        }
+        let mut parts = tree.parts(NodeId(index as u32));
+        let opens = parts.next().is_some_and(|first| opener(tree.text_of(source.text(), first)).is_some());
+        let first = parts.next().filter(|item| opens && begins_line(source, tree.node(*item).start));
+        if let Some(first) = first {
+            let (outer, inner) = (blank_before(source, node.start), blank_before(source, tree.node(first).start));
+            votes.count(inner.strip_prefix(outer).unwrap_or(""));
+        }
+    }
+    votes.result()
+}
+
+/// The white space at the start of the line that holds a byte.
+fn blank_before(source: &Source, offset: u32) -> &str {
+    let line = source.lines().start(source.lines().index_at(offset));
+    let rest = source.text().get(line as usize..).unwrap_or("");
+    &rest[..rest.len() - rest.trim_start_matches([' ', '\t']).len()]
+}
+
+fn begins_line(source: &Source, offset: u32) -> bool {
+    let line = source.lines().index_at(offset);
+    line > 0 && source.lines().start(line) + blank_before(source, offset).len() as u32 == offset
+}
+
+/// Told from lines that stand one level further in than the line above.
+fn by_lines(source: &Source, tree: &Tree) -> Option<Indentation> {
+    let table = &Toolkit::of(tree.language()).indent;
     let plain = Indentation { tabs: false, size: LEVEL, tab_width: LEVEL };
     let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(tree.language().name()), plain) };
     let lines = lines::lines(source, tree, plain, None);

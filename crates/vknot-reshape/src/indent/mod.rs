@@ -15,6 +15,7 @@ mod found;
 mod learn;
 mod levels;
 mod lines;
+mod nesting;
 mod options;
 mod place;
 mod proof;

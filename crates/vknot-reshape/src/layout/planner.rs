@@ -191,7 +191,7 @@ impl Planner<'_> {
                 if let Some((_, _, group)) = open.last().filter(|(_, opened, _)| *opened == line) {
                     self.plan.groups[*group as usize].columns = 0;
                 }
-                let group = self.plan.group(Group::over(token, node.token_end, 1));
+                let group = self.plan.group(Group::over(token, node.token_end, self.options.level));
                 open.push((shape, line, group));
             } else if let Some(shape) = closing
                 && let Some(at) = open.iter().rposition(|(other, ..)| *other == shape)

@@ -42,7 +42,8 @@ pub fn show(arguments: &ReshapeArguments) -> anyhow::Result<Outcome> {
     } else if disagreeing > 0 {
         let verb = if disagreeing == 1 { "disagrees" } else { "disagree" };
         let lines = count(disagreeing, "line");
-        writeln!(anstream::stderr().lock(), "{NAME}{lines} {verb} with the nesting{NAME:#}; `vknot indent` sets them")?;
+        let legend = "in front of each the columns it has and those it should have; `vknot indent` sets them";
+        writeln!(anstream::stderr().lock(), "{NAME}{lines} {verb} with the nesting{NAME:#}: {legend}")?;
     }
     super::problems(&problems);
     Ok(if problems.is_empty() { Outcome::Done } else { Outcome::Failed })
@@ -72,6 +73,9 @@ fn document(input: &Input, lines: &[ShownLine]) -> Value {
     json!({ "file": input.shown, "lines": lines.iter().map(line).collect::<Vec<_>>() })
 }
 
+/// Characters of what is said about a line.
+const NOTE: usize = 6;
+
 fn draw(input: &Input, lines: &[ShownLine], named: bool) -> std::io::Result<()> {
     let mut out = anstream::stdout().lock();
     if named {
@@ -85,12 +89,13 @@ fn draw(input: &Input, lines: &[ShownLine], named: bool) -> std::io::Result<()> 
             true => guides_through(lines, index),
             false => drawn(line, line.blank.of(input.source.text())),
         };
-        let (mark, why) = match line.wanted {
-            Some(wanted) => ("▸", format!("  {MARK}← {}, its nesting asks for {wanted}{MARK:#}", count(line.columns as usize, "column"))),
-            None if line.foreign => ("▸", format!("  {MARK}← tabs or spaces that the file does not use{MARK:#}")),
-            None => (" ", String::new()),
+        let note = match line.wanted {
+            Some(wanted) => format!("{}→{wanted}", line.columns),
+            None if line.foreign && line.blank.of(input.source.text()).contains('\t') => "tabs".to_owned(),
+            None if line.foreign => "spaces".to_owned(),
+            None => String::new(),
         };
-        writeln!(out, "{FAINT}{:>digits$}{FAINT:#} {MARK}{mark}{MARK:#}{FAINT}{guides}{FAINT:#}{rest}{why}", line.line)?;
+        writeln!(out, "{FAINT}{:>digits$}{FAINT:#} {MARK}{note:>NOTE$}{MARK:#} {FAINT}{guides}{FAINT:#}{rest}", line.line)?;
     }
     Ok(())
 }

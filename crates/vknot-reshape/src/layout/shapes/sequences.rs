@@ -94,7 +94,7 @@ impl Planner<'_> {
             return;
         }
         let most = self.options.blank_most;
-        let mut group = Group::bracketed(self.first(children[open]), self.end(children[close]), 1);
+        let mut group = Group::bracketed(self.first(children[open]), self.end(children[close]), self.options.level);
         group.always = true;
         let number = self.plan.group(group);
         self.plan.set(self.first(*first), GapPlan::hard(number, 0, if rule.leading_blank { most } else { 0 }));
@@ -154,7 +154,7 @@ impl Planner<'_> {
 
     fn plain_group(&mut self, children: &[NodeId]) -> u32 {
         let (Some(first), Some(last)) = (children.first(), children.last()) else { return NO_GROUP };
-        self.plan.group(Group::bracketed(self.first(*first), self.end(*last), 1))
+        self.plan.group(Group::bracketed(self.first(*first), self.end(*last), self.options.level))
     }
 
     fn is_simple_item(&self, item: NodeId) -> bool {
@@ -191,7 +191,7 @@ impl Planner<'_> {
         if children.len() - body == 1 && self.role(*first) == Role::Block && from == body {
             return self.plan.set(self.first(*first), GapPlan::fixed(true));
         }
-        let mut group = Group::over(self.first(id), self.end(id), 1);
+        let mut group = Group::over(self.first(id), self.end(id), self.options.level);
         group.indent.0 = self.first(children[from]);
         group.always = true;
         let number = self.plan.group(group);
@@ -201,7 +201,7 @@ impl Planner<'_> {
 
     /// A keyword, then items one level in below it.
     pub(in crate::layout) fn clause(&mut self, id: NodeId, children: &[NodeId]) {
-        let mut group = Group::over(self.first(id), self.end(id), 1);
+        let mut group = Group::over(self.first(id), self.end(id), self.options.level);
         group.always = true;
         let number = self.plan.group(group);
         for child in children.iter().skip(1) {

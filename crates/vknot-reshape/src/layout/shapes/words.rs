@@ -96,7 +96,7 @@ impl Planner<'_> {
         if self.tree.node(id).kind == self.tree.node(body).kind && self.name(before) == "else" {
             return self.plan.set(gap, GapPlan::fixed(true).flush());
         }
-        let mut group = Group::over(gap.saturating_sub(1), self.end(body), 1);
+        let mut group = Group::over(gap.saturating_sub(1), self.end(body), self.options.level);
         group.indent.0 = gap;
         let broken = self.newlines(gap) > 0;
         group.always = broken;
