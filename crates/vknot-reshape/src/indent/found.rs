@@ -87,7 +87,7 @@ fn by_levels(source: &Source, tree: &Tree) -> Option<Indentation> {
     let mut votes = Votes::default();
     let (mut above, mut level_above) = ("", 0);
     for (line, (standing, ..)) in lines.iter().zip(standings(source, tree, &lines, plain.tab_width)) {
-        let Standing::Statement(level) = standing else { continue };
+        let Standing::Statement(level, _) = standing else { continue };
         let blank = Span::new(line.start, line.end).of(source.text());
         votes.count(blank.strip_prefix(above).filter(|_| level == level_above + 1).unwrap_or(""));
         (above, level_above) = (blank, level);

@@ -6,14 +6,14 @@
 use vknot_style::Indentation;
 use vknot_syntax::{Role, Source, Span, Tree};
 
-use super::lines::Line;
+use super::lines::{lines, Line};
 use super::place::{blank_columns, Pen, Place};
 
 /// How a line stands to those before it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Standing {
-    /// It begins a statement, so many levels deep.
-    Statement(u32),
+    /// It begins a statement, so many levels deep; whether that is the width of a block that is open or begins.
+    Statement(u32, bool),
     /// It goes on with what another line began.
     Wrapped,
     /// It holds nothing but a comment.
@@ -36,6 +36,7 @@ pub(super) fn standings(source: &Source, tree: &Tree, lines: &[Line], tab_width:
     let mut statement = 0;
     let mut pen = Pen::new(source.text(), tab_width);
     let mut next = 0;
+    let mut opened = false;
     for (token, facts) in tree.tokens().iter().enumerate() {
         let begins = lines.get(next).filter(|line| line.token == token as u32);
         if let Some(line) = begins {
@@ -45,19 +46,27 @@ pub(super) fn standings(source: &Source, tree: &Tree, lines: &[Line], tab_width:
                 None if tree.is_comment(token as u32) => (Standing::Comment, statement, false),
                 None if continues(source, tree, token as u32) => (Standing::Wrapped, statement, false),
                 None => {
+                    let goes_out = widths.last().is_some_and(|width| *width > column);
                     while widths.len() > 1 && widths.last().is_some_and(|width| *width > column) {
                         widths.pop();
                     }
-                    if widths.last().is_some_and(|width| *width < column) {
+                    let deeper = widths.last().is_some_and(|width| *width < column);
+                    if deeper {
                         widths.push(column);
                     }
+                    // A block begins behind a colon only, and ends at a width that there was.
+                    let regular = !deeper || !goes_out && opened;
                     statement = next;
-                    (Standing::Statement(widths.len() as u32 - 1), next, false)
+                    (Standing::Statement(widths.len() as u32 - 1, regular), next, false)
                 }
             });
             next += 1;
         }
-        if matches!(tree.role(facts.node), Role::String | Role::Comment) {
+        if tree.is_comment(token as u32) {
+            continue;
+        }
+        opened = source.slice(facts.span()) == ":";
+        if tree.role(facts.node) == Role::String {
             continue;
         }
         match source.slice(facts.span()) {
@@ -93,7 +102,7 @@ pub(super) fn scaled(
     let mut levels: Vec<(u32, Place)> = Vec::new();
     for (index, (standing, anchor, lined_up)) in standings.iter().enumerate() {
         let place = match standing {
-            Standing::Statement(level) => {
+            Standing::Statement(level, _) => {
                 let place = Place::level(level * wanted.size);
                 levels.truncate(*level as usize);
                 levels.push((old[index], place));
@@ -102,10 +111,10 @@ pub(super) fn scaled(
             Standing::Comment => {
                 // With the block it stands in; if it stands in none, with the statement behind it.
                 let own = levels.iter().rev().find(|(columns, _)| *columns == old[index]).map(|(_, place)| *place);
-                let behind = standings.iter().skip(index).position(|(standing, ..)| matches!(standing, Standing::Statement(_)));
+                let behind = standings.iter().skip(index).position(|(standing, ..)| matches!(standing, Standing::Statement(..)));
                 let deeper = behind.map(|ahead| index + ahead).filter(|behind| old[*behind] == old[index]);
                 let next = deeper.and_then(|behind| match standings[behind].0 {
-                    Standing::Statement(level) => Some(Place::level(level * wanted.size)),
+                    Standing::Statement(level, _) => Some(Place::level(level * wanted.size)),
                     _ => None,
                 });
                 own.or(next).unwrap_or_else(|| rescaled(old[index], 0, Place::default(), (was, wanted)))
@@ -137,4 +146,20 @@ fn rescaled(old: u32, anchor: u32, place: Place, (was, wanted): (Indentation, In
         0 => place.deeper(behind / was.size.max(1) * wanted.size),
         _ => Place { align: place.align + behind, ..place },
     }
+}
+
+/// The first line (from 1) whose statement is not in the block it was in, in a text of which only indentation differs.
+pub(super) fn moved_line(was: (&Source, &Tree), is: (&Source, &Tree), tab_width: u32) -> Option<u32> {
+    let levels = |(source, tree): (&Source, &Tree)| {
+        let lines = lines(source, tree, Indentation { tabs: false, size: 1, tab_width }, None);
+        let standings = standings(source, tree, &lines, tab_width);
+        let of = |(line, (standing, ..)): (&Line, &(Standing, usize, bool))| match standing {
+            Standing::Statement(level, regular) => Some((source.line(line.end), *level, *regular)),
+            _ => None,
+        };
+        lines.iter().zip(&standings).filter_map(of).collect::<Vec<(u32, u32, bool)>>()
+    };
+    let (was, is) = (levels(was), levels(is));
+    let differs = was.iter().zip(&is).find(|(was, is)| was != is).map(|(was, _)| was.0);
+    differs.or((was.len() != is.len()).then_some(1))
 }

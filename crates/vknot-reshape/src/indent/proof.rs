@@ -4,7 +4,10 @@
 use vknot_syntax::{Source, Span, Tree};
 
 use crate::proof::{self, Difference, Proven, Refusal};
+use crate::languages::Toolkit;
 use crate::reshape::Reshape;
+use super::levels;
+use super::rules::LinesBy;
 
 /// Proves a change of indentation.
 ///
@@ -46,7 +49,14 @@ fn same(source: &Source, tree: &Tree, new: &Source, new_tree: &Tree) -> Result<(
             return Err(Refusal { offset: token.start, reason });
         }
     }
-    proof::same_nodes(source, tree, new_tree)?;
+    let spec = Toolkit::of(tree.language()).indent.spec;
+    // Where brackets are missing, the reader of forms goes by the margin; what it makes of them then is no measure.
+    if !(spec.forms.is_some() && tree.has_error()) {
+        proof::same_nodes(source, tree, new_tree)?;
+    }
+    if spec.lines == LinesBy::Levels {
+        same_blocks(source, tree, new, new_tree)?;
+    }
     let (pieces, new_pieces) = (tree.embedded(), new_tree.embedded());
     for (piece, new_piece) in pieces.iter().zip(new_pieces) {
         same(&piece.source, &piece.tree, &new_piece.source, &new_piece.tree)
@@ -58,6 +68,18 @@ fn same(source: &Source, tree: &Tree, new: &Source, new_tree: &Tree) -> Result<(
     let offset = pieces.get(new_pieces.len()).map_or(0, |piece| piece.span().start);
     Err(Refusal { offset, reason: Difference::UnsoundEdits })
 }
+
+/// Where indentation is meaning, every statement is as deep as it was.
+fn same_blocks(source: &Source, tree: &Tree, new: &Source, new_tree: &Tree) -> Result<(), Refusal> {
+    let Some(line) = levels::moved_line((source, tree), (new, new_tree), TAB_WIDTH) else { return Ok(()) };
+    let span = source.lines().span(source.text(), line - 1);
+    let statement = source.slice(span).trim().to_owned();
+    let reason = Difference::Structure { token: statement, old: "its block".to_owned(), new: "another".to_owned() };
+    Err(Refusal { offset: span.start, reason })
+}
+
+/// Columns of a tab to these languages themselves.
+const TAB_WIDTH: u32 = 8;
 
 /// The lines inside tokens of several lines that white space means something in: strings, and what is shown as it is.
 pub(super) fn frozen_lines(source: &Source, tree: &Tree) -> Vec<Span> {

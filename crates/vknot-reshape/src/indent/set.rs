@@ -174,11 +174,12 @@ impl Setter<'_> {
             return;
         }
         let style = self.style.for_language(piece.tree.language().name());
-        let (mut indentation, _) = decided_indentation(&piece.source, &piece.tree, &style);
-        // A tab may have to be written otherwise in what holds the piece.
-        indentation.tabs &= verbatim;
         // Where the piece is one token, its first line is one of the file's.
         let begun = self.tree.node(piece.host).is_leaf();
+        let own = || decided_indentation(&piece.source, &piece.tree, &style).0;
+        let mut indentation = if begun { self.indentation } else { own() };
+        // A tab may have to be written otherwise in what holds the piece.
+        indentation.tabs &= verbatim;
         let margin = if begun { self.margin_of(span, placed) } else { Place::default() };
         let only = inner.as_deref();
         let setter = Setter { source: &piece.source, tree: &piece.tree, style: &style, indentation, margin, begun, only };

@@ -7,8 +7,7 @@ use crate::edits::Edits;
 use crate::languages::Toolkit;
 use crate::receipt::Receipt;
 use crate::reshape::Reshape;
-use super::levels::{standings, Standing};
-use super::lines::lines;
+use super::levels;
 use super::place::blank_columns;
 use super::proof::frozen_lines;
 use super::rules::LinesBy;
@@ -74,7 +73,12 @@ pub fn shift(
         }
     }
     if Toolkit::of(tree.language()).indent.spec.lines == LinesBy::Levels {
-        check_blocks(source, tree, indentation, &edits)?;
+        let new = Source::from_text(source.path(), edits.apply(source.text()));
+        let new_tree = Tree::read(&new, tree.language());
+        let moved = levels::moved_line((source, tree), (&new, &new_tree), indentation.tab_width);
+        if let Some(line) = moved {
+            return Err(ShiftError::Breaks { line });
+        }
     }
     let receipt = Receipt { indentation: Some((indentation, decided)), ..Receipt::default() };
     Ok(Reshape { edits, receipt, ..Reshape::default() })
@@ -122,26 +126,4 @@ fn further_out(blank: &str, columns: u32, indentation: Indentation) -> String {
         passed = blank_columns(&blank[..at + 1], indentation.tab_width);
     }
     " ".repeat(passed.saturating_sub(columns) as usize)
-}
-
-/// Holds the levels of the statements against those after the shift.
-fn check_blocks(source: &Source, tree: &Tree, indentation: Indentation, edits: &Edits) -> Result<(), ShiftError> {
-    let levels = |source: &Source, tree: &Tree| {
-        let lines = lines(source, tree, indentation, None);
-        let standings = standings(source, tree, &lines, indentation.tab_width);
-        let of = |(line, (standing, ..)): (&super::lines::Line, &(Standing, usize, bool))| match standing {
-            Standing::Statement(level) => Some((source.line(line.end), *level)),
-            _ => None,
-        };
-        lines.iter().zip(&standings).filter_map(of).collect::<Vec<(u32, u32)>>()
-    };
-    let new = Source::from_text(source.path(), edits.apply(source.text()));
-    let new_tree = Tree::read(&new, tree.language());
-    let (was, is) = (levels(source, tree), levels(&new, &new_tree));
-    let differs = was.iter().zip(&is).find(|(was, is)| was != is).map(|(was, _)| was.0);
-    let first_indented = is.first().filter(|_| new.text().starts_with([' ', '\t'])).map(|first| first.0);
-    match differs.or(first_indented).or((was.len() != is.len()).then_some(1)) {
-        Some(line) => Err(ShiftError::Breaks { line }),
-        None => Ok(()),
-    }
 }

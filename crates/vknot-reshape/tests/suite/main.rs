@@ -8,6 +8,7 @@ macro_rules! snapshot {
     };
 }
 
+mod indent;
 mod java;
 mod json;
 mod languages;

@@ -1,7 +1,7 @@
 //! DAX: queries, and files of measures.
 //!
-//! A definition begins with `MEASURE` and its like, or at the margin with a name and `=`; it goes on to the next one. `VAR` and
-//! `RETURN` part what is inside, at any depth.
+//! A definition begins with `MEASURE` and its like, or with a name and `=` at the margin or behind a blank line; it goes on to the next
+//! one. `VAR` and `RETURN` part what is inside, at any depth.
 
 use crate::language::{Field, Kind};
 use crate::tree::TreeBuilder;
@@ -108,10 +108,19 @@ impl Reader<'_, '_> {
         super::begins_line(self.text.as_bytes(), self.lexemes[self.at].start as usize)
     }
 
-    /// A name and `=` at the margin.
+    /// A name and `=` at the margin, or where nothing can go on: at the beginning and behind a blank line.
     fn begins_measure(&self) -> bool {
         let start = self.lexemes[self.at].start as usize;
-        if start > 0 && self.text.as_bytes()[start - 1] != b'\n' {
+        if !self.begins_line() {
+            return false;
+        }
+        let margin = start == 0 || self.text.as_bytes()[start - 1] == b'\n';
+        let before = self.lexemes[..self.at].iter().rev().find(|lexeme| lexeme.kind != COMMENT);
+        let gap = before.map_or("", |before| &self.text[before.end as usize..start]);
+        let lines = gap.split('\n').count();
+        let blank = |(at, line): (usize, &str)| at > 0 && at + 1 < lines && line.trim().is_empty();
+        let apart = before.is_none() || gap.split('\n').enumerate().any(blank);
+        if !margin && !apart {
             return false;
         }
         let line = line_end(self.text.as_bytes(), start) as u32;

@@ -1,0 +1,334 @@
+//! Indentation: well-kept samples come back after their indentation is taken away, cut-off files stand like whole ones, levels scale
+//! there and back, shifts keep relations, conversions keep columns, and the proof catches what they must not do.
+
+use std::path::Path;
+
+use proptest::prelude::*;
+use vknot_reshape::indent::{self, Decided, HeadVotes, Shift, ShiftError, Target};
+use vknot_reshape::{Reason, Reshape};
+use vknot_style::Style;
+use vknot_syntax::{Language, Source, Span, Tree};
+
+use crate::support::{Read, read, sample_files, style};
+
+/// Settings that the samples of some languages keep to, beside the size of their levels.
+const STYLES: &[(&str, &[&str])] = &[
+    ("board.js", &["indent_size=2"]),
+    ("card.tsx", &["indent_size=2"]),
+    ("station.ts", &["indent_size=2"]),
+    ("notices.go", &["indent_style=tab", "tab_width=8"]),
+    ("index.html", &["vknot_indent_page=nested"]),
+    ("harmonics.m", &["indent_size=2"]),
+];
+
+struct Sample {
+    name: String,
+    language: &'static str,
+    text: String,
+    style: Style,
+}
+
+/// Well-kept files, one for each language that is set by structure.
+fn samples() -> Vec<Sample> {
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/suite/indented");
+    let mut samples: Vec<Sample> = std::fs::read_dir(folder)
+        .unwrap()
+        .map(|entry| {
+            let path = entry.unwrap().path();
+            let text = std::fs::read_to_string(&path).unwrap();
+            let name = path.file_stem().unwrap().to_string_lossy().into_owned();
+            let language = Language::of_file(Path::new(&name), &text).unwrap().name();
+            let set = STYLES.iter().find(|(sample, _)| *sample == name).map_or(&[][..], |(_, set)| set);
+            Sample { name, language, style: style(language, set), text }
+        })
+        .collect();
+    samples.sort_by(|a, b| a.name.cmp(&b.name));
+    samples
+}
+
+/// The result of a reshape, proven.
+fn proven(read: &Read, reshape: &Reshape) -> String {
+    match indent::prove(&read.source, &read.tree, reshape) {
+        Ok(proven) => proven.source.text().to_owned(),
+        Err(refusal) => panic!("{refusal}\n{}", reshape.edits.apply(read.source.text())),
+    }
+}
+
+fn set(language: &str, text: &str, style: &Style) -> String {
+    let read = read(language, text);
+    proven(&read, &indent::set(&read.source, &read.tree, style, None))
+}
+
+fn stripped(language: &str, text: &str) -> String {
+    let read = read(language, text);
+    indent::stripped(&read.source, &read.tree)
+}
+
+#[test]
+fn what_is_taken_away_comes_back() {
+    for Sample { name, language, text, style } in samples() {
+        let bare = stripped(language, &text);
+        assert!(bare.len() < text.len(), "{name}");
+        assert_eq!(set(language, &bare, &style), text, "{name}");
+        assert_eq!(set(language, &text, &style), text, "{name} is right as it is");
+    }
+}
+
+#[test]
+fn lines_in_front_of_a_cut_stand_as_in_the_whole_file() {
+    for Sample { name, language, text, style } in samples() {
+        let bare = stripped(language, &text);
+        let (mut same, mut all) = (0, 0);
+        for cut in (0..bare.len()).step_by(7).filter(|cut| bare.is_char_boundary(*cut)) {
+            let result = set(language, &bare[..cut], &style);
+            let whole = bare[..cut].matches('\n').count();
+            same += text.lines().zip(result.lines()).take(whole).filter(|(a, b)| a == b).count();
+            all += whole;
+        }
+        // A line or two of such a small file is a large share of it.
+        assert!(same * 100 >= all * 90, "{name}: {same} of {all}");
+    }
+}
+
+#[test]
+fn lines_go_by_settings() {
+    let cases: &[(&str, &str, &[&str])] = &[
+        ("c", "switch (a) {\ncase 1:\n{\nb();\n}\n}", &["vknot_indent_case=1", "vknot_indent_case_brace=1"]),
+        ("c", "void f(void)\n{\nif (a)\n{\nb(1,\n2);\n}\nout:\nc = d +\ne;\n}",
+            &["vknot_indent_brace=1", "vknot_indent_label=margin", "vknot_align_list=none", "vknot_align_operand=true"]),
+        ("cpp", "namespace a {\nclass B {\npublic:\nint c;\n};\n}", &["vknot_indent_namespace=1", "vknot_indent_access=half"]),
+        ("c", "void f(void)\n{\n#ifdef A\nint a[] = {\n1 };\n#endif\n}",
+            &["vknot_indent_directive=code", "vknot_wrap_literal=wrap", "vknot_wrap_indent=2"]),
+        ("java", "class A {\nint b = c(d,\ne);\n}", &["vknot_wrap_indent=half", "indent_style=tab", "tab_width=8"]),
+        ("c", "int a = b(c,\nd);", &["indent_style=tab", "tab_width=4", "vknot_align_tabs=true"]),
+        ("javascript", "f(a,\nb +\nc);", &["vknot_indent_operand=2"]),
+        ("octave", "function f ()\na;\nend", &["vknot_indent_function=0"]),
+        ("html", "<html>\n<body>\n<p>a</p>\n</body>\n</html>", &["vknot_indent_page=flush"]),
+        ("scheme", "(when a\nb)\n(my-let a\nb\nc)\n(cond\na)", &["vknot_indent_heads=when=call, my-let=1, cond=clauses"]),
+    ];
+    let shown: Vec<String> =
+        cases.iter().map(|(language, text, keys)| format!("{}\n{}", keys.join(" "), set(language, text, &style(language, keys)))).collect();
+    snapshot!(shown.join("\n---\n"));
+}
+
+#[test]
+fn blocks_of_comments_and_prose_move_as_a_whole() {
+    let c = "void f(void)\n{\n/* One\n     two\n   three */\na();\n  /** Doc\n* more\n      */\nb(); /* behind\n      code */\n}\n";
+    let html = "<div>\n<p>Low\n        tide\nand high</p>\n<pre>\n  as\n it is\n</pre>\n</div>\n";
+    let js = "function f() {\nreturn `a\n  ${b(\nc)}\n   d`;\n}\n";
+    let shown = [("c", c), ("html", html), ("javascript", js)].map(|(language, text)| set(language, text, &style(language, &[])));
+    snapshot!(shown.join("---\n"));
+}
+
+#[test]
+fn code_inside_is_set_where_it_stands() {
+    let html = "<body>\n<script>\nfunction f() {\nreturn 1;\n}\n</script>\n</body>\n";
+    let markdown = "# Tides\n\n- One\n\n  ```js\n  function f() {\n  return 1;\n  }\n  ```\n";
+    let notebook = r#"{"cells": [{"cell_type": "code", "source": ["if tide:\n", "  warn()\n", "  wait()"]}]}"#;
+    let shown = [("html", html), ("markdown", markdown), ("notebook", notebook)]
+        .map(|(language, text)| set(language, text, &style(language, &["indent_size=4"])));
+    snapshot!(shown.join("---\n"));
+}
+
+#[test]
+fn broken_code_is_set_where_it_is_certain() {
+    let text = "class A {\nvoid b() {\nif (c > {\nd(1,\n2);\n}\nint e = ;\n}\nvoid f() {\ng();\n}\n}\n}\nint h;\n";
+    let read = read("java", text);
+    let reshape = indent::set(&read.source, &read.tree, &style("java", &["indent_size=2"]), None);
+    let left: Vec<String> = reshape.receipt.left_alone
+        .iter()
+        .map(|left| format!("{:?} {:?}", left.reason, read.source.line_range(left.span)))
+        .collect();
+    snapshot!(format!("{}{}", proven(&read, &reshape), left.join("\n")));
+    assert!(reshape.receipt.left_alone.iter().any(|left| left.reason == Reason::Brackets));
+}
+
+#[test]
+fn only_the_lines_asked_for_are_set_against_those_around_them() {
+    let text = "class A {\n      void b() {\nc();\n   d();\n  }\n}\n";
+    let read = read("java", text);
+    let third = read.source.lines().span(text, 2);
+    let reshape = indent::set(&read.source, &read.tree, &style("java", &["indent_size=4"]), Some(&[third]));
+    assert_eq!(proven(&read, &reshape), "class A {\n      void b() {\n          c();\n   d();\n  }\n}\n");
+}
+
+#[test]
+fn what_decides_the_width_is_said() {
+    let cases: [(&str, &[&str], (u32, Decided)); 4] = [
+        ("class A {\n   int b;\n}\n", &[], (3, Decided::ByFile)),
+        ("class A {\nint b;\n}\n", &[], (4, Decided::ByHabit)),
+        ("class A {\n   int b;\n}\n", &["indent_size=2"], (2, Decided::BySetting)),
+        ("class A {\n\tint b;\n}\n", &[], (4, Decided::ByFile)),
+    ];
+    for (text, keys, (size, decided)) in cases {
+        let read = read("java", text);
+        let reshape = indent::set(&read.source, &read.tree, &style("java", keys), None);
+        let (indentation, by) = reshape.receipt.indentation.unwrap();
+        assert_eq!((indentation.size, by), (size, decided), "{text:?} {keys:?}");
+    }
+}
+
+const PYTHON: &str = "\"\"\"Levels.\"\"\"\n\n\ndef surge(levels,\n          floor=0):\n    \"\"\"Doc\n      string.\"\"\"\n    found = max(\n        levels,\n        key=abs,\n    )\n    # to be sent\n    if found > floor:\n        send(found,\n             \"\"\"as\n  it is\"\"\")\n\n    # behind\n    else_ = [1,\n             2]\n    return found \\\n        + floor\n";
+
+const GDSCRIPT: &str = "extends Node\n\nfunc surge(levels):\n\tfor level in levels:\n\t\tif level > 1:\n\t\t\tsend(level,\n\t\t\t\t\"high\")\n\t# none\n\treturn null\n";
+
+#[test]
+fn levels_scale_there_and_back() {
+    for (language, text, keys) in [
+        ("python", PYTHON, [["indent_size=2", ""], ["indent_size=4", ""]]),
+        ("python", PYTHON, [["indent_style=tab", "tab_width=8"], ["indent_style=space", "indent_size=4"]]),
+        ("gdscript", GDSCRIPT, [["indent_style=space", "indent_size=4"], ["indent_style=tab", "tab_width=4"]]),
+        ("gdscript", GDSCRIPT, [["indent_style=space", "indent_size=2"], ["indent_style=tab", "tab_width=4"]]),
+    ] {
+        let keys = keys.map(|keys| keys.into_iter().filter(|key| !key.is_empty()).collect::<Vec<_>>());
+        let there = set(language, text, &style(language, &keys[0]));
+        assert_ne!(there, text);
+        assert_eq!(set(language, &there, &style(language, &keys[1])), text, "{language} {keys:?}\n{there}");
+    }
+}
+
+#[test]
+fn tabs_become_spaces_and_tabs_again() {
+    let java = "class A {\n\tvoid b() {\n\t\tc(d,\n\t\t  e);\n\t}\n\t/* f\n\t * g */\n}\n";
+    for (language, text) in [("java", java), ("gdscript", GDSCRIPT)] {
+        let convert = |text: &str, target| {
+            let read = read(language, text);
+            proven(&read, &indent::convert(&read.source, &read.tree, &Style::defaults(language), None, target))
+        };
+        let spaces = convert(text, Target::Spaces(Some(4)));
+        assert!(!spaces.contains('\t'), "{spaces}");
+        assert_eq!(convert(&spaces, Target::Tabs), text, "{language}");
+    }
+    let mixed = read("java", "class A {\n  \tint b;\n    int c = \"\"\"\n    \td\"\"\";\n}\n");
+    let reshape = indent::convert(&mixed.source, &mixed.tree, &Style::defaults("java"), None, Target::Spaces(Some(4)));
+    assert_eq!(proven(&mixed, &reshape), "class A {\n    int b;\n    int c = \"\"\"\n    \td\"\"\";\n}\n");
+}
+
+fn shifted(language: &str, text: &str, lines: Option<(u32, u32)>, by: Shift) -> Result<String, ShiftError> {
+    let read = read(language, text);
+    let span = lines.map(|(first, last)| {
+        let of = |line: u32| read.source.lines().span(text, line - 1);
+        Span::new(of(first).start, of(last).end)
+    });
+    let only = span.as_ref().map(std::slice::from_ref);
+    let reshape = indent::shift(&read.source, &read.tree, &style(language, &["indent_size=4"]), only, by)?;
+    Ok(proven(&read, &reshape))
+}
+
+#[test]
+fn shifts_keep_how_lines_stand_to_each_other() {
+    let java = "class A {\n    void b() {\n      c();\n\n        d(\"\"\"\n  e\"\"\");\n    }\n}\n";
+    let further = "class A {\n        void b() {\n          c();\n\n            d(\"\"\"\n  e\"\"\");\n        }\n}\n";
+    assert_eq!(shifted("java", java, Some((2, 7)), Shift::In(1)).as_deref(), Ok(further));
+    assert_eq!(shifted("java", further, Some((2, 7)), Shift::Out(1, false)).as_deref(), Ok(java));
+    let error = shifted("java", java, Some((2, 7)), Shift::Out(2, false)).unwrap_err();
+    assert_eq!(error, ShiftError::Flattens { line: 2, columns: 4, wanted: 8 });
+    let flat = "class A {\nvoid b() {\nc();\n\nd(\"\"\"\n  e\"\"\");\n}\n}\n";
+    assert_eq!(shifted("java", java, Some((2, 7)), Shift::Out(2, true)).as_deref(), Ok(flat));
+    assert_eq!(shifted("java", "\tint a;\n", None, Shift::Out(1, false)).as_deref(), Ok("int a;\n"));
+}
+
+#[test]
+fn a_shift_that_would_move_lines_to_another_block_is_refused() {
+    let text = "def a():\n    if b:\n        c()\n    d()\n";
+    for (lines, by, broken) in [
+        ((3, 3), Shift::Out(1, false), 3),
+        ((4, 4), Shift::In(1), 4),
+        ((1, 4), Shift::In(1), 1),
+        ((2, 2), Shift::Out(1, false), 2),
+    ] {
+        assert_eq!(shifted("python", text, Some(lines), by), Err(ShiftError::Breaks { line: broken }), "{lines:?} {by:?}");
+    }
+    let deeper = shifted("python", text, Some((3, 3)), Shift::In(1));
+    assert_eq!(deeper.as_deref(), Ok("def a():\n    if b:\n            c()\n    d()\n"));
+}
+
+#[test]
+fn the_proof_catches_what_is_no_indentation() {
+    let prove = |language: &str, text: &str, (old, new): (&str, &str)| {
+        let read = read(language, text);
+        let start = text.find(old).unwrap() as u32;
+        let mut reshape = Reshape::default();
+        reshape.edits.push(Span::new(start, start + old.len() as u32), new);
+        indent::prove(&read.source, &read.tree, &reshape).map(|_| ()).map_err(|refusal| refusal.reason.to_string())
+    };
+    assert!(prove("java", "class A {\n  int b;\n}", ("  ", "    ")).is_ok());
+    assert!(prove("java", "class A {\n  int b;\n}", ("b", "")).is_err());
+    assert!(prove("java", "class A {\n  int b;\n}", ("\n  ", " ")).is_err());
+    assert!(prove("java", "class A { String b = \"\"\"\n  c\"\"\"; }", ("  ", " ")).is_err());
+    assert!(prove("python", "if a:\n    b()\n    c()\n", ("    c", "c")).is_err());
+    assert!(prove("python", "if a:\n    b()\n    c()\n", ("    ", "  ")).is_err());
+    assert!(prove("html", "<pre>b\n  a</pre>", ("  ", "")).is_err());
+    assert!(prove("html", "<script>\nlet a = `\n  b`;\n</script>", ("  ", "")).is_err());
+    assert!(prove("html", "<p>a\n  b</p>", ("  ", "")).is_ok());
+}
+
+#[test]
+fn shown_lines_say_what_disagrees() {
+    let read = read("java", "class A {\n    int a;\n  int b;\n\tint c;\n\n}\n");
+    let lines = indent::show(&read.source, &read.tree, &style("java", &["indent_size=4"]), None);
+    let facts: Vec<(u32, u32, Option<u32>, bool)> =
+        lines.iter().map(|line| (line.line, line.columns, line.wanted, line.foreign)).collect();
+    let wanted = [(1, 0, None, false), (2, 4, None, false), (3, 2, Some(4), false), (4, 4, None, true), (5, 0, None, false)];
+    assert_eq!(facts[..5], wanted);
+    assert!(lines[2].disagrees() && lines[3].disagrees() && !lines[1].disagrees());
+}
+
+#[test]
+fn the_rules_of_heads_are_learned_from_files() {
+    let text = "(my-when a\n  b\n  c)\n(my-when a\n  b)\n(my-list a\n         b)\n(let ((a 1))\n  b)\n";
+    let source = Source::from_text("a.scm", text);
+    let language = Language::named("scheme").unwrap();
+    let mut votes = HeadVotes::default();
+    votes.count(&source, &Tree::read(&source, language));
+    assert_eq!(votes.setting(language), "my-when=0");
+}
+
+/// Any white space in place of that of lines.
+fn jumbled(language: &str, text: &str, blanks: &[(u16, u8)]) -> String {
+    let mut lines: Vec<String> = stripped(language, text).lines().map(str::to_owned).collect();
+    for (line, blank) in blanks {
+        let count = lines.len().max(1);
+        if let Some(line) = lines.get_mut(usize::from(*line) % count).filter(|line| !line.is_empty()) {
+            *line = format!("{}{line}", ["", " ", "\t", "     ", "\t  "][usize::from(*blank) % 5]);
+        }
+    }
+    lines.join("\n")
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 64, failure_persistence: None, ..ProptestConfig::default() })]
+
+    #[test]
+    fn setting_is_proven_and_stable(sample in 0..20usize, blanks in prop::collection::vec(any::<(u16, u8)>(), 0..80)) {
+        let samples = samples();
+        let Sample { language, text, style, .. } = &samples[sample % samples.len()];
+        let once = set(language, &jumbled(language, text, &blanks), style);
+        prop_assert_eq!(set(language, &once, style), once);
+    }
+
+    #[test]
+    fn damaged_files_are_proven(sample in 0..40usize, cut in any::<u16>(), lost in any::<u16>()) {
+        let files = sample_files();
+        let (path, language, text) = &files[sample % files.len()];
+        let mut text: Vec<char> = text.chars().collect();
+        text.truncate(text.len() - usize::from(cut) % text.len());
+        if !text.is_empty() {
+            text.remove(usize::from(lost) % text.len());
+        }
+        let text: String = text.into_iter().collect();
+        let read = read(language, &text);
+        let style = Style::defaults(language);
+        let reshape = indent::set(&read.source, &read.tree, &style, None);
+        for (span, blank) in reshape.edits.iter() {
+            prop_assert!(blank.trim_matches([' ', '\t']).is_empty(), "{}", path);
+            prop_assert!(read.source.slice(span).trim_matches([' ', '\t']).is_empty(), "{}", path);
+        }
+        for reshape in [
+            indent::convert(&read.source, &read.tree, &style, None, Target::Spaces(None)),
+            indent::convert(&read.source, &read.tree, &style, None, Target::Tabs),
+        ] {
+            prop_assert!(reshape.edits.are_sound(text.len() as u32));
+        }
+    }
+}
