@@ -41,8 +41,8 @@ const LANGUAGES_HEAD: &str = "# Languages
 that is embedded in another file. Files of no known language are read by their indentation and brackets. A language is known by
 file name, by a first line (`#!`, `#lang`, a mode line), or by `--language`.
 
-| language | `--language` | files | read by | sections | region markers | `format`, `indent` | `imports` |
-| --- | --- | --- | --- | --- | --- | --- | --- |
+| language | `--language` | files | read by | sections | region markers | `indent` | `format` | `imports` |
+| --- | --- | --- | --- | --- | --- | --- | --- | --- |
 ";
 
 /// What works in which language.
@@ -65,8 +65,8 @@ fn language_row(language: &'static Language) -> String {
     };
     let region = can.region.map_or(String::new(), |(open, close)| format!("`{open}`, `{close}`"));
     format!(
-        "| {} | `{}` | {} | {read_by} | {} | {region} | {} | {} |\n",
-        spec.title, spec.name, files.join(" "), tick(can.sections), tick(can.layout), tick(can.imports),
+        "| {} | `{}` | {} | {read_by} | {} | {region} | {} | {} | {} |\n",
+        spec.title, spec.name, files.join(" "), tick(can.sections), tick(can.indentation), tick(can.layout), tick(can.imports),
     )
 }
 

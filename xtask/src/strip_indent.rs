@@ -24,9 +24,17 @@ const DEFAULT: &str = "";
 /// What is tried, in order. A step may set several settings at once.
 const CHOICES: &[&[&str]] = &[
     &[DEFAULT, "vknot_indent_page=nested", "vknot_indent_page=flush", "vknot_indent_page=flat"],
-    &[AS_FOUND, "indent_size=4", "indent_size=2", "indent_size=3", "indent_size=8", "indent_style=tab tab_width=8 indent_size=tab",
-        "indent_style=tab tab_width=4 indent_size=tab", "indent_style=tab tab_width=8 indent_size=4",
-        "indent_style=tab tab_width=8 indent_size=2"],
+    &[
+        AS_FOUND,
+        "indent_size=4",
+        "indent_size=2",
+        "indent_size=3",
+        "indent_size=8",
+        "indent_style=tab tab_width=8 indent_size=tab",
+        "indent_style=tab tab_width=4 indent_size=tab",
+        "indent_style=tab tab_width=8 indent_size=4",
+        "indent_style=tab tab_width=8 indent_size=2",
+    ],
     &[DEFAULT, "vknot_indent_case=0", "vknot_indent_case=1"],
     &[DEFAULT, "vknot_align_list=none", "vknot_align_list=arguments", "vknot_align_list=all"],
     &[DEFAULT, "vknot_indent_brace=0", "vknot_indent_brace=1"],
@@ -121,7 +129,10 @@ pub fn run(roots: &[PathBuf], samples: &[Sample], set: &[Override], show: usize)
         tally.refused.iter().take(show).for_each(|why| println!("  refused {why}"));
         let mut badly_cut = tally.badly_cut;
         badly_cut.sort_by_key(|(lines, _)| std::cmp::Reverse(*lines));
-        badly_cut.iter().take(show / 4).for_each(|(lines, file)| println!("  {lines:>6} lines otherwise when cut: {file}"));
+        badly_cut
+            .iter()
+            .take(show / 4)
+            .for_each(|(lines, file)| println!("  {lines:>6} lines otherwise when cut: {file}"));
         let mut reasons: Vec<_> = tally.reasons.into_iter().collect();
         reasons.sort_by_key(|(_, (count, _))| std::cmp::Reverse(*count));
         for ((reason, off), (count, place)) in reasons.into_iter().take(show) {
@@ -227,7 +238,9 @@ fn judged(samples: &[&Sample], set: &[Override], settings: &[&str]) -> Tally {
         }
         let reshape = indent::set(&file.source, &file.tree, &style, None);
         if let Err(refusal) = indent::prove(&file.source, &file.tree, &reshape) {
-            tally.refused.push(format!("{}:{}: {}", sample.source.path().display(), file.source.line(refusal.offset), refusal.reason));
+            tally.refused.push(
+                format!("{}:{}: {}", sample.source.path().display(), file.source.line(refusal.offset), refusal.reason),
+            );
         }
         explain(&file, &text, &mut tally);
         tally

@@ -91,7 +91,8 @@ impl Setting {
             Values::Words(words) => words.join(" | "),
             Values::Number(least, most, []) => format!("{least} to {most}"),
             Values::Number(least, most, words) => format!("{least} to {most} | {}", words.join(" | ")),
-            Values::Pairs(most, words) => format!("NAME=0 to {most} | NAME={}, any number of them", words.join(" | NAME=")),
+            Values::Pairs(most, words) =>
+                format!("NAME=0 to {most} | NAME={}, any number of them", words.join(" | NAME=")),
         }
     }
 }
@@ -140,13 +141,13 @@ pub static SETTINGS: &[Setting] = &[
         "indent_size",
         Values::Number(1, 16, &["tab", "as-found"]),
         "as-found",
-        "Columns of one level of indentation; as found in the file, else 4 (JSON: 2)",
+        "Columns of one level of indentation; as found in the file, else as usual in its language",
     ),
     setting(
         "indent_style",
         Values::Words(&["space", "tab", "as-found"]),
         "as-found",
-        "What indentation is made of; as found in the file, else spaces",
+        "What indentation is made of; as found in the file, else spaces (Go and GDScript: tabs)",
     ),
     setting(
         "insert_final_newline",
@@ -316,7 +317,8 @@ pub static SETTINGS: &[Setting] = &[
         Values::Number(0, 4, &["half"]),
         "1",
         "Levels of indentation of a wrapped line, or half a one",
-    ).except(&[("java", "2")]),
+    )
+    .except(&[("java", "2")]),
     setting(
         "vknot_wrap_literal",
         Values::Words(&["level", "wrap"]),

@@ -116,7 +116,9 @@ impl Engine<'_> {
     /// Whether something stands behind an opening bracket on its line.
     pub(super) fn is_filled(&self, node: &Node) -> bool {
         let gap = self.tree.gap(self.source.text(), node.token_end);
-        gap.newlines == 0 && (node.token_end as usize) < self.tree.tokens().len() && !self.tree.is_comment(node.token_end)
+        gap.newlines == 0
+            && (node.token_end as usize) < self.tree.tokens().len()
+            && !self.tree.is_comment(node.token_end)
     }
 
     fn open_form(&mut self, node: &Node, frame: &mut Frame, spec: &forms::FormSpec) {
@@ -125,10 +127,21 @@ impl Engine<'_> {
         let position = self.top().passed;
         frame.rule = forms::rule_of(self.source, self.tree, node.parent, spec, position, &self.options.heads);
         let mut parts = self.tree.parts(node.parent).skip(1);
-        let width = |to: &Node| self.source.text().get(node.start as usize..to.start as usize).map_or(1, |text| text.chars().count() as u32);
-        let same_line = |to: &&Node| self.source.text().get(node.start as usize..to.start as usize).is_some_and(|text| !text.contains('\n'));
-        let head = parts.next().map(|head| self.tree.node(head)).filter(same_line).map_or(column + 1, |head| column + width(head));
-        let first = parts.next().map(|first| self.tree.node(first)).filter(same_line).map(|first| column + width(first));
+        let width = |to: &Node| self.source
+            .text()
+            .get(node.start as usize..to.start as usize)
+            .map_or(1, |text| text.chars().count() as u32);
+        let same_line = |to: &&Node| self.source
+            .text()
+            .get(node.start as usize..to.start as usize)
+            .is_some_and(|text| !text.contains('\n'));
+        let head = parts
+            .next()
+            .map(|head| self.tree.node(head))
+            .filter(same_line)
+            .map_or(column + 1, |head| column + width(head));
+        let first =
+            parts.next().map(|first| self.tree.node(first)).filter(same_line).map(|first| column + width(first));
         frame.base = at(match frame.rule {
             HeadRule::Body(_) => column + spec.body,
             HeadRule::Call => first.unwrap_or(head),
@@ -144,7 +157,8 @@ impl Engine<'_> {
 pub(super) fn opener(text: &str) -> Option<u8> {
     match text {
         "(" | "[" | "{" => text.bytes().next(),
-        _ if text.len() == 2 && text.starts_with(['#', '@', '$']) => text.as_bytes().get(1).copied().filter(|byte| b"([{".contains(byte)),
+        _ if text.len() == 2 && text.starts_with(['#', '@', '$']) =>
+            text.as_bytes().get(1).copied().filter(|byte| b"([{".contains(byte)),
         _ => None,
     }
 }

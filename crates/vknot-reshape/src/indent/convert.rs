@@ -6,11 +6,11 @@ use vknot_syntax::{Source, Span, Tree};
 use crate::edits::Edits;
 use crate::receipt::Receipt;
 use crate::reshape::Reshape;
+use super::decided_indentation;
 use super::levels::standings;
 use super::lines::lines;
 use super::place::{blank_columns, Place};
 use super::shift::wanted_lines;
-use super::decided_indentation;
 
 /// What leading white space becomes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -64,7 +64,10 @@ fn level_columns(source: &Source, tree: &Tree, indentation: Indentation) -> Vec<
             let columns = lines.get(anchor).map_or(0, |anchor| {
                 blank_columns(Span::new(anchor.start, anchor.end).of(source.text()), indentation.tab_width)
             });
-            levels.get(anchor).and_then(|(_, level)| *level).unwrap_or(columns / indentation.size.max(1) * indentation.size)
+            levels
+                .get(anchor)
+                .and_then(|(_, level)| *level)
+                .unwrap_or(columns / indentation.size.max(1) * indentation.size)
         };
         let level = (lined_up && anchor < index).then(anchored);
         levels.push((line.start, level));

@@ -10,7 +10,7 @@ use super::blocks::Block;
 use super::comments::Waiting;
 use super::forms::HeadRule;
 use super::lines::Line;
-use super::nesting::{nesting, Nested};
+use super::nesting::{Nested, nesting};
 use super::options::Options;
 use super::place::{Pen, Place};
 use super::rules::{Hold, IndentTable};
@@ -104,7 +104,20 @@ pub(super) fn places(
     let pen = Pen::new(source.text(), options.indentation.tab_width);
     let waiting = Waiting::default();
     let nesting = if tree.has_error() { nesting(source, tree, lines) } else { Vec::new() };
-    let mut engine = Engine { source, tree, table, options, frames: Vec::new(), pen, current: margin, behind_mark: margin, led_by_closing: false, waiting, blocks: Vec::new(), nesting };
+    let mut engine = Engine {
+        source,
+        tree,
+        table,
+        options,
+        frames: Vec::new(),
+        pen,
+        current: margin,
+        behind_mark: margin,
+        led_by_closing: false,
+        waiting,
+        blocks: Vec::new(),
+        nesting,
+    };
     let places = engine.run(margin, lines);
     Placed { places, blocks: engine.blocks }
 }
@@ -141,7 +154,8 @@ impl Engine<'_> {
         let spot = self.by_brackets(at, places).unwrap_or_else(|| self.spot(id, node));
         let wanted = if line.kept || self.top().kept { line.found } else { spot.place };
         // A comment right behind a label has nothing else to belong to.
-        let waits = self.tree.is_comment(node.first_token) && !line.kept && self.before(node) != ":" && !self.falls_through(id);
+        let waits =
+            self.tree.is_comment(node.first_token) && !line.kept && self.before(node) != ":" && !self.falls_through(id);
         if waits {
             self.waiting.push(at, spot.place);
         } else {
@@ -169,14 +183,18 @@ impl Engine<'_> {
     /// Whether a comment says that the group it ends goes on with the next one.
     fn falls_through(&self, id: NodeId) -> bool {
         let text = self.text(id);
-        let begins = |word: &str| text.trim_start_matches(['/', '*', ' ']).get(..word.len()).is_some_and(|text| text.eq_ignore_ascii_case(word));
+        let begins = |word: &str| text.trim_start_matches(['/', '*', ' '])
+            .get(..word.len())
+            .is_some_and(|text| text.eq_ignore_ascii_case(word));
         begins("fall")
     }
 
     /// What is opened behind a mark that leads a line stands against what is behind the mark.
     fn pass_mark(&mut self, token: TokenId, start: u32) {
         self.behind_mark = self.current;
-        let Some(mark) = self.tree.tokens().get(token as usize).map(|token| self.source.slice(token.span())) else { return };
+        let Some(mark) = self.tree.tokens().get(token as usize).map(|token| self.source.slice(token.span())) else {
+            return
+        };
         let next = self.tree.tokens().get(token as usize + 1).filter(|next| next.start > start + mark.len() as u32);
         match next.filter(|_| self.table.spec.marks.contains(&mark)) {
             Some(_) if self.options.indentation.tabs => self.behind_mark.level += self.options.size,
@@ -239,7 +257,11 @@ impl Engine<'_> {
             Hold::Flat | Hold::Parts => self.push(id, kind.hold, self.current, self.current),
             // A body without brackets, such as that of a keyword language.
             Hold::Body if !self.begins_with_bracket(id) => {
-                let base = if self.pen.column_of(node.start) == self.current.columns() { self.current } else { self.inside() };
+                let base = if self.pen.column_of(node.start) == self.current.columns() {
+                    self.current
+                } else {
+                    self.inside()
+                };
                 self.push(id, kind.hold, self.current, base);
             }
             _ => {}

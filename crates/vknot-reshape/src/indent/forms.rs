@@ -42,7 +42,11 @@ pub(super) fn heads(value: &str) -> Vec<(String, HeadRule)> {
         "clauses" => Some(HeadRule::Clauses),
         count => count.parse().ok().map(HeadRule::Body),
     };
-    value.split([' ', ',']).filter_map(|pair| pair.rsplit_once('=')).filter_map(|(head, word)| Some((head.to_owned(), rule(word)?))).collect()
+    value
+        .split([' ', ','])
+        .filter_map(|pair| pair.rsplit_once('='))
+        .filter_map(|(head, word)| Some((head.to_owned(), rule(word)?)))
+        .collect()
 }
 
 /// The rule of a form, from its head. `position` counts the elements of its parent up to it.

@@ -7,11 +7,11 @@ use vknot_syntax::{NodeId, Role, Source, Span, Tree};
 
 use crate::languages::Toolkit;
 use super::brackets::opener;
-use super::levels::{standings, Standing};
+use super::{engine, lines};
+use super::levels::{Standing, standings};
 use super::options::Options;
 use super::place::Place;
 use super::rules::LinesBy;
-use super::{engine, lines};
 
 /// Columns of a level when only levels are asked for: far more than anything that is wrapped takes.
 const LEVEL: u32 = 16;

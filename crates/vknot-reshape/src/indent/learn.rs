@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use vknot_syntax::{Language, NodeId, Role, Source, Tree};
 
 use crate::languages::Toolkit;
-use super::forms::{usual_rule, FormSpec, HeadRule};
+use super::forms::{FormSpec, HeadRule, usual_rule};
 use super::place::Pen;
 
 /// What may be the rule of a head, with how the setting calls it.

@@ -6,7 +6,7 @@
 use vknot_style::Indentation;
 use vknot_syntax::{Role, Source, Span, Tree};
 
-use super::lines::{lines, Line};
+use super::lines::{Line, lines};
 use super::place::{blank_columns, Pen, Place};
 
 /// How a line stands to those before it.
@@ -111,7 +111,8 @@ pub(super) fn scaled(
             Standing::Comment => {
                 // With the block it stands in; if it stands in none, with the statement behind it.
                 let own = levels.iter().rev().find(|(columns, _)| *columns == old[index]).map(|(_, place)| *place);
-                let behind = standings.iter().skip(index).position(|(standing, ..)| matches!(standing, Standing::Statement(..)));
+                let behind =
+                    standings.iter().skip(index).position(|(standing, ..)| matches!(standing, Standing::Statement(..)));
                 let deeper = behind.map(|ahead| index + ahead).filter(|behind| old[*behind] == old[index]);
                 let next = deeper.and_then(|behind| match standings[behind].0 {
                     Standing::Statement(level, _) => Some(Place::level(level * wanted.size)),

@@ -34,7 +34,9 @@ pub(super) fn lines(source: &Source, tree: &Tree, indentation: Indentation, only
         };
         let blank = Span::new(start, gap.end).of(text);
         let plain = blank.bytes().all(|byte| matches!(byte, b' ' | b'\t'));
-        let wanted = only.is_none_or(|spans| spans.iter().any(|span| span.start <= gap.end && start < span.end.max(span.start + 1)));
+        let wanted = only.is_none_or(
+            |spans| spans.iter().any(|span| span.start <= gap.end && start < span.end.max(span.start + 1)),
+        );
         lines.push(Line {
             token,
             start,

@@ -32,15 +32,15 @@ pub use learn::HeadVotes;
 pub(crate) use options::wrap_columns;
 pub use proof::prove;
 pub use set::set;
-pub use shift::{shift, Shift, ShiftError};
+pub use shift::{Shift, shift, ShiftError};
 pub use show::{show, ShownLine};
 pub use strip::stripped;
 
 use vknot_style::{Indentation, Style};
 use vknot_syntax::{Language, Source, Tree};
 
-use crate::languages::Toolkit;
 use rules::LinesBy;
+use crate::languages::Toolkit;
 
 /// What decides the indentation of a file.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

@@ -3,8 +3,8 @@
 
 use vknot_syntax::{Source, Span, Tree};
 
-use crate::proof::{self, Difference, Proven, Refusal};
 use crate::languages::Toolkit;
+use crate::proof::{self, Difference, Proven, Refusal};
 use crate::reshape::Reshape;
 use super::levels;
 use super::rules::LinesBy;

@@ -7,13 +7,13 @@ use crate::edits::Edits;
 use crate::languages::Toolkit;
 use crate::receipt::{LeftAlone, Reason, Receipt};
 use crate::reshape::Reshape;
-use super::blocks::{inner_lines, Block};
+use super::blocks::{Block, inner_lines};
 use super::completed::completed;
-use super::lines::{lines, Line};
+use super::{decided_indentation, engine, found_indentation, levels};
+use super::lines::{Line, lines};
 use super::options::Options;
 use super::place::{blank_columns, Place};
 use super::rules::LinesBy;
-use super::{decided_indentation, engine, found_indentation, levels};
 
 /// Sets the indentation of a file's lines, or of those that some spans touch, by structure.
 ///
@@ -51,7 +51,11 @@ impl Setter<'_> {
             LinesBy::Levels => {
                 let lines = lines(self.source, self.tree, self.indentation, self.only);
                 let was = found_indentation(self.source, self.tree).map_or(self.indentation, |found| match found.tabs {
-                    true => Indentation { size: self.indentation.tab_width, tab_width: self.indentation.tab_width, ..found },
+                    true => Indentation {
+                        size: self.indentation.tab_width,
+                        tab_width: self.indentation.tab_width,
+                        ..found
+                    },
                     false => found,
                 });
                 let places = levels::scaled(self.source, self.tree, &lines, (was, self.indentation));
@@ -88,6 +92,7 @@ impl Setter<'_> {
         let options = Options::of(self.style, self.indentation);
         let mut lines = lines(read, tree, self.indentation, self.only);
         self.keep_uncertain(read, tree, &mut lines, left_alone);
+        self.keep_margin_comments(read, tree, &mut lines);
         if let Some(first) = lines.first_mut().filter(|first| self.begun && first.start == 0) {
             (first.kept, first.found) = (true, self.margin);
         }
@@ -101,6 +106,17 @@ impl Setter<'_> {
             self.move_block(read, tree, block, (&lines, &placed.places), &options, edits);
         }
         lines.into_iter().zip(placed.places).collect()
+    }
+
+    /// Comments at the margin stay there where any code is indented: as a rule they are code that is not to run.
+    fn keep_margin_comments(&self, source: &Source, tree: &Tree, lines: &mut [Line]) {
+        if lines.iter().all(|line| line.found.columns() == 0 || tree.is_comment(line.token)) {
+            return;
+        }
+        for line in lines.iter_mut().filter(|line| line.found.columns() == 0 && tree.is_comment(line.token)) {
+            let token = tree.tokens().get(line.token as usize);
+            line.kept |= token.is_some_and(|token| !source.slice(token.span()).contains('\n'));
+        }
     }
 
     /// Lines behind a bracket that nothing opened, inside what could not be read, stay where they are.
@@ -133,7 +149,9 @@ impl Setter<'_> {
         edits: &mut Vec<(Span, String)>,
     ) {
         let behind = lines.partition_point(|line| line.token <= block.token);
-        let Some((line, place)) = behind.checked_sub(1).and_then(|at| Some((lines.get(at)?, places.get(at)?))) else { return };
+        let Some((line, place)) = behind.checked_sub(1).and_then(|at| Some((lines.get(at)?, places.get(at)?))) else {
+            return
+        };
         if line.kept {
             return;
         }
@@ -169,7 +187,8 @@ impl Setter<'_> {
     ) {
         let span = piece.span();
         let verbatim = span.len() as usize == piece.source.text().len();
-        let inner: Option<Vec<Span>> = self.only.map(|only| only.iter().filter_map(|outer| inner_span(piece, *outer)).collect());
+        let inner: Option<Vec<Span>> =
+            self.only.map(|only| only.iter().filter_map(|outer| inner_span(piece, *outer)).collect());
         if inner.as_ref().is_some_and(Vec::is_empty) {
             return;
         }
@@ -182,7 +201,15 @@ impl Setter<'_> {
         indentation.tabs &= verbatim;
         let margin = if begun { self.margin_of(span, placed) } else { Place::default() };
         let only = inner.as_deref();
-        let setter = Setter { source: &piece.source, tree: &piece.tree, style: &style, indentation, margin, begun, only };
+        let setter = Setter {
+            source: &piece.source,
+            tree: &piece.tree,
+            style: &style,
+            indentation,
+            margin,
+            begun,
+            only,
+        };
         let mut left = Vec::new();
         for (span, blank) in setter.edits(&mut left).iter() {
             if span.end < piece.source.span().end {

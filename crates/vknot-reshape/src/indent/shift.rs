@@ -7,11 +7,10 @@ use crate::edits::Edits;
 use crate::languages::Toolkit;
 use crate::receipt::Receipt;
 use crate::reshape::Reshape;
-use super::levels;
+use super::{decided_indentation, levels};
 use super::place::blank_columns;
 use super::proof::frozen_lines;
 use super::rules::LinesBy;
-use super::decided_indentation;
 
 /// By how many levels, and where to.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

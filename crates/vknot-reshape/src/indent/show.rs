@@ -3,9 +3,9 @@
 use vknot_style::Style;
 use vknot_syntax::{Source, Span, Tree};
 
+use super::{decided_indentation, set};
 use super::place::blank_columns;
 use super::shift::touches_line;
-use super::{decided_indentation, set};
 
 /// A line as it is shown.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -43,7 +43,8 @@ pub fn show(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) 
     for line in 0..source.lines().count() {
         let span = source.lines().span(text, line);
         let whole = span.of(text);
-        let blank = Span::new(span.start, span.start + (whole.len() - whole.trim_start_matches([' ', '\t']).len()) as u32);
+        let blank =
+            Span::new(span.start, span.start + (whole.len() - whole.trim_start_matches([' ', '\t']).len()) as u32);
         while edits.next_if(|(edit, _)| edit.start < span.start).is_some() {}
         let new = edits.next_if(|(edit, _)| edit.start <= blank.end).map(|(_, new)| new);
         let columns = blank_columns(blank.of(text), indentation.tab_width);

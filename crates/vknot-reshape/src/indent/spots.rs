@@ -18,7 +18,8 @@ impl Engine<'_> {
         if kind.hold == Hold::Margin {
             return if self.options.directive_margin { Place::default().into() } else { frame.base.into() };
         }
-        let closes = || node.is_leaf() && closer(self.text(id), kind.role).is_some_and(|bracket| frame.is_closed_by(bracket));
+        let closes = || node.is_leaf()
+            && closer(self.text(id), kind.role).is_some_and(|bracket| frame.is_closed_by(bracket));
         if direct && (kind.hold == Hold::Closing || closes()) {
             return Spot { place: frame.close, closes: true };
         }

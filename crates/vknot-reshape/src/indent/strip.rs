@@ -4,7 +4,7 @@ use vknot_style::Indentation;
 use vknot_syntax::{Source, Span, Tree};
 
 use crate::edits::Edits;
-use super::blocks::{inner_lines, Block};
+use super::blocks::{Block, inner_lines};
 use super::lines::lines;
 use super::place::blank_columns;
 

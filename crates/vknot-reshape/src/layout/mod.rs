@@ -18,9 +18,9 @@ mod trailing;
 use vknot_style::Style;
 use vknot_syntax::{Language, LineEnd, NodeId, Source, Span, Tree};
 
-use crate::indent::effective_indentation;
 use options::{Options, RequiredBraces};
 use print::Paper;
+use crate::indent::effective_indentation;
 use crate::languages::Toolkit;
 use crate::receipt::{LeftAlone, Reason, Receipt, TokenChange};
 use crate::reshape::Reshape;

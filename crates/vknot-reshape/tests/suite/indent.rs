@@ -94,20 +94,34 @@ fn lines_in_front_of_a_cut_stand_as_in_the_whole_file() {
 fn lines_go_by_settings() {
     let cases: &[(&str, &str, &[&str])] = &[
         ("c", "switch (a) {\ncase 1:\n{\nb();\n}\n}", &["vknot_indent_case=1", "vknot_indent_case_brace=1"]),
-        ("c", "void f(void)\n{\nif (a)\n{\nb(1,\n2);\n}\nout:\nc = d +\ne;\n}",
-            &["vknot_indent_brace=1", "vknot_indent_label=margin", "vknot_align_list=none", "vknot_align_operand=true"]),
-        ("cpp", "namespace a {\nclass B {\npublic:\nint c;\n};\n}", &["vknot_indent_namespace=1", "vknot_indent_access=half"]),
-        ("c", "void f(void)\n{\n#ifdef A\nint a[] = {\n1 };\n#endif\n}",
-            &["vknot_indent_directive=code", "vknot_wrap_literal=wrap", "vknot_wrap_indent=2"]),
+        ("c", "void f(void)\n{\nif (a)\n{\nb(1,\n2);\n}\nout:\nc = d +\ne;\n}", &[
+            "vknot_indent_brace=1",
+            "vknot_indent_label=margin",
+            "vknot_align_list=none",
+            "vknot_align_operand=true",
+        ]),
+        ("cpp", "namespace a {\nclass B {\npublic:\nint c;\n};\n}", &[
+            "vknot_indent_namespace=1",
+            "vknot_indent_access=half",
+        ]),
+        ("c", "void f(void)\n{\n#ifdef A\nint a[] = {\n1 };\n#endif\n}", &[
+            "vknot_indent_directive=code",
+            "vknot_wrap_literal=wrap",
+            "vknot_wrap_indent=2",
+        ]),
         ("java", "class A {\nint b = c(d,\ne);\n}", &["vknot_wrap_indent=half", "indent_style=tab", "tab_width=8"]),
         ("c", "int a = b(c,\nd);", &["indent_style=tab", "tab_width=4", "vknot_align_tabs=true"]),
         ("javascript", "f(a,\nb +\nc);", &["vknot_indent_operand=2"]),
         ("octave", "function f ()\na;\nend", &["vknot_indent_function=0"]),
         ("html", "<html>\n<body>\n<p>a</p>\n</body>\n</html>", &["vknot_indent_page=flush"]),
-        ("scheme", "(when a\nb)\n(my-let a\nb\nc)\n(cond\na)", &["vknot_indent_heads=when=call, my-let=1, cond=clauses"]),
+        ("scheme", "(when a\nb)\n(my-let a\nb\nc)\n(cond\na)", &[
+            "vknot_indent_heads=when=call, my-let=1, cond=clauses",
+        ]),
     ];
-    let shown: Vec<String> =
-        cases.iter().map(|(language, text, keys)| format!("{}\n{}", keys.join(" "), set(language, text, &style(language, keys)))).collect();
+    let shown: Vec<String> = cases
+        .iter()
+        .map(|(language, text, keys)| format!("{}\n{}", keys.join(" "), set(language, text, &style(language, keys))))
+        .collect();
     snapshot!(shown.join("\n---\n"));
 }
 
@@ -116,8 +130,17 @@ fn blocks_of_comments_and_prose_move_as_a_whole() {
     let c = "void f(void)\n{\n/* One\n     two\n   three */\na();\n  /** Doc\n* more\n      */\nb(); /* behind\n      code */\n}\n";
     let html = "<div>\n<p>Low\n        tide\nand high</p>\n<pre>\n  as\n it is\n</pre>\n</div>\n";
     let js = "function f() {\nreturn `a\n  ${b(\nc)}\n   d`;\n}\n";
-    let shown = [("c", c), ("html", html), ("javascript", js)].map(|(language, text)| set(language, text, &style(language, &[])));
+    let shown = [("c", c), ("html", html), ("javascript", js)].map(
+        |(language, text)| set(language, text, &style(language, &[])),
+    );
     snapshot!(shown.join("---\n"));
+}
+
+#[test]
+fn comments_at_the_margin_of_indented_code_stay() {
+    let text = "class A {\n  int b;\n//  int c;\n  // d\n  int e;\n}\n";
+    let wanted = "class A {\n    int b;\n//  int c;\n    // d\n    int e;\n}\n";
+    assert_eq!(set("java", text, &style("java", &["indent_size=4"])), wanted);
 }
 
 #[test]
@@ -125,8 +148,9 @@ fn code_inside_is_set_where_it_stands() {
     let html = "<body>\n<script>\nfunction f() {\nreturn 1;\n}\n</script>\n</body>\n";
     let markdown = "# Tides\n\n- One\n\n  ```js\n  function f() {\n  return 1;\n  }\n  ```\n";
     let notebook = r#"{"cells": [{"cell_type": "code", "source": ["if tide:\n", "  warn()\n", "  wait()"]}]}"#;
-    let shown = [("html", html), ("markdown", markdown), ("notebook", notebook)]
-        .map(|(language, text)| set(language, text, &style(language, &["indent_size=4"])));
+    let shown = [("html", html), ("markdown", markdown), ("notebook", notebook)].map(
+        |(language, text)| set(language, text, &style(language, &["indent_size=4"])),
+    );
     snapshot!(shown.join("---\n"));
 }
 
@@ -269,7 +293,13 @@ fn shown_lines_say_what_disagrees() {
     let lines = indent::show(&read.source, &read.tree, &style("java", &["indent_size=4"]), None);
     let facts: Vec<(u32, u32, Option<u32>, bool)> =
         lines.iter().map(|line| (line.line, line.columns, line.wanted, line.foreign)).collect();
-    let wanted = [(1, 0, None, false), (2, 4, None, false), (3, 2, Some(4), false), (4, 4, None, true), (5, 0, None, false)];
+    let wanted = [
+        (1, 0, None, false),
+        (2, 4, None, false),
+        (3, 2, Some(4), false),
+        (4, 4, None, true),
+        (5, 0, None, false),
+    ];
     assert_eq!(facts[..5], wanted);
     assert!(lines[2].disagrees() && lines[3].disagrees() && !lines[1].disagrees());
 }

@@ -1,7 +1,7 @@
 //! The promises, held against generated damage: the same tokens, the same after a second run, looks inside the file.
 
 use proptest::prelude::*;
-use vknot_reshape::{indent, imports, layout, looks, proof};
+use vknot_reshape::{imports, indent, layout, looks, proof};
 use vknot_style::Style;
 use vknot_syntax::{Language, Source, Span, Tree};
 

@@ -2,7 +2,7 @@
 
 use std::path::Path;
 
-use vknot_reshape::{indent, imports, layout, proof, Reshape};
+use vknot_reshape::{imports, indent, layout, proof, Reshape};
 use vknot_style::{Override, Style};
 use vknot_syntax::{Language, Source, Tree};
 

@@ -55,7 +55,8 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         done: "indented",
         finding: "Lines are not indented by their structure",
         reshape: &|input, style, only| match (shift, target) {
-            (Some(by), _) => indent::shift(&input.source, &input.tree, style, only, by).map_err(|error| error.to_string()),
+            (Some(by), _) =>
+                indent::shift(&input.source, &input.tree, style, only, by).map_err(|error| error.to_string()),
             (_, Some(target)) => Ok(indent::convert(&input.source, &input.tree, style, only, target)),
             _ => Ok(indent::set(&input.source, &input.tree, style, only)),
         },

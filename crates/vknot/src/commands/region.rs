@@ -91,7 +91,14 @@ fn run_job(
     finding: &'static str,
     reshape: &reshape::Reshaper<'_>,
 ) -> anyhow::Result<Outcome> {
-    reshape::run(arguments, &Job { name: "region", covers: reshape::any_language, done: "", finding, reshape, prove: &regions::prove })
+    reshape::run(arguments, &Job {
+        name: "region",
+        covers: reshape::any_language,
+        done: "",
+        finding,
+        reshape,
+        prove: &regions::prove,
+    })
 }
 
 /// The span from the first to the last of those named.

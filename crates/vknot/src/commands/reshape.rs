@@ -6,8 +6,8 @@ use std::path::{Path, PathBuf};
 use indicatif::{ProgressBar, ProgressStyle};
 use rayon::prelude::*;
 use serde_json::json;
-use vknot_reshape::{Reason, Reshape};
 use vknot_reshape::proof::{Proven, Refusal};
+use vknot_reshape::{Reason, Reshape};
 use vknot_style::Style;
 use vknot_syntax::{Language, Source, Span, Tree};
 

@@ -49,7 +49,11 @@ pub fn show(arguments: &ReshapeArguments) -> anyhow::Result<Outcome> {
     Ok(if problems.is_empty() { Outcome::Done } else { Outcome::Failed })
 }
 
-fn lines_of(target: &Target, arguments: &ReshapeArguments, styles: &Styles) -> Result<(Input, Vec<ShownLine>), Problem> {
+fn lines_of(
+    target: &Target,
+    arguments: &ReshapeArguments,
+    styles: &Styles,
+) -> Result<(Input, Vec<ShownLine>), Problem> {
     let input = Input::read(&target.file, &arguments.input)?;
     let spans: Result<Vec<Span>, String> =
         target.spots.iter().map(|spot| spot.resolve(&input.source, &input.tree, &input.marks)).collect();
@@ -66,8 +70,8 @@ fn document(input: &Input, lines: &[ShownLine]) -> Value {
             "line": line.line,
             "indentation": line.blank.of(input.source.text()),
             "columns": line.columns,
-            "wanted_columns": line.wanted,
-            "other_characters": line.foreign,
+            "wantedColumns": line.wanted,
+            "otherCharacters": line.foreign,
         })
     };
     json!({ "file": input.shown, "lines": lines.iter().map(line).collect::<Vec<_>>() })
@@ -123,7 +127,8 @@ fn drawn(line: &ShownLine, blank: &str) -> String {
 fn guides_through(lines: &[ShownLine], index: usize) -> String {
     let nearest = |line: Option<&ShownLine>| line.map_or(0, |line| line.columns);
     let filled = |line: &&ShownLine| line.columns > 0 || line.blank.is_empty();
-    let columns = nearest(lines[..index].iter().rev().find(filled)).min(nearest(lines[index + 1..].iter().find(filled)));
+    let columns =
+        nearest(lines[..index].iter().rev().find(filled)).min(nearest(lines[index + 1..].iter().find(filled)));
     let size = lines[index].size.max(1);
     (0..columns).map(|column| if column % size == 0 { '│' } else { ' ' }).collect::<String>().trim_end().to_owned()
 }

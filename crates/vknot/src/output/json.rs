@@ -1,8 +1,8 @@
 //! The JSON forms of edits, spans and receipts. Each document names its schema and version.
 
 use serde::Serialize;
-use vknot_reshape::indent::Decided;
 use vknot_reshape::{Edits, Reason, Receipt, TokenChange};
+use vknot_reshape::indent::Decided;
 use vknot_syntax::{Source, Span};
 
 use crate::problem::Problem;
@@ -104,6 +104,7 @@ pub struct ReceiptJson {
 
 /// What levels are made of.
 #[derive(Serialize)]
+#[serde(rename_all = "camelCase")]
 struct IndentationJson {
     tabs: bool,
     size: u32,

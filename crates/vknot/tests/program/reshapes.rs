@@ -115,3 +115,50 @@ fn the_demo_runs_and_leaves_its_folder() {
     assert!(desk.read("tide/src/Reading.java").contains("double level, boolean"));
     assert!(desk.run(&["demo", "--keep", "tide"]).ends_with("── exit 2\n"), "a folder that is not empty");
 }
+
+#[test]
+fn indent_sets_the_sample() {
+    let desk = Desk::with_sample();
+    snapshot!("indent_check", desk.run(&["indent", "--check", "."]));
+    desk.stdout(&["indent", "--write", "."]);
+    let again = desk.run(&["indent", "--check", "."]);
+    assert!(again.contains("0 files would change"), "{again}");
+    for file in ["firmware/gauge.c", "desktop/tides.pas", "web/index.html", "rules/stations.clj"] {
+        let name = format!("indented_{}", file.rsplit('/').next().unwrap().replace('.', "_"));
+        snapshot!(name, desk.read(file));
+    }
+}
+
+#[test]
+fn lines_are_shifted_and_converted() {
+    let desk = Desk::new();
+    desk.write("A.java", "class A {\n    void b() {\n      c();\n\n        d();\n    }\n}\n");
+    desk.write("a.py", "def a():\n    if b:\n        c()\n    d()\n");
+    snapshot!("shift_in", desk.run(&["indent", "--in", "1", "A.java:2-6"]));
+    snapshot!("shift_out_flattens", desk.run(&["indent", "--out", "3", "A.java:2-6"]));
+    snapshot!("shift_out_forced", desk.run(&["indent", "--out", "3", "--force", "A.java:2-6", "--output", "text"]));
+    snapshot!("shift_breaks", desk.run(&["indent", "--out", "1", "a.py:3"]));
+    snapshot!("to_tabs", desk.run(&["indent", "--tabs", "A.java", "a.py"]));
+    desk.stdout(&["indent", "--tabs", "--write", "a.py"]);
+    snapshot!("to_spaces", desk.run(&["indent", "--spaces", "2", "a.py"]));
+    snapshot!("one_way_only", desk.run(&["indent", "--tabs", "--in", "1", "A.java"]));
+}
+
+#[test]
+fn indentation_is_shown() {
+    let desk = Desk::new();
+    desk.write("A.java", "class A {\n    int a;\n\n  int b;\n\tint c() {\n\t\treturn 1; }\n}\n");
+    snapshot!("shown", desk.run(&["indent", "--show", "A.java"]));
+    snapshot!("shown_lines_json", desk.run(&["indent", "--show", "A.java:4", "--output", "json"]));
+}
+
+#[test]
+fn what_decides_the_width_is_on_the_receipt() {
+    let desk = Desk::new();
+    desk.write("a.c", "int a(void)\n{\n   b();\nc();\n}\n");
+    desk.write("b.go", "package b\n\nfunc b() {\nc()\n}\n");
+    desk.write("sub/.editorconfig", "[*.c]\nindent_size = 2\n");
+    desk.write("sub/c.c", "int a(void)\n{\nc();\n}\n");
+    snapshot!("deciding", desk.run(&["indent", "a.c", "b.go", "sub/c.c"]));
+    snapshot!("deciding_json", desk.run(&["indent", "b.go", "--output", "json"]));
+}

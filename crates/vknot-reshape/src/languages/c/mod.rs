@@ -1,6 +1,6 @@
 //! C.
 
-use crate::indent::rules::{Hold, IndentSpec, INDENT};
+use crate::indent::rules::{Hold, INDENT, IndentSpec};
 use crate::languages::ToolSpec;
 use crate::looks::{LookSpec, RegionMarkers};
 

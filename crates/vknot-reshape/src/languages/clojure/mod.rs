@@ -1,10 +1,16 @@
 //! Clojure: looks as in its kin.
 
 use crate::indent::forms::{FormSpec, HeadRule};
-use crate::indent::rules::{IndentSpec, INDENT};
+use crate::indent::rules::{INDENT, IndentSpec};
 use crate::languages::{racket, ToolSpec};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "clojure", layout: None, looks: &racket::LOOKS, indent: &INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "clojure",
+    layout: None,
+    looks: &racket::LOOKS,
+    indent: &INDENTED,
+    imports: None,
+};
 
 const INDENTED: IndentSpec = IndentSpec { habit: 2, forms: Some(&FORMS), ..INDENT };
 
@@ -14,9 +20,12 @@ const FORMS: FormSpec = FormSpec {
         (
             HeadRule::Body(1),
             &[
-                "let", "when", "when-not", "when-let", "when-first", "when-some", "if-let", "if-some", "if-not", "if", "for", "doseq",
-                "dotimes", "loop", "binding", "fn", "while", "testing", "case", "cond->", "cond->>", "ns", "locking", "letfn",
-                "extend-protocol", "extend-type", "extend", "reify", "proxy", "as->", "go-loop", "fdef", "use-fixtures", "bound-fn", "struct-map",
+                "let", "when", "when-not", "when-let", "when-first", "when-some", "if-let", "if-some", "if-not", "if",
+                "for", "doseq",
+                "dotimes", "loop", "binding", "fn", "while", "testing", "case", "cond->", "cond->>", "ns", "locking",
+                "letfn",
+                "extend-protocol", "extend-type", "extend", "reify", "proxy", "as->", "go-loop", "fdef", "use-fixtures",
+                "bound-fn", "struct-map",
             ],
         ),
         (HeadRule::Body(2), &["catch", "condp", "are", "proxy", "deftype", "defrecord"]),

@@ -2,4 +2,10 @@
 
 use crate::languages::{c, ToolSpec};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "cpp", layout: None, looks: &c::LOOKS, indent: &c::INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "cpp",
+    layout: None,
+    looks: &c::LOOKS,
+    indent: &c::INDENTED,
+    imports: None,
+};

@@ -1,10 +1,16 @@
 //! C#.
 
-use crate::indent::rules::{Hold, IndentSpec, INDENT};
+use crate::indent::rules::{Hold, INDENT, IndentSpec};
 use crate::languages::ToolSpec;
 use crate::looks::{LookSpec, RegionMarkers};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "csharp", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "csharp",
+    layout: None,
+    looks: &LOOKS,
+    indent: &INDENTED,
+    imports: None,
+};
 
 const LOOKS: LookSpec = LookSpec {
     words: &[
@@ -22,7 +28,16 @@ const LOOKS: LookSpec = LookSpec {
 
 const INDENTED: IndentSpec = IndentSpec {
     holds: &[
-        (Hold::Margin, &["preproc_if", "preproc_elif", "preproc_else", "#endif", "preproc_nullable", "preproc_pragma", "preproc_define", "preproc_undef"]),
+        (Hold::Margin, &[
+            "preproc_if",
+            "preproc_elif",
+            "preproc_else",
+            "#endif",
+            "preproc_nullable",
+            "preproc_pragma",
+            "preproc_define",
+            "preproc_undef",
+        ]),
         (Hold::Labelled, &["labeled_statement"]),
         (Hold::Head, &["accessor_declaration", "conditional_expression"]),
     ],

@@ -1,10 +1,16 @@
 //! CSS.
 
-use crate::indent::rules::{IndentSpec, INDENT};
+use crate::indent::rules::{INDENT, IndentSpec};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "css", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "css",
+    layout: None,
+    looks: &LOOKS,
+    indent: &INDENTED,
+    imports: None,
+};
 
 pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],

@@ -1,10 +1,16 @@
 //! DAX.
 
-use crate::indent::rules::{Hold, IndentSpec, INDENT};
+use crate::indent::rules::{Hold, INDENT, IndentSpec};
 use crate::languages::ToolSpec;
 use crate::looks::{LookSpec, RegionMarkers};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "dax", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "dax",
+    layout: None,
+    looks: &LOOKS,
+    indent: &INDENTED,
+    imports: None,
+};
 
 const LOOKS: LookSpec = LookSpec {
     region_markers: RegionMarkers::Comment,

@@ -1,10 +1,16 @@
 //! GDScript.
 
-use crate::indent::rules::{IndentSpec, LinesBy, INDENT};
+use crate::indent::rules::{INDENT, IndentSpec, LinesBy};
 use crate::languages::ToolSpec;
 use crate::looks::{LookSpec, RegionMarkers};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "gdscript", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "gdscript",
+    layout: None,
+    looks: &LOOKS,
+    indent: &INDENTED,
+    imports: None,
+};
 
 const LOOKS: LookSpec = LookSpec {
     words: &[("source", "file"), ("pattern_section", "case"), ("const_statement", "constant")],

@@ -3,7 +3,7 @@
 mod imports;
 mod layout;
 
-use crate::indent::rules::{Hold, IndentSpec, INDENT};
+use crate::indent::rules::{Hold, INDENT, IndentSpec};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 

@@ -1,10 +1,16 @@
 //! JavaScript.
 
-use crate::indent::rules::{Hold, IndentSpec, INDENT};
+use crate::indent::rules::{Hold, INDENT, IndentSpec};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "javascript", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "javascript",
+    layout: None,
+    looks: &LOOKS,
+    indent: &INDENTED,
+    imports: None,
+};
 
 pub(super) const LOOKS: LookSpec = LookSpec {
     words: &[
@@ -49,7 +55,8 @@ pub(crate) const INDENTED: IndentSpec = IndentSpec {
         (
             Hold::Head,
             &[
-                "pair", "field_definition", "ternary_expression", "conditional_type", "extends_type_clause", "class_heritage",
+                "pair", "field_definition", "ternary_expression", "conditional_type", "extends_type_clause",
+                "class_heritage",
             ],
         ),
     ],

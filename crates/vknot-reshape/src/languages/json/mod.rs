@@ -1,6 +1,6 @@
 //! JSON: objects and arrays on one line where their author had them so and they fit.
 
-use crate::indent::rules::{IndentSpec, INDENT};
+use crate::indent::rules::{INDENT, IndentSpec};
 use crate::languages::ToolSpec;
 use crate::layout::rules::{Fill, Hug, Items, LayoutSpec, LIST, List, Rule, WORDS};
 use crate::layout::rules::Side::{Open, Tight};

@@ -2,4 +2,10 @@
 
 use crate::languages::{css, ToolSpec};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "less", layout: None, looks: &css::LOOKS, indent: &css::INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "less",
+    layout: None,
+    looks: &css::LOOKS,
+    indent: &css::INDENTED,
+    imports: None,
+};

@@ -1,10 +1,16 @@
 //! Python.
 
-use crate::indent::rules::{IndentSpec, LinesBy, INDENT};
+use crate::indent::rules::{INDENT, IndentSpec, LinesBy};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "python", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "python",
+    layout: None,
+    looks: &LOOKS,
+    indent: &INDENTED,
+    imports: None,
+};
 
 const LOOKS: LookSpec = LookSpec {
     details: &[],

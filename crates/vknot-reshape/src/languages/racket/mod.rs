@@ -1,11 +1,17 @@
 //! Racket.
 
 use crate::indent::forms::{FormSpec, HeadRule};
-use crate::indent::rules::{IndentSpec, INDENT};
+use crate::indent::rules::{INDENT, IndentSpec};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "racket", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "racket",
+    layout: None,
+    looks: &LOOKS,
+    indent: &INDENTED,
+    imports: None,
+};
 
 pub(super) const LOOKS: LookSpec = LookSpec {
     hidden: &["skipped"],
@@ -28,21 +34,48 @@ const FORMS: FormSpec = FormSpec {
         (
             HeadRule::Body(1),
             &[
-                "lambda", "set!", "λ", "let", "let*", "letrec", "let-values", "let*-values", "letrec-values", "when", "unless",
-                "case", "match", "match*", "class", "for", "for/list", "parameterize", "syntax-rules", "struct", "test-case",
-                "with-handlers", "let-syntax", "letrec-syntax", "opt-lambda", "module*", "public", "private", "mixin", "case-lambda",
+                "lambda", "set!", "λ", "let", "let*", "letrec", "let-values", "let*-values", "letrec-values", "when",
+                "unless",
+                "case", "match", "match*", "class", "for", "for/list", "parameterize", "syntax-rules", "struct",
+                "test-case",
+                "with-handlers", "let-syntax", "letrec-syntax", "opt-lambda", "module*", "public", "private", "mixin",
+                "case-lambda",
                 "let/ec", "let/cc", "shared", "syntax-parse", "match-define", "interface", "thread-loop",
             ],
         ),
-        (HeadRule::Body(2), &["do", "syntax-case", "module", "for/fold", "for*/fold", "class*", "match-let", "syntax-case*"]),
+        (HeadRule::Body(2), &[
+            "do",
+            "syntax-case",
+            "module",
+            "for/fold",
+            "for*/fold",
+            "class*",
+            "match-let",
+            "syntax-case*",
+        ]),
         (HeadRule::Call, &["cond", "begin0"]),
     ],
     prefixes: &[
-        ("define", HeadRule::Body(0)), ("with-", HeadRule::Body(1)), ("for/", HeadRule::Body(1)), ("for*", HeadRule::Body(1)),
-        ("let", HeadRule::Body(1)), ("call-with-", HeadRule::Call), ("parameterize", HeadRule::Body(1)), ("match-", HeadRule::Body(1)),
+        ("define", HeadRule::Body(0)),
+        ("with-", HeadRule::Body(1)),
+        ("for/", HeadRule::Body(1)),
+        ("for*", HeadRule::Body(1)),
+        ("let", HeadRule::Body(1)),
+        ("call-with-", HeadRule::Call),
+        ("parameterize", HeadRule::Body(1)),
+        ("match-", HeadRule::Body(1)),
     ],
     data: &["{"],
-    clauses: &[("cond", 0), ("case", 1), ("match", 1), ("case-lambda", 0), ("match*", 1), ("syntax-rules", 1), ("syntax-case", 2), ("syntax-parse", 1)],
+    clauses: &[
+        ("cond", 0),
+        ("case", 1),
+        ("match", 1),
+        ("case-lambda", 0),
+        ("match*", 1),
+        ("syntax-rules", 1),
+        ("syntax-case", 2),
+        ("syntax-parse", 1),
+    ],
     qualified: false,
     body: 2,
     argument: 4,

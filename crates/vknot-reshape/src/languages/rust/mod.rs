@@ -4,7 +4,7 @@ mod imports;
 mod layout;
 mod use_tree;
 
-use crate::indent::rules::{Hold, IndentSpec, INDENT};
+use crate::indent::rules::{Hold, INDENT, IndentSpec};
 use crate::languages::ToolSpec;
 use crate::looks::LookSpec;
 
@@ -27,6 +27,11 @@ const LOOKS: LookSpec = LookSpec {
 
 const INDENTED: IndentSpec = IndentSpec {
     links_follow_blocks: true,
-    holds: &[(Hold::Branch, &["else_clause"]), (Hold::Section, &["where_clause"]), (Hold::Through, &["macro_invocation"]), (Hold::Body, &["token_tree"])],
+    holds: &[
+        (Hold::Branch, &["else_clause"]),
+        (Hold::Section, &["where_clause"]),
+        (Hold::Through, &["macro_invocation"]),
+        (Hold::Body, &["token_tree"]),
+    ],
     ..INDENT
 };

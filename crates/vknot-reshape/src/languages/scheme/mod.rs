@@ -1,10 +1,16 @@
 //! Scheme: looks as in its kin.
 
 use crate::indent::forms::{FormSpec, HeadRule};
-use crate::indent::rules::{IndentSpec, INDENT};
+use crate::indent::rules::{INDENT, IndentSpec};
 use crate::languages::{racket, ToolSpec};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "scheme", layout: None, looks: &racket::LOOKS, indent: &INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "scheme",
+    layout: None,
+    looks: &racket::LOOKS,
+    indent: &INDENTED,
+    imports: None,
+};
 
 const INDENTED: IndentSpec = IndentSpec { habit: 2, forms: Some(&FORMS), ..INDENT };
 
@@ -14,16 +20,21 @@ const FORMS: FormSpec = FormSpec {
         (
             HeadRule::Body(1),
             &[
-                "lambda", "set!", "set-cdr!", "set-car!", "assert", "named-lambda", "let", "let*", "letrec", "letrec*", "let-values", "let*-values", "when", "unless",
+                "lambda", "set!", "set-cdr!", "set-car!", "assert", "named-lambda", "let", "let*", "letrec", "letrec*",
+                "let-values", "let*-values", "when", "unless",
                 "case", "match", "fluid-let", "parameterize", "let-syntax", "letrec-syntax", "syntax-rules",
-                "receive", "rec", "guard", "let-optionals", "let-optionals*", "and-let*", "er-macro-transformer", "assert-when",
+                "receive", "rec", "guard", "let-optionals", "let-optionals*", "and-let*", "er-macro-transformer",
+                "assert-when",
             ],
         ),
         (HeadRule::Body(2), &["do", "syntax-case", "let-named", "receive-values"]),
         (HeadRule::Body(2), &["receive"]),
     ],
     prefixes: &[
-        ("define", HeadRule::Body(0)), ("with-", HeadRule::Body(1)), ("let", HeadRule::Body(1)), ("call-with-", HeadRule::Body(1)),
+        ("define", HeadRule::Body(0)),
+        ("with-", HeadRule::Body(1)),
+        ("let", HeadRule::Body(1)),
+        ("call-with-", HeadRule::Body(1)),
     ],
     data: &["["],
     clauses: &[("cond", 0), ("case", 1), ("match", 1), ("case-lambda", 0), ("syntax-rules", 1), ("syntax-case", 2)],

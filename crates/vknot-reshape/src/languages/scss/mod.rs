@@ -2,4 +2,10 @@
 
 use crate::languages::{css, ToolSpec};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "scss", layout: None, looks: &css::LOOKS, indent: &css::INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "scss",
+    layout: None,
+    looks: &css::LOOKS,
+    indent: &css::INDENTED,
+    imports: None,
+};

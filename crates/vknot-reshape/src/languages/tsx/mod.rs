@@ -2,4 +2,10 @@
 
 use crate::languages::{javascript, ToolSpec};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "tsx", layout: None, looks: &javascript::LOOKS, indent: &javascript::INDENTED, imports: None };
+pub(super) const SPEC: ToolSpec = ToolSpec {
+    name: "tsx",
+    layout: None,
+    looks: &javascript::LOOKS,
+    indent: &javascript::INDENTED,
+    imports: None,
+};
