@@ -8,11 +8,11 @@ use std::process::ExitCode;
 use std::time::{Duration, Instant};
 
 use rayon::prelude::*;
-use vknot_reshape::{layout, looks, proof};
+use vknot_reshape::{indent, layout, looks, proof};
 use vknot_style::{Override, Style};
 use vknot_syntax::{Source, Span, Tree};
 
-use crate::strip_indent;
+use crate::{scale_levels, strip_indent};
 use crate::walk::{Sample, samples};
 
 #[derive(clap::Args)]
@@ -60,7 +60,10 @@ struct Outcome {
 pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     let samples = samples(&arguments.roots, arguments.language.as_deref());
     if arguments.strip_indent {
-        strip_indent::run(&arguments.roots, &samples, &arguments.set, arguments.show);
+        let (scaled, set): (Vec<&Sample>, Vec<&Sample>) =
+            samples.iter().partition(|sample| indent::is_meaning(sample.language));
+        strip_indent::run(&arguments.roots, &set, &arguments.set, arguments.show);
+        scale_levels::run(&scaled, arguments.show);
         return Ok(ExitCode::SUCCESS);
     }
     let outcomes: Vec<(&Sample, Outcome)> =

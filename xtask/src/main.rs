@@ -4,6 +4,7 @@ mod corpus;
 mod docs;
 mod fuzz;
 mod ratios;
+mod scale_levels;
 mod screenshots;
 mod strip_indent;
 mod tree;

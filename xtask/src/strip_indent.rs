@@ -100,10 +100,13 @@ struct Tally {
 }
 
 /// Runs over samples and prints what came out.
-pub fn run(roots: &[PathBuf], samples: &[Sample], set: &[Override], show: usize) {
+pub fn run(roots: &[PathBuf], samples: &[&Sample], set: &[Override], show: usize) {
     let mut bases: BTreeMap<(&str, String), Vec<&Sample>> = BTreeMap::new();
-    for sample in samples.iter().filter(|sample| sample.source.text().len() <= LARGEST) {
-        bases.entry((sample.language.name(), base_of(roots, sample.source.path()))).or_default().push(sample);
+    for sample in samples
+        .iter()
+        .filter(|sample| sample.source.text().len() <= LARGEST && indent::covers(sample.language))
+    {
+        bases.entry((sample.language.name(), base_of(roots, sample.source.path()))).or_default().push(*sample);
     }
     let mut totals: BTreeMap<&str, Tally> = BTreeMap::new();
     for ((language, base), samples) in bases {

@@ -85,7 +85,9 @@ pub(super) fn standings(source: &Source, tree: &Tree, lines: &[Line], tab_width:
 
 /// Whether a backslash in front of a token takes its line for more of the one before.
 fn continues(source: &Source, tree: &Tree, token: u32) -> bool {
-    tree.gap_span(token).of(source.text()).contains('\\')
+    let before = token.checked_sub(1).and_then(|before| tree.tokens().get(before as usize));
+    let splice = |text: &str| text.trim_start().starts_with('\\');
+    splice(tree.gap_span(token).of(source.text())) || before.is_some_and(|before| splice(source.slice(before.span())))
 }
 
 /// Where each line goes when levels are of another size. `was` is the indentation the file has.

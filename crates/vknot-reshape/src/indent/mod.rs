@@ -71,6 +71,11 @@ pub fn decided_indentation(source: &Source, tree: &Tree, style: &Style) -> (Inde
     (style.indentation(found, habit), decided)
 }
 
+/// Whether indentation is meaning in a language, so that it can only be scaled.
+pub fn is_meaning(language: &'static Language) -> bool {
+    Toolkit::of(language).indent.spec.lines == LinesBy::Levels
+}
+
 /// Whether the lines of a language can be set; those of prose are left to their author, code in it aside.
 pub fn covers(language: &'static Language) -> bool {
     Toolkit::of(language).indent.spec.lines != LinesBy::Author || language.spec().embeds.is_some()
