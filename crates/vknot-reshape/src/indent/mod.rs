@@ -63,12 +63,14 @@ pub fn decided_indentation(source: &Source, tree: &Tree, style: &Style) -> (Inde
     let spec = Toolkit::of(tree.language()).indent.spec;
     let habit = Indentation { tabs: spec.tabs, size: spec.habit, tab_width: spec.habit };
     let found = found::indentation(source, tree);
+    let indentation = style.indentation(found, habit);
+    let sized = style.word("indent_size") != "as-found" || style.word("indent_style") == "tab";
     let decided = match found {
-        _ if style.word("indent_style") != "as-found" || style.number("indent_size").is_some() => Decided::BySetting,
-        Some(_) => Decided::ByFile,
-        None => Decided::ByHabit,
+        _ if sized => Decided::BySetting,
+        Some(found) if found.tabs == indentation.tabs => Decided::ByFile,
+        _ => Decided::ByHabit,
     };
-    (style.indentation(found, habit), decided)
+    (indentation, decided)
 }
 
 /// Whether indentation is meaning in a language, so that it can only be scaled.
