@@ -64,6 +64,8 @@ struct Stripped<'s> {
     tree: Tree,
     /// The indentation it had.
     found: Option<Indentation>,
+    /// How its forms are indented, by their heads.
+    heads: String,
 }
 
 /// Lines that came back, and lines there were.
@@ -111,9 +113,8 @@ pub fn run(roots: &[PathBuf], samples: &[&Sample], set: &[Override], show: usize
     let mut totals: BTreeMap<&str, Tally> = BTreeMap::new();
     for ((language, base), samples) in bases {
         let heads = heads(&samples);
-        let set: Vec<Override> = heads.into_iter().chain(set.iter().cloned()).collect();
-        let settings = suiting(&samples, &set);
-        let tally = judged(&samples, &set, &settings);
+        let settings = suiting(&samples, set, &heads);
+        let tally = judged(&samples, set, &settings, &heads);
         let shown: Vec<&str> = settings.iter().flat_map(|setting| setting.split(' ')).collect();
         println!("{language:10} {:>7.2} MB  {}  {base}  {}", tally.bytes as f64 / 1e6, tally.restored, shown.join(" "));
         let total = totals.entry(language).or_default();
@@ -155,20 +156,21 @@ fn base_of(roots: &[PathBuf], path: &Path) -> String {
     folder.display().to_string()
 }
 
-/// How most forms of a code base are indented, by their heads.
-fn heads(samples: &[&Sample]) -> Option<Override> {
+/// How most forms of some files are indented, by their heads.
+fn heads(samples: &[&Sample]) -> String {
     let mut votes = HeadVotes::default();
     samples.iter().for_each(|sample| votes.count(&sample.source, &Tree::read(&sample.source, sample.language)));
-    let setting = samples.first().map_or(String::new(), |sample| votes.setting(sample.language));
-    (!setting.is_empty()).then(|| format!("vknot_indent_heads={setting}").parse().ok()).flatten()
+    samples.first().map_or(String::new(), |sample| votes.setting(sample.language))
 }
 
-fn strip(sample: &Sample) -> Stripped<'_> {
+/// Strips a file. Its forms go by the way it has itself, where that tells, else by that of its code base.
+fn strip<'s>(sample: &'s Sample, base_heads: &str) -> Stripped<'s> {
     let tree = Tree::read(&sample.source, sample.language);
     let (text, found) = (indent::stripped(&sample.source, &tree), indent::found_indentation(&sample.source, &tree));
     let source = Source::from_text(sample.source.path(), text);
     let tree = Tree::read(&source, sample.language);
-    Stripped { sample, source, tree, found }
+    let heads = format!("{}, {base_heads}", heads(&[sample]));
+    Stripped { sample, source, tree, found, heads }
 }
 
 fn style(file: &Stripped<'_>, set: &[Override], settings: &[&str]) -> Style {
@@ -177,14 +179,16 @@ fn style(file: &Stripped<'_>, set: &[Override], settings: &[&str]) -> Style {
         false => format!("indent_style=space indent_size={}", found.size),
     });
     let own = settings.iter().copied().chain(found.as_deref()).flat_map(|setting| setting.split(' '));
-    let all: Vec<Override> = own.filter_map(|setting| setting.parse().ok()).chain(set.iter().cloned()).collect();
+    let heads = format!("vknot_indent_heads={}", file.heads).parse().ok();
+    let own = own.filter_map(|setting| setting.parse().ok()).chain(heads);
+    let all: Vec<Override> = own.chain(set.iter().cloned()).collect();
     Style::with(file.sample.language.name(), &all)
 }
 
 /// The settings with which most lines of some files of a code base come back.
-fn suiting(samples: &[&Sample], set: &[Override]) -> Vec<&'static str> {
+fn suiting(samples: &[&Sample], set: &[Override], heads: &str) -> Vec<&'static str> {
     let step = samples.iter().map(|sample| sample.source.text().len()).sum::<usize>() / TRIED + 1;
-    let tried: Vec<Stripped<'_>> = samples.par_iter().step_by(step).map(|sample| strip(sample)).collect();
+    let tried: Vec<Stripped<'_>> = samples.par_iter().step_by(step).map(|sample| strip(sample, heads)).collect();
     let same = |settings: &[&str]| -> usize {
         tried.par_iter().map(|file| restored(file, &style(file, set, settings)).0.same).sum()
     };
@@ -228,9 +232,9 @@ fn blank(line: &str) -> &str {
     &line[..line.len() - line.trim_start_matches([' ', '\t']).len()]
 }
 
-fn judged(samples: &[&Sample], set: &[Override], settings: &[&str]) -> Tally {
+fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &str) -> Tally {
     let judge = |sample: &&Sample| {
-        let file = strip(sample);
+        let file = strip(sample, heads);
         let style = style(&file, set, settings);
         let (share, text) = restored(&file, &style);
         let mut tally = Tally { bytes: sample.source.text().len(), restored: share, ..Tally::default() };

@@ -70,7 +70,11 @@ impl Setting {
     /// # Errors
     /// When the setting does not take the value; the error says what it takes.
     pub fn check(&self, value: &str) -> Result<String, ValueError> {
-        let value = value.trim().to_ascii_lowercase();
+        let value = match self.values {
+            // Names are in the case they are in.
+            Values::Pairs(..) => value.trim().to_owned(),
+            _ => value.trim().to_ascii_lowercase(),
+        };
         let fits = match self.values {
             Values::Words(words) => words.contains(&value.as_str()),
             Values::Number(least, most, words) => {

@@ -19,6 +19,9 @@ const RULES: [(HeadRule, &str); 7] = [
     (HeadRule::Body(3), "3"),
 ];
 
+/// On how many lines a rule must hold to be taken for more than chance.
+const LEAST: u32 = 2;
+
 /// For each head of a form, on how many lines each rule holds.
 #[derive(Default)]
 pub struct HeadVotes {
@@ -73,7 +76,7 @@ impl HeadVotes {
             let (rule, most) = RULES.iter().zip(votes).rev().max_by_key(|(_, votes)| **votes)?;
             let usual = usual_rule(spec, head);
             let usual = RULES.iter().zip(votes).find(|((rule, _), _)| *rule == usual).map_or(0, |(_, votes)| *votes);
-            (*most > usual).then(|| format!("{head}={}", rule.1))
+            (*most > usual && *most >= LEAST).then(|| format!("{head}={}", rule.1))
         };
         self.votes.iter().filter_map(best).collect::<Vec<_>>().join(", ")
     }

@@ -10,6 +10,8 @@ use crate::reshape::Reshape;
 use super::blocks::{Block, inner_lines};
 use super::completed::completed;
 use super::{decided_indentation, engine, found_indentation, levels};
+use super::forms::{HeadRule, heads};
+use super::learn::HeadVotes;
 use super::lines::{Line, lines};
 use super::options::Options;
 use super::place::{blank_columns, Place};
@@ -89,7 +91,10 @@ impl Setter<'_> {
         let completed = completed(self.source, self.tree);
         let (read, tree) = completed.as_ref().map_or((self.source, self.tree), |(source, tree)| (source, tree));
         let table = &Toolkit::of(tree.language()).indent;
-        let options = Options::of(self.style, self.indentation);
+        let mut options = Options::of(self.style, self.indentation);
+        if table.spec.forms.is_some() && options.heads.is_empty() {
+            options.heads = found_heads(self.source, self.tree);
+        }
         let mut lines = lines(read, tree, self.indentation, self.only);
         self.keep_uncertain(read, tree, &mut lines, left_alone);
         self.keep_margin_comments(read, tree, &mut lines);
@@ -218,6 +223,13 @@ impl Setter<'_> {
         }
         left_alone.extend(left.into_iter().map(|left| LeftAlone { span: piece.outer_span(left.span), ..left }));
     }
+}
+
+/// How the file itself indents forms, by their heads.
+fn found_heads(source: &Source, tree: &Tree) -> Vec<(String, HeadRule)> {
+    let mut votes = HeadVotes::default();
+    votes.count(source, tree);
+    heads(&votes.setting(tree.language()))
 }
 
 /// The part of a span of the file that is in a piece.

@@ -314,6 +314,15 @@ fn the_rules_of_heads_are_learned_from_files() {
     assert_eq!(votes.setting(language), "my-when=0");
 }
 
+#[test]
+fn forms_go_by_the_way_the_file_has_unless_it_is_set() {
+    let text = "(my-when a\n  b)\n(my-when a\n  b)\n(my-when a\nb)\n";
+    let own = "(my-when a\n  b)\n(my-when a\n  b)\n(my-when a\n  b)\n";
+    assert_eq!(set("scheme", text, &style("scheme", &[])), own);
+    let called = "(my-when a\n         b)\n".repeat(3);
+    assert_eq!(set("scheme", text, &style("scheme", &["vknot_indent_heads=my-when=call"])), called);
+}
+
 /// Any white space in place of that of lines.
 fn jumbled(language: &str, text: &str, blanks: &[(u16, u8)]) -> String {
     let mut lines: Vec<String> = stripped(language, text).lines().map(str::to_owned).collect();
