@@ -93,6 +93,7 @@ impl Engine<'_> {
             passed: 1,
             argument: anchor,
             kept: top.kept,
+            depth: top.depth + usize::from(matches!(bracket, b'(' | b'[' | b'{')),
         };
         let filled = self.is_filled(node);
         if let Some(spec) = self.table.spec.forms {

@@ -40,6 +40,8 @@ pub(super) struct Frame {
     pub argument: Place,
     /// Whether white space means something inside.
     pub kept: bool,
+    /// How many brackets are open, its own included.
+    pub depth: usize,
 }
 
 impl Frame {
@@ -171,8 +173,7 @@ impl Engine<'_> {
     /// Where a line stands by its brackets alone, if the tree has another idea of which are open.
     fn by_brackets(&self, at: usize, places: &[Place]) -> Option<Spot> {
         let nested = self.nesting.get(at)?;
-        let open = self.frames.iter().filter(|frame| matches!(frame.bracket, Some(b'(' | b'[' | b'{'))).count();
-        if open == nested.depth {
+        if self.top().depth == nested.depth {
             return None;
         }
         let place = nested.opened_on.and_then(|line| places.get(line)).copied();
@@ -299,6 +300,7 @@ impl Engine<'_> {
             rule: HeadRule::Call,
             passed: 0,
             argument: base,
+            depth: self.frames.last().map_or(0, |top| top.depth),
             kept: self.frames.last().is_some_and(|top| top.kept) || self.is_preserved(id, hold),
         });
     }
