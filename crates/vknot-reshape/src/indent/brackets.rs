@@ -128,14 +128,9 @@ impl Engine<'_> {
         let position = self.top().passed;
         frame.rule = forms::rule_of(self.source, self.tree, node.parent, spec, position, &self.options.heads);
         let mut parts = self.tree.parts(node.parent).skip(1);
-        let width = |to: &Node| self.source
-            .text()
-            .get(node.start as usize..to.start as usize)
-            .map_or(1, |text| text.chars().count() as u32);
-        let same_line = |to: &&Node| self.source
-            .text()
-            .get(node.start as usize..to.start as usize)
-            .is_some_and(|text| !text.contains('\n'));
+        let open = self.source.line_column(node.start);
+        let width = |to: &Node| self.source.line_column(to.start).column.saturating_sub(open.column);
+        let same_line = |to: &&Node| self.source.line_column(to.start).line == open.line;
         let head = parts
             .next()
             .map(|head| self.tree.node(head))

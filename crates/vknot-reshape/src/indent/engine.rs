@@ -84,6 +84,8 @@ pub(super) struct Engine<'a> {
     pub led_by_closing: bool,
     pub waiting: Waiting,
     pub blocks: Vec<Block>,
+    /// The last token passed that is no comment.
+    pub behind: Option<TokenId>,
     /// What lines stand in by brackets; empty where the tree has no errors.
     nesting: Vec<Nested>,
 }
@@ -118,6 +120,7 @@ pub(super) fn places(
         led_by_closing: false,
         waiting,
         blocks: Vec::new(),
+        behind: None,
         nesting,
     };
     let places = engine.run(margin, lines);
@@ -157,7 +160,7 @@ impl Engine<'_> {
         let wanted = if line.kept || self.top().kept { line.found } else { spot.place };
         // A comment right behind a label has nothing else to belong to.
         let waits =
-            self.tree.is_comment(node.first_token) && !line.kept && self.before(node) != ":" && !self.falls_through(id);
+            self.tree.is_comment(node.first_token) && !line.kept && self.before() != ":" && !self.falls_through(id);
         if waits {
             self.waiting.push(at, spot.place);
         } else {
@@ -235,6 +238,9 @@ impl Engine<'_> {
         if node.is_leaf() {
             self.enter_leaf(id, node, kind.role);
             self.enter_block(node, kind.role);
+            if kind.role != Role::Comment {
+                self.behind = Some(node.first_token);
+            }
         }
         if frame.hold == Hold::Tag && !frame.named && kind.role == Role::Attribute {
             self.enter_attributes(node);

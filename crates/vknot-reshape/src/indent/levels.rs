@@ -102,6 +102,7 @@ pub(super) fn scaled(
     let mut new: Vec<Place> = Vec::with_capacity(lines.len());
     // The columns of the levels that are open.
     let mut levels: Vec<(u32, Place)> = Vec::new();
+    let statements = statements_behind(&standings);
     for (index, (standing, anchor, lined_up)) in standings.iter().enumerate() {
         let place = match standing {
             Standing::Statement(level, _) => {
@@ -113,13 +114,8 @@ pub(super) fn scaled(
             Standing::Comment => {
                 // With the block it stands in; if it stands in none, with the statement behind it.
                 let own = levels.iter().rev().find(|(columns, _)| *columns == old[index]).map(|(_, place)| *place);
-                let behind =
-                    standings.iter().skip(index).position(|(standing, ..)| matches!(standing, Standing::Statement(..)));
-                let deeper = behind.map(|ahead| index + ahead).filter(|behind| old[*behind] == old[index]);
-                let next = deeper.and_then(|behind| match standings[behind].0 {
-                    Standing::Statement(level, _) => Some(Place::level(level * wanted.size)),
-                    _ => None,
-                });
+                let behind = statements[index].filter(|(behind, _)| old[*behind] == old[index]);
+                let next = behind.map(|(_, level)| Place::level(level * wanted.size));
                 own.or(next).unwrap_or_else(|| rescaled(old[index], 0, Place::default(), (was, wanted)))
             }
             Standing::Wrapped => match new.get(*anchor) {
@@ -134,6 +130,22 @@ pub(super) fn scaled(
         new.push(if lines[index].kept { lines[index].found } else { place });
     }
     new
+}
+
+/// For each line the first statement at or behind it, with its level.
+fn statements_behind(standings: &[(Standing, usize, bool)]) -> Vec<Option<(usize, u32)>> {
+    let mut behind = None;
+    let mut statements: Vec<Option<(usize, u32)>> = (0..standings.len())
+        .rev()
+        .map(|index| {
+            if let Standing::Statement(level, _) = standings[index].0 {
+                behind = Some((index, level));
+            }
+            behind
+        })
+        .collect();
+    statements.reverse();
+    statements
 }
 
 pub(super) fn line_columns(source: &Source, line: &Line, indentation: Indentation) -> u32 {

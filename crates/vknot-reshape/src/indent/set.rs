@@ -135,7 +135,8 @@ impl Setter<'_> {
             let lost = lost_from(source, tree, error);
             let lost_span = lost.map(|start| Span::new(start, span.end));
             if let Some(lost) = lost_span {
-                let inside = lines.iter_mut().filter(|line| lost.start < line.end && line.end < lost.end);
+                let first = lines.partition_point(|line| line.end <= lost.start);
+                let inside = lines[first..].iter_mut().take_while(|line| line.end < lost.end);
                 inside.for_each(|line| line.kept = true);
             }
             let reason = if lost.is_some() { Reason::SyntaxError } else { Reason::Brackets };

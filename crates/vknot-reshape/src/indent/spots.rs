@@ -32,7 +32,7 @@ impl Engine<'_> {
         match (frame.hold, frame.bracket) {
             (Hold::Flat | Hold::Parts, None) => self.in_sequence(node, &frame).into(),
             (Hold::Body, _) => self.in_body(id, node, &frame).into(),
-            (_, Some(_)) => self.in_list(node, &frame).into(),
+            (_, Some(_)) => self.in_list(&frame).into(),
             (Hold::Branch | Hold::Arm, None) => self.in_branch(id, node, &frame),
             (Hold::Element | Hold::Section | Hold::Tag, None) => frame.base.into(),
             _ => self.in_head(id, node, &frame).into(),
@@ -86,15 +86,14 @@ impl Engine<'_> {
 
     /// Whether the token in front of a node ends a statement.
     fn begins_item(&self, node: &Node) -> bool {
-        let before = self.before(node);
+        let before = self.before();
         let is_item = self.table.kind(node.kind).role.is_item();
         is_item || before.is_empty() || self.table.spec.ends.contains(&before)
     }
 
-    /// The text of the token in front of a node.
-    pub(super) fn before(&self, node: &Node) -> &str {
-        let mut tokens = (0..node.first_token).rev().filter(|token| !self.tree.is_comment(*token));
-        let token = tokens.next().and_then(|token| self.tree.tokens().get(token as usize));
+    /// The text of the code in front of the line at hand.
+    pub(super) fn before(&self) -> &str {
+        let token = self.behind.and_then(|token| self.tree.tokens().get(token as usize));
         token.map_or("", |token| self.source.slice(token.span()))
     }
 
@@ -102,14 +101,14 @@ impl Engine<'_> {
         let wraps = match self.tree.role(frame.node) {
             Role::Error => !self.begins_item(node),
             // What is inside a macro is no code for certain.
-            Role::Macro => is_operator(self.text(id)) || is_operator(self.before(node)),
+            Role::Macro => is_operator(self.text(id)) || is_operator(self.before()),
             _ => false,
         };
         frame.base.deeper(if wraps { self.options.wrap } else { 0 })
     }
 
     /// Inside brackets: an item, or more of one.
-    fn in_list(&self, node: &Node, frame: &Frame) -> Place {
+    fn in_list(&self, frame: &Frame) -> Place {
         if self.table.spec.forms.is_some() {
             return match frame.rule {
                 HeadRule::Body(count) if frame.passed <= count + 1 => frame.argument,
@@ -117,7 +116,7 @@ impl Engine<'_> {
             };
         }
         let parenthesized = self.tree.role(frame.node) == Role::Parenthesized;
-        let continued = || !matches!(self.before(node), "," | ";" | "(" | "[" | "{" | "<" | "");
+        let continued = || !matches!(self.before(), "," | ";" | "(" | "[" | "{" | "<" | "");
         if self.options.operand > 0 && !parenthesized && frame.named && continued() {
             return frame.base.deeper(self.options.operand);
         }
@@ -127,8 +126,7 @@ impl Engine<'_> {
     fn in_branch(&self, id: NodeId, node: &Node, frame: &Frame) -> Spot {
         let kind = self.table.kind(node.kind);
         // What a directive parts from its `else` must do without it, too.
-        let before = (0..node.first_token).rev().find(|token| !self.tree.is_comment(*token));
-        let before = before.and_then(|before| self.tree.tokens().get(before as usize));
+        let before = self.behind.and_then(|before| self.tree.tokens().get(before as usize));
         if before.is_some_and(|before| self.table.kind(self.tree.node(before.node).kind).hold == Hold::Margin) {
             return frame.anchor.into();
         }
@@ -152,10 +150,10 @@ impl Engine<'_> {
 
     fn in_head(&self, id: NodeId, node: &Node, frame: &Frame) -> Place {
         let kind = self.table.kind(node.kind);
-        if node.first_token == frame.prefix_end || self.follows_block(node, frame) {
+        if node.first_token == frame.prefix_end || self.follows_block(frame) {
             return frame.anchor;
         }
-        if self.before(node) == ">" && self.begins_prefix(frame) {
+        if self.before() == ">" && self.begins_prefix(frame) {
             return frame.anchor;
         }
         if self.opens_body(id, node) || kind.hold == Hold::Section && node.parent == frame.node {
@@ -165,22 +163,22 @@ impl Engine<'_> {
             return frame.anchor.deeper(self.options.function);
         }
         let selects = self.table.kind(self.tree.node(frame.node).kind).role == Role::Rule;
-        if selects && self.before(node) == "," {
+        if selects && self.before() == "," {
             return frame.anchor;
         }
-        if frame.hold == Hold::Header && !frame.named && !matches!(self.before(node), "," | "=" | "+") {
+        if frame.hold == Hold::Header && !frame.named && !matches!(self.before(), "," | "=" | "+") {
             return frame.anchor;
         }
         frame.base
     }
 
     /// Whether a link of a chain follows a closing bracket that stands at the beginning of the chain.
-    fn follows_block(&self, node: &Node, frame: &Frame) -> bool {
+    fn follows_block(&self, frame: &Frame) -> bool {
         self.table.spec.links_follow_blocks
             && frame.hold == Hold::Chain
             && self.led_by_closing
             && self.current == frame.anchor
-            && matches!(self.before(node), "}" | ")" | "]" | "?")
+            && matches!(self.before(), "}" | ")" | "]" | "?")
     }
 
     /// Whether what is open begins with something in angle brackets that is said about the rest.
