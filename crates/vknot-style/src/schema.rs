@@ -250,7 +250,7 @@ pub static SETTINGS: &[Setting] = &[
         "1",
         "Levels of indentation of a brace on a line of its own behind a `case`",
     )
-    .except(&[("c", "0"), ("cpp", "0"), ("csharp", "0")]),
+    .except(&[("c", "0"), ("cpp", "0"), ("csharp", "0"), ("rust", "0")]),
     setting(
         "vknot_indent_directive",
         Values::Words(&["margin", "code"]),

@@ -14,6 +14,7 @@ use super::nesting::{Nested, nesting};
 use super::options::Options;
 use super::place::{Pen, Place};
 use super::rules::{Hold, IndentTable};
+use super::spots::is_operator;
 
 /// What is open.
 #[derive(Clone, Copy, Debug)]
@@ -168,7 +169,9 @@ impl Engine<'_> {
         }
         places[at] = wanted;
         self.current = wanted;
-        self.led_by_closing = spot.closes;
+        // Links behind one that follows a block follow it, too.
+        let follows = self.led_by_closing && self.top().hold == Hold::Chain && wanted == self.top().anchor;
+        self.led_by_closing = spot.closes || follows;
         self.pen.set(line.end, wanted.columns());
         self.pass_mark(node.first_token, line.end);
     }
@@ -247,7 +250,10 @@ impl Engine<'_> {
         }
         match kind.hold {
             Hold::Head | Hold::Header => self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap)),
-            Hold::Chain if !self.is_inside_chain(node) => {
+            Hold::Chain if !self.is_inside_like(node) => {
+                self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap));
+            }
+            Hold::Operands if self.pen_is_at_line_start(node) && self.begins_operands(node) => {
                 self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap));
             }
             Hold::Arm if self.is_middle(id) => {
@@ -285,10 +291,17 @@ impl Engine<'_> {
         }
     }
 
-    /// Whether a node is the beginning of a longer chain.
-    fn is_inside_chain(&self, node: &Node) -> bool {
+    /// Whether a node begins with an operand, and no longer one like it does so.
+    fn begins_operands(&self, node: &Node) -> bool {
+        let first = self.tree.tokens().get(node.first_token as usize);
+        !self.is_inside_like(node) && first.is_some_and(|first| !is_operator(self.source.slice(first.span())))
+    }
+
+    /// Whether a node is the beginning of a longer one that holds the same, as a chain is of a longer chain.
+    fn is_inside_like(&self, node: &Node) -> bool {
         let parent = self.tree.node(node.parent);
-        parent.first_token == node.first_token && self.table.kind(parent.kind).hold == Hold::Chain
+        let hold = |node: &Node| self.table.kind(node.kind).hold;
+        parent.first_token == node.first_token && hold(parent) == hold(node)
     }
 
     pub(super) fn push(&mut self, id: NodeId, hold: Hold, anchor: Place, base: Place) {

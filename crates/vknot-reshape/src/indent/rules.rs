@@ -31,6 +31,8 @@ pub(crate) enum Hold {
     Literal,
     /// A chain of calls: links one wrap in.
     Chain,
+    /// Operands that begin on a line of their own: lines led by an operator one wrap in, others as what holds them says.
+    Operands,
     /// Markup from an opening to a closing tag.
     Element,
     /// A tag, whose attributes may wrap.
@@ -158,6 +160,7 @@ fn by_role(role: Role) -> Hold {
         Role::List | Role::Arguments | Role::Parenthesized => Hold::List,
         Role::Collection => Hold::Literal,
         Role::Call | Role::Link => Hold::Chain,
+        Role::Operator => Hold::Operands,
         Role::Element => Hold::Element,
         _ => Hold::Through,
     }

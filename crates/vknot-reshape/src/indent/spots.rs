@@ -12,8 +12,12 @@ use super::rules::Hold;
 impl Engine<'_> {
     /// Where a line that begins with a node stands.
     pub(super) fn spot(&self, id: NodeId, node: &Node) -> Spot {
-        let frame = self.top();
+        let mut frame = self.top();
         let kind = self.table.kind(node.kind);
+        if frame.hold == Hold::Operands && !(node.is_leaf() && is_operator(self.text(id))) {
+            let holder = self.frames.iter().rev().find(|frame| frame.hold != Hold::Operands);
+            frame = holder.copied().unwrap_or(frame);
+        }
         let direct = node.parent == frame.node;
         if kind.hold == Hold::Margin {
             return if self.options.directive_margin { Place::default().into() } else { frame.base.into() };
@@ -34,7 +38,7 @@ impl Engine<'_> {
             (Hold::Body, _) => self.in_body(id, node, &frame).into(),
             (_, Some(_)) => self.in_list(&frame).into(),
             (Hold::Branch | Hold::Arm, None) => self.in_branch(id, node, &frame),
-            (Hold::Element | Hold::Section | Hold::Tag, None) => frame.base.into(),
+            (Hold::Element | Hold::Section | Hold::Tag | Hold::Operands, None) => frame.base.into(),
             _ => self.in_head(id, node, &frame).into(),
         }
     }
@@ -200,6 +204,10 @@ impl Engine<'_> {
 }
 
 /// Whether a token joins what is on both sides of it.
-fn is_operator(text: &str) -> bool {
-    matches!(text, "." | "&&" | "||" | "+" | "-" | "*" | "/" | "=" | "?" | "==" | "+=" | "?.")
+pub(super) fn is_operator(text: &str) -> bool {
+    const OPERATORS: [&str; 24] = [
+        ".", "&&", "||", "+", "-", "*", "/", "%", "=", "==", "!=", "<", ">", "<=", ">=", "+=", "?", "?.", "??", "&",
+        "|", "^", "<<", ">>",
+    ];
+    OPERATORS.contains(&text)
 }

@@ -9,7 +9,7 @@ use vknot_reshape::{Reason, Reshape};
 use vknot_style::Style;
 use vknot_syntax::{Language, Source, Span, Tree};
 
-use crate::support::{Read, read, sample_files, style};
+use crate::support::{formatted, Read, read, sample_files, style};
 
 /// Settings that the samples of some languages keep to, beside the size of their levels.
 const STYLES: &[(&str, &[&str])] = &[
@@ -302,6 +302,16 @@ fn shown_lines_say_what_disagrees() {
     ];
     assert_eq!(facts[..5], wanted);
     assert!(lines[2].disagrees() && lines[3].disagrees() && !lines[1].disagrees());
+}
+
+#[test]
+fn laid_out_files_are_indented_already() {
+    for (path, language, text) in sample_files() {
+        if matches!(language, "java" | "json" | "rust") {
+            let laid_out = formatted(language, &text, &["indent_size=4"]);
+            assert_eq!(set(language, &laid_out, &style(language, &["indent_size=4"])), laid_out, "{path}");
+        }
+    }
 }
 
 #[test]
