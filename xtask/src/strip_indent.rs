@@ -10,6 +10,7 @@ use std::path::{Path, PathBuf};
 
 use rayon::prelude::*;
 use vknot_reshape::indent::{self, HeadVotes};
+use vknot_reshape::Reshape;
 use vknot_style::{Indentation, Override, Style};
 use vknot_syntax::{NodeId, Source, Tree};
 
@@ -211,10 +212,11 @@ fn suiting(samples: &[&Sample], set: &[Override], heads: &str) -> Vec<&'static s
     settings
 }
 
-/// Sets the indentation of a stripped file; the share of lines that are as they were, and the new text.
-fn restored(file: &Stripped<'_>, style: &Style) -> (Share, String) {
-    let text = indent::set(&file.source, &file.tree, style, None).edits.apply(file.source.text());
-    (alike(file.sample.source.text(), &text, usize::MAX), text)
+/// Sets the indentation of a stripped file; the share of lines that are as they were, the new text, and what led to it.
+fn restored(file: &Stripped<'_>, style: &Style) -> (Share, String, Reshape) {
+    let reshape = indent::set(&file.source, &file.tree, style, None);
+    let text = reshape.edits.apply(file.source.text());
+    (alike(file.sample.source.text(), &text, usize::MAX), text, reshape)
 }
 
 /// The share of the lines that hold something that begin alike, up to a line.
@@ -236,14 +238,13 @@ fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &str)
     let judge = |sample: &&Sample| {
         let file = strip(sample, heads);
         let style = style(&file, set, settings);
-        let (share, text) = restored(&file, &style);
+        let (share, text, reshape) = restored(&file, &style);
         let mut tally = Tally { bytes: sample.source.text().len(), restored: share, ..Tally::default() };
         tally.cut = cut_off(&file, &style, &text);
         if tally.cut.same * 10 < tally.cut.all * 9 {
             let shown = sample.source.path().display();
             tally.badly_cut.push((tally.cut.all - tally.cut.same, format!("{shown}, {} lines", tally.cut.all)));
         }
-        let reshape = indent::set(&file.source, &file.tree, &style, None);
         if let Err(refusal) = indent::prove(&file.source, &file.tree, &reshape) {
             tally.refused.push(
                 format!("{}:{}: {}", sample.source.path().display(), file.source.line(refusal.offset), refusal.reason),

@@ -89,24 +89,24 @@ impl Engine<'_> {
             close: anchor,
             prefix_end: node.first_token,
             named: false,
+            lined_up: false,
             rule: HeadRule::Call,
             passed: 1,
             argument: anchor,
             kept: top.kept,
             depth: top.depth + usize::from(matches!(bracket, b'(' | b'[' | b'{')),
         };
-        let filled = self.is_filled(node);
         if let Some(spec) = self.table.spec.forms {
             self.open_form(node, &mut frame, spec);
-        } else if !body && filled {
+        } else if !body && self.is_filled(node) {
             let round = bracket == b'(' || bracket == b'[' && hold != Hold::Literal;
             if options.align == AlignList::All || options.align == AlignList::Arguments && round {
                 let next = self.tree.tokens().get(node.token_end as usize).map_or(node.end, |token| token.start);
                 let column = self.pen.column_of(node.start);
                 frame.base = self.current.lined_up(column + next - node.start);
+                frame.lined_up = true;
             }
         }
-        frame.named = !filled || frame.base == anchor.deeper(deeper);
         self.frames.push(frame);
     }
 

@@ -33,8 +33,10 @@ pub(super) struct Frame {
     pub close: Place,
     /// One past the annotations it begins with.
     pub prefix_end: TokenId,
-    /// Whether the name of what it declares is passed.
+    /// Whether the parameters of what it declares, or the first attribute of a tag, are passed.
     pub named: bool,
+    /// Whether lines line up with the first item.
+    pub lined_up: bool,
     /// In a form: its rule, the elements passed, where arguments of the head begin.
     pub rule: HeadRule,
     pub passed: u32,
@@ -316,6 +318,7 @@ impl Engine<'_> {
             close: anchor,
             prefix_end: node.first_token,
             named: false,
+            lined_up: false,
             rule: HeadRule::Call,
             passed: 0,
             argument: base,

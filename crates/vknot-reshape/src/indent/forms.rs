@@ -26,6 +26,10 @@ pub(crate) struct FormSpec {
     pub data: &'static [&'static str],
     /// Heads that hold clauses behind so many arguments: a form there is data.
     pub clauses: &'static [(&'static str, u32)],
+    /// Heads that may have a name in front of what belongs to them.
+    pub named_loops: &'static [&'static str],
+    /// What heads that are no names begin with: keywords, and what is put in from outside.
+    pub called: &'static [&'static str],
     /// Whether names may be qualified, as in `tide/level`; the rule goes by the last part.
     pub qualified: bool,
     /// Columns of a body against the bracket that opens its form.
@@ -60,11 +64,12 @@ pub(super) fn rule_of(
 ) -> HeadRule {
     let mut parts = tree.parts(form);
     let open = parts.next().map_or("", |open| tree.text_of(source.text(), open));
-    let Some(head) = parts.next().filter(|head| is_head(source, tree, *head)) else { return HeadRule::Data };
+    let Some(head) = parts.next().filter(|head| is_head(source, tree, *head, spec)) else { return HeadRule::Data };
     let whole = tree.text_of(source.text(), head);
     let qualified = whole.rsplit_once('/').filter(|(_, word)| spec.qualified && !word.is_empty());
     let word = qualified.map_or(whole, |(_, word)| word);
-    let named_loop = word == "let" && parts.next().is_some_and(|first| tree.role(first) == Role::Name);
+    let named_loop =
+        spec.named_loops.contains(&word) && parts.next().is_some_and(|first| tree.role(first) == Role::Name);
     if named_loop {
         return HeadRule::Body(2);
     }
@@ -85,11 +90,11 @@ pub(super) fn usual_rule(spec: &FormSpec, word: &str) -> HeadRule {
 }
 
 /// Whether an element can be what a form calls.
-fn is_head(source: &Source, tree: &Tree, id: NodeId) -> bool {
+fn is_head(source: &Source, tree: &Tree, id: NodeId, spec: &FormSpec) -> bool {
+    let text = tree.text_of(source.text(), id);
     match tree.role(id) {
         Role::Name => true,
-        Role::Literal => tree.text_of(source.text(), id).starts_with(':'),
-        Role::Part => tree.text_of(source.text(), id).starts_with([',', '~']),
+        Role::Literal | Role::Part => spec.called.iter().any(|mark| text.starts_with(mark)),
         _ => false,
     }
 }

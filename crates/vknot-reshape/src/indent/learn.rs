@@ -6,7 +6,7 @@ use vknot_syntax::{Language, NodeId, Role, Source, Tree};
 
 use crate::languages::Toolkit;
 use super::forms::{FormSpec, HeadRule, usual_rule};
-use super::place::Pen;
+use super::place::blank_columns;
 
 /// What may be the rule of a head, with how the setting calls it.
 const RULES: [(HeadRule, &str); 7] = [
@@ -69,26 +69,32 @@ impl HeadVotes {
         }
     }
 
-    /// The rules that hold on more lines than what the language says, as a value of `vknot_indent_heads`.
-    pub fn setting(&self, language: &'static Language) -> String {
-        let Some(spec) = Toolkit::of(language).indent.spec.forms else { return String::new() };
-        let best = |(head, votes): (&String, &[u32; RULES.len()])| {
+    /// The heads for which a rule holds on more lines than what the language says of them.
+    pub(super) fn rules(&self, language: &'static Language) -> impl Iterator<Item = (&str, (HeadRule, &'static str))> {
+        let spec = Toolkit::of(language).indent.spec.forms;
+        self.votes.iter().filter_map(move |(head, votes)| {
             let (rule, most) = RULES.iter().zip(votes).rev().max_by_key(|(_, votes)| **votes)?;
-            let usual = usual_rule(spec, head);
+            let usual = usual_rule(spec?, head);
             let usual = RULES.iter().zip(votes).find(|((rule, _), _)| *rule == usual).map_or(0, |(_, votes)| *votes);
-            (*most > usual && *most >= LEAST).then(|| format!("{head}={}", rule.1))
-        };
-        self.votes.iter().filter_map(best).collect::<Vec<_>>().join(", ")
+            (*most > usual && *most >= LEAST).then_some((head.as_str(), *rule))
+        })
+    }
+
+    /// The same as a value of `vknot_indent_heads`.
+    pub fn setting(&self, language: &'static Language) -> String {
+        self.rules(language).map(|(head, (_, word))| format!("{head}={word}")).collect::<Vec<_>>().join(", ")
     }
 }
 
 /// Columns of a tab, as editors of these languages have it.
 const TAB_WIDTH: u32 = 8;
 
+/// The column of a token, tabs in front of its line counted.
 fn column_of(source: &Source, offset: u32) -> u32 {
-    let mut pen = Pen::new(source.text(), TAB_WIDTH);
-    pen.set(source.lines().start(source.lines().index_at(offset)), 0);
-    pen.column_of(offset)
+    let line = source.lines().start(source.lines().index_at(offset));
+    let before = source.text().get(line as usize..offset as usize).unwrap_or("");
+    let tabs = before.bytes().take_while(|byte| matches!(byte, b' ' | b'\t')).count();
+    blank_columns(&before[..tabs], TAB_WIDTH) + source.line_column(offset).column - 1 - tabs as u32
 }
 
 fn begins_line(source: &Source, offset: u32) -> bool {

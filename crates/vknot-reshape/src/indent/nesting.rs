@@ -16,37 +16,79 @@ pub(super) struct Nested {
     pub closes: bool,
 }
 
-/// What each line stands in. A brace closes whatever was left open inside it; other brackets only close their like.
+/// Brackets that are open, each with what is known of it. A brace closes whatever was left open inside it; other brackets only close
+/// their like.
+pub(super) struct OpenBrackets<T> {
+    open: Vec<(u8, T)>,
+    /// How many of them are braces, so that a lone one costs no search.
+    braces: usize,
+}
+
+impl<T: Copy> OpenBrackets<T> {
+    pub fn new() -> Self {
+        Self { open: Vec::new(), braces: 0 }
+    }
+
+    pub fn open(&mut self, bracket: u8, facts: T) {
+        self.braces += usize::from(bracket == b'{');
+        self.open.push((bracket, facts));
+    }
+
+    /// Closes the partner of such a bracket, if it has one, and gives what is known of that.
+    pub fn close(&mut self, bracket: u8) -> Option<T> {
+        let at = self.partner(bracket)?;
+        let (_, facts) = self.open[at];
+        self.open.truncate(at);
+        self.braces -= usize::from(bracket == b'{');
+        Some(facts)
+    }
+
+    fn partner(&self, bracket: u8) -> Option<usize> {
+        match bracket {
+            b'{' if self.braces == 0 => None,
+            b'{' => self.open.iter().rposition(|(kind, _)| *kind == bracket),
+            _ => self.open.last().filter(|(kind, _)| *kind == bracket).map(|_| self.open.len() - 1),
+        }
+    }
+
+    /// Those that are open, from the outside in.
+    pub fn iter(&self) -> impl DoubleEndedIterator<Item = (u8, T)> + '_ {
+        self.open.iter().copied()
+    }
+}
+
+/// The bracket that a token opens, or with `true` closes; `None` for the inside of strings and comments.
+pub(super) fn bracket_of(source: &Source, tree: &Tree, token: &Token) -> Option<(u8, bool)> {
+    if matches!(tree.role(token.node), Role::String | Role::Comment | Role::Inert) {
+        return None;
+    }
+    let text = source.slice(token.span());
+    let closed = closer(text, Role::Part).filter(|bracket| *bracket != b'<');
+    closed.map(|bracket| (bracket, true)).or_else(|| opener(text).map(|bracket| (bracket, false)))
+}
+
+/// What each line stands in.
 pub(super) fn nesting(source: &Source, tree: &Tree, lines: &[Line]) -> Vec<Nested> {
-    let mut open: Vec<(u8, usize)> = Vec::new();
+    let mut open: OpenBrackets<usize> = OpenBrackets::new();
     let mut nesting = Vec::with_capacity(lines.len());
     for (index, token) in tree.tokens().iter().enumerate() {
-        let role = tree.role(token.node);
-        let opaque = matches!(role, Role::String | Role::Comment | Role::Inert);
-        let text = if opaque { "" } else { source.slice(token.span()) };
-        let closed = closer(text, Role::Part).filter(|bracket| *bracket != b'<');
+        let bracket = bracket_of(source, tree, token);
+        let closed = bracket.filter(|(_, closes)| *closes).map(|(bracket, _)| bracket);
         if lines.get(nesting.len()).is_some_and(|line| line.token == index as u32) {
-            let innermost = open.last().filter(|_| closed.is_none());
-            let partner = closed.and_then(|bracket| open.iter().rev().find(|(kind, _)| *kind == bracket));
-            nesting.push(Nested {
-                depth: open.len(),
-                opened_on: innermost.or(partner).map(|(_, line)| *line),
-                closes: closed.is_some(),
-            });
+            let opened_on = match closed {
+                Some(bracket) => open.partner(bracket).map(|at| open.open[at].1),
+                None => open.open.last().map(|(_, line)| *line),
+            };
+            nesting.push(Nested { depth: open.open.len(), opened_on, closes: closed.is_some() });
         }
-        if let Some(bracket) = closed {
-            let at = open.iter().rposition(|(kind, _)| *kind == bracket);
-            if let Some(at) = at.filter(|at| bracket == b'{' || at + 1 == open.len()) {
-                let line = open[at].1;
-                open.truncate(at);
-                // A bracket in front of a brace that is closed again was left open if a word follows.
-                let word = |next: &Token| source.slice(next.span()).starts_with(char::is_alphanumeric);
-                if tree.tokens().get(index + 1).is_some_and(word) {
-                    while open.pop_if(|(kind, opened)| *kind != b'{' && *opened == line).is_some() {}
-                }
+        if let Some(line) = closed.and_then(|bracket| open.close(bracket)) {
+            // A bracket in front of a brace that is closed again was left open if a word follows.
+            let word = |next: &Token| source.slice(next.span()).starts_with(char::is_alphanumeric);
+            if tree.tokens().get(index + 1).is_some_and(word) {
+                while open.open.pop_if(|(kind, opened)| *kind != b'{' && *opened == line).is_some() {}
             }
-        } else if let Some(bracket) = opener(text) {
-            open.push((bracket, nesting.len().saturating_sub(1)));
+        } else if let Some((bracket, false)) = bracket {
+            open.open(bracket, nesting.len().saturating_sub(1));
         }
     }
     nesting

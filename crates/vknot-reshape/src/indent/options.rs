@@ -41,7 +41,6 @@ pub(super) struct Options {
     pub operand: u32,
     pub align: AlignList,
     pub align_operands: bool,
-    pub align_with_tabs: bool,
     /// A `case` against its `switch`.
     pub case: u32,
     /// An opening brace on a line of its own against its `case`.
@@ -83,7 +82,6 @@ impl Options {
                 _ => AlignList::Arguments,
             },
             align_operands: style.word("vknot_align_operand") == "true",
-            align_with_tabs: style.word("vknot_align_tabs") == "true",
             case: levels("vknot_indent_case"),
             case_brace: levels("vknot_indent_case_brace"),
             function: levels("vknot_indent_function"),

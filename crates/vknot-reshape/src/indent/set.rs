@@ -10,9 +10,10 @@ use crate::reshape::Reshape;
 use super::blocks::{Block, inner_lines};
 use super::completed::completed;
 use super::{decided_indentation, engine, found_indentation, levels};
-use super::forms::{HeadRule, heads};
+use super::forms::HeadRule;
 use super::learn::HeadVotes;
 use super::lines::{Line, lines};
+use super::nesting::bracket_of;
 use super::options::Options;
 use super::place::{blank_columns, Place};
 use super::rules::LinesBy;
@@ -65,10 +66,9 @@ impl Setter<'_> {
             }
             LinesBy::Author => {}
         }
-        let align_with_tabs = self.style.word("vknot_align_tabs") == "true";
         for (line, place) in &placed {
             if !line.kept {
-                edits.push((Span::new(line.start, line.end), self.written(*place, align_with_tabs)));
+                edits.push((Span::new(line.start, line.end), self.written(*place)));
             }
         }
         for piece in self.tree.embedded() {
@@ -81,8 +81,9 @@ impl Setter<'_> {
         sorted
     }
 
-    fn written(&self, place: Place, align_with_tabs: bool) -> String {
+    fn written(&self, place: Place) -> String {
         let mut blank = String::new();
+        let align_with_tabs = self.indentation.tabs && self.style.word("vknot_align_tabs") == "true";
         place.write(self.indentation, align_with_tabs, &mut blank);
         blank
     }
@@ -108,7 +109,7 @@ impl Setter<'_> {
         let count = lines.iter().take_while(|line| whole || line.end < end.min(read.span().end)).count();
         lines.truncate(count);
         for block in &mut placed.blocks {
-            self.move_block(read, tree, block, (&lines, &placed.places), &options, edits);
+            self.move_block(read, tree, block, (&lines, &placed.places), edits);
         }
         lines.into_iter().zip(placed.places).collect()
     }
@@ -151,7 +152,6 @@ impl Setter<'_> {
         tree: &Tree,
         block: &mut Block,
         (lines, places): (&[Line], &[Place]),
-        options: &Options,
         edits: &mut Vec<(Span, String)>,
     ) {
         let behind = lines.partition_point(|line| line.token <= block.token);
@@ -169,7 +169,7 @@ impl Setter<'_> {
             block.column = place.columns();
         }
         for (span, place) in inner_lines(source, tree, block, self.indentation) {
-            edits.push((span, self.written(place, options.align_with_tabs)));
+            edits.push((span, self.written(place)));
         }
     }
 
@@ -230,7 +230,7 @@ impl Setter<'_> {
 fn found_heads(source: &Source, tree: &Tree) -> Vec<(String, HeadRule)> {
     let mut votes = HeadVotes::default();
     votes.count(source, tree);
-    heads(&votes.setting(tree.language()))
+    votes.rules(tree.language()).map(|(head, rule)| (head.to_owned(), rule.0)).collect()
 }
 
 /// The part of a span of the file that is in a piece.
@@ -247,15 +247,11 @@ fn inner_span(piece: &Embedded, outer: Span) -> Option<Span> {
 fn lost_from(source: &Source, tree: &Tree, error: NodeId) -> Option<u32> {
     let node = tree.node(error);
     let mut depth = 0i64;
-    for token in node.first_token..node.token_end {
-        let Some(token) = tree.tokens().get(token as usize) else { continue };
-        if matches!(tree.role(token.node), Role::String | Role::Comment) {
-            continue;
-        }
-        match source.slice(token.span()) {
-            "(" | "[" | "{" => depth += 1,
-            ")" | "]" | "}" => depth -= 1,
-            _ => {}
+    for token in tree.tokens().get(node.first_token as usize..node.token_end as usize)? {
+        match bracket_of(source, tree, token) {
+            Some((_, false)) => depth += 1,
+            Some((_, true)) => depth -= 1,
+            None => {}
         }
         if depth < 0 {
             return Some(token.start);

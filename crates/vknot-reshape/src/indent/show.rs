@@ -3,7 +3,7 @@
 use vknot_style::Style;
 use vknot_syntax::{Source, Span, Tree};
 
-use super::{decided_indentation, set};
+use super::{effective_indentation, set};
 use super::place::blank_columns;
 use super::shift::touches_line;
 
@@ -35,8 +35,9 @@ impl ShownLine {
 
 /// The lines that some spans touch, or all, in order.
 pub fn show(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Vec<ShownLine> {
-    let (indentation, _) = decided_indentation(source, tree, style);
     let reshape = set(source, tree, style, None);
+    let decided = reshape.receipt.indentation.map(|(indentation, _)| indentation);
+    let indentation = decided.unwrap_or_else(|| effective_indentation(source, tree, style));
     let mut edits = reshape.edits.iter().peekable();
     let text = source.text();
     let mut shown = Vec::new();

@@ -121,7 +121,7 @@ impl Engine<'_> {
         }
         let parenthesized = self.tree.role(frame.node) == Role::Parenthesized;
         let continued = || !matches!(self.before(), "," | ";" | "(" | "[" | "{" | "<" | "");
-        if self.options.operand > 0 && !parenthesized && frame.named && continued() {
+        if self.options.operand > 0 && !parenthesized && !frame.lined_up && continued() {
             return frame.base.deeper(self.options.operand);
         }
         frame.base

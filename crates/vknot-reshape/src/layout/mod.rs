@@ -125,7 +125,6 @@ mod tests {
         names_hold_first_call: false,
         brace_after_wrap: false,
         no_comma: &[],
-        habit: 4,
     };
 
     fn broken(text: &str) -> Difference {

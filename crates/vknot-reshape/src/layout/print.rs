@@ -404,7 +404,7 @@ impl Printer<'_, '_> {
                 now: self.column,
                 first_on_line: planner.newlines(token) > 0 || token == 0,
                 trim: self.paper.trim,
-                line_end: Some(self.paper.line_end),
+                line_end: self.paper.line_end,
                 indentation: self.paper.indentation,
             };
             if let Some(moved) = reflow::comment(text, &frame) {

@@ -15,7 +15,7 @@ pub(super) struct Frame {
     /// Whether blanks at the ends of its lines go.
     pub trim: bool,
     /// What its lines end in from now on; `None` keeps what is there.
-    pub line_end: Option<&'static str>,
+    pub line_end: &'static str,
     pub indentation: Indentation,
 }
 
@@ -35,8 +35,7 @@ pub(super) fn comment(text: &str, frame: &Frame) -> Option<String> {
     let shift = i64::from(frame.now) - i64::from(frame.was);
     let has_room = |line: &&str| line.trim().is_empty() || i64::from(blank_of(line)) + shift >= 0;
     let moves = frame.first_on_line && shift != 0 && rest.iter().all(has_room);
-    let has_crlf = text.contains("\r\n");
-    let line_end = frame.line_end.unwrap_or(if has_crlf { "\r\n" } else { "\n" });
+    let line_end = frame.line_end;
     let trimmed = |line: &str| if frame.trim { line.trim_end_matches([' ', '\t']).len() } else { line.len() };
     let first = first.strip_suffix('\r').unwrap_or(first);
     let mut out = String::with_capacity(text.len());

@@ -233,8 +233,6 @@ pub(crate) struct LayoutSpec {
     pub brace_after_wrap: bool,
     /// Kinds of item that no comma may follow.
     pub no_comma: &'static [&'static str],
-    /// Columns of a level where neither style nor file say.
-    pub habit: u32,
 }
 
 /// A language's tables by number of kind.

@@ -33,6 +33,8 @@ const FORMS: FormSpec = FormSpec {
     prefixes: &[("def", HeadRule::Body(1)), ("with-", HeadRule::Body(1)), ("let-", HeadRule::Body(1))],
     data: &["[", "{", "#{"],
     clauses: &[],
+    named_loops: &[],
+    called: &[":", "~"],
     qualified: true,
     body: 2,
     argument: 4,

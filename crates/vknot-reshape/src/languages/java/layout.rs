@@ -30,7 +30,6 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     names_hold_first_call: true,
     brace_after_wrap: false,
     no_comma: &[],
-    habit: 4,
 };
 
 /// Members that have a blank line around them when they have a body.

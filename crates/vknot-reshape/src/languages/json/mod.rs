@@ -32,7 +32,6 @@ const LAYOUT: LayoutSpec = LayoutSpec {
     names_hold_first_call: false,
     brace_after_wrap: false,
     no_comma: &[],
-    habit: 2,
 };
 
 const LOOKS: LookSpec = LookSpec {

@@ -76,6 +76,8 @@ const FORMS: FormSpec = FormSpec {
         ("syntax-case", 2),
         ("syntax-parse", 1),
     ],
+    named_loops: &["let"],
+    called: &[","],
     qualified: false,
     body: 2,
     argument: 4,

@@ -35,7 +35,6 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     names_hold_first_call: false,
     brace_after_wrap: true,
     no_comma: &["base_field_initializer", "remaining_field_pattern", "variadic_parameter", ".."],
-    habit: 4,
 };
 
 /// Items that have a blank line around them when they have a body.

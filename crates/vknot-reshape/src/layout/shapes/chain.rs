@@ -1,6 +1,7 @@
 //! Chains of calls: `a.b().c().d()`.
 
 use vknot_syntax::{Field, NodeId, Role};
+use crate::languages::Toolkit;
 
 use crate::layout::options::{KeepBreaks, WrapChain};
 use crate::layout::plan::{GapPlan, Group};
@@ -79,6 +80,10 @@ impl Planner<'_> {
         let start = self.tree.node(chain).start;
         let end = (first_dot as usize).checked_sub(1).and_then(|last| tokens.get(last)).map_or(start, |t| t.end);
         let plain = self.tree.node(head).is_leaf() && self.role(head) != Role::String;
-        if self.table.spec.names_hold_first_call { plain } else { end - start <= self.table.spec.habit }
+        if self.table.spec.names_hold_first_call {
+            plain
+        } else {
+            end - start <= Toolkit::of(self.tree.language()).indent.spec.habit
+        }
     }
 }
