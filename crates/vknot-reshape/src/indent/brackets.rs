@@ -52,8 +52,14 @@ impl Engine<'_> {
     }
 
     fn close_bracket(&mut self, node: &Node, bracket: u8) {
-        let open = self.frames.iter().rposition(|frame| frame.bracket == Some(bracket) && frame.node == node.parent);
-        if let Some(open) = open.filter(|open| *open > 0) {
+        // What is open inside the node has ended; a brace closes whatever was left open in front of it.
+        let top = self.top();
+        let open = match bracket {
+            _ if top.node != node.parent => None,
+            b'{' if top.braces > 0 => self.frames.iter().rposition(|frame| frame.bracket == Some(bracket)),
+            _ => (top.bracket == Some(bracket)).then_some(self.frames.len() - 1),
+        };
+        if let Some(open) = open {
             self.frames.truncate(open);
         }
     }
@@ -94,6 +100,7 @@ impl Engine<'_> {
             passed: 1,
             argument: anchor,
             kept: top.kept,
+            braces: if top.node == holder { top.braces } else { 0 } + usize::from(bracket == b'{'),
             depth: top.depth + usize::from(matches!(bracket, b'(' | b'[' | b'{')),
         };
         if let Some(spec) = self.table.spec.forms {
@@ -124,7 +131,6 @@ impl Engine<'_> {
 
     fn open_form(&mut self, node: &Node, frame: &mut Frame, spec: &forms::FormSpec) {
         let column = self.pen.column_of(node.start);
-        let at = |column: u32| Place { level: column, align: 0 };
         let position = self.top().passed;
         frame.rule = forms::rule_of(self.source, self.tree, node.parent, spec, position, &self.options.heads);
         let mut parts = self.tree.parts(node.parent).skip(1);
@@ -138,14 +144,14 @@ impl Engine<'_> {
             .map_or(column + 1, |head| column + width(head));
         let first =
             parts.next().map(|first| self.tree.node(first)).filter(same_line).map(|first| column + width(first));
-        frame.base = at(match frame.rule {
+        frame.base = Place::level(match frame.rule {
             HeadRule::Body(_) => column + spec.body,
             HeadRule::Call => first.unwrap_or(head),
             HeadRule::Clauses => first.unwrap_or(column + spec.body),
             HeadRule::Data => head,
         });
-        frame.argument = at(column + spec.argument);
-        frame.close = at(head);
+        frame.argument = Place::level(column + spec.argument);
+        frame.close = Place::level(head);
     }
 }
 

@@ -45,6 +45,8 @@ pub(super) struct Frame {
     pub kept: bool,
     /// How many brackets are open, its own included.
     pub depth: usize,
+    /// How many braces are open that belong to the same node.
+    pub braces: usize,
 }
 
 impl Frame {
@@ -322,6 +324,7 @@ impl Engine<'_> {
             rule: HeadRule::Call,
             passed: 0,
             argument: base,
+            braces: 0,
             depth: self.frames.last().map_or(0, |top| top.depth),
             kept: self.frames.last().is_some_and(|top| top.kept) || self.is_preserved(id, hold),
         });
