@@ -12,7 +12,8 @@ use vknot_reshape::{indent, layout, looks, proof};
 use vknot_style::{Override, Style};
 use vknot_syntax::{Source, Span, Tree};
 
-use crate::{scale_levels, strip_indent};
+use crate::strip_indent::{self, Shown};
+use crate::scale_levels;
 use crate::walk::{Sample, samples};
 
 #[derive(clap::Args)]
@@ -29,6 +30,9 @@ pub struct Arguments {
     /// Take the indentation away and tell how much of it comes back
     #[arg(long)]
     strip_indent: bool,
+    /// With `--strip-indent`: print the lines that come out otherwise, this many for each file
+    #[arg(long, default_value_t = 0)]
+    lines: usize,
     /// Only read and look
     #[arg(long)]
     looks: bool,
@@ -62,7 +66,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     if arguments.strip_indent {
         let (scaled, set): (Vec<&Sample>, Vec<&Sample>) =
             samples.iter().partition(|sample| indent::is_meaning(sample.language));
-        strip_indent::run(&arguments.roots, &set, &arguments.set, arguments.show);
+        strip_indent::run(&arguments.roots, &set, &arguments.set, Shown { reasons: arguments.show, lines: arguments.lines });
         scale_levels::run(&scaled, arguments.show);
         return Ok(ExitCode::SUCCESS);
     }

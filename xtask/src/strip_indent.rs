@@ -25,6 +25,7 @@ const DEFAULT: &str = "";
 /// What is tried, in order. A step may set several settings at once.
 const CHOICES: &[&[&str]] = &[
     &[DEFAULT, "vknot_indent_page=nested", "vknot_indent_page=flush", "vknot_indent_page=flat"],
+    &[DEFAULT, "vknot_indent_function=0", "vknot_indent_function=1"],
     &[
         AS_FOUND,
         "indent_size=4",
@@ -36,14 +37,15 @@ const CHOICES: &[&[&str]] = &[
         "indent_style=tab tab_width=8 indent_size=4",
         "indent_style=tab tab_width=8 indent_size=2",
     ],
-    &[DEFAULT, "vknot_indent_case=0", "vknot_indent_case=1"],
+    &[DEFAULT, "vknot_indent_case=0", "vknot_indent_case=1", "vknot_indent_case=half"],
     &[DEFAULT, "vknot_align_list=none", "vknot_align_list=arguments", "vknot_align_list=all"],
     &[DEFAULT, "vknot_indent_brace=0", "vknot_indent_brace=1"],
     &[DEFAULT, "vknot_indent_access=type", "vknot_indent_access=half", "vknot_indent_access=member"],
     &[DEFAULT, "vknot_indent_namespace=0", "vknot_indent_namespace=1"],
     &[DEFAULT, "vknot_wrap_indent=1", "vknot_wrap_indent=2", "vknot_wrap_indent=half"],
     &[DEFAULT, "vknot_indent_case_brace=0", "vknot_indent_case_brace=1"],
-    &[DEFAULT, "vknot_indent_function=0", "vknot_indent_function=1"],
+    &[DEFAULT, "vknot_indent_case_else=1"],
+    &[DEFAULT, "vknot_indent_else_if=0", "vknot_indent_else_if=1"],
     &[DEFAULT, "vknot_wrap_literal=level", "vknot_wrap_literal=wrap"],
     &[DEFAULT, "vknot_align_operand=false", "vknot_align_operand=true"],
     &[DEFAULT, "vknot_indent_operand=0", "vknot_indent_operand=1", "vknot_indent_operand=2"],
@@ -57,6 +59,15 @@ const TRIED: usize = 400_000;
 
 /// Files above this size are generated more often than not.
 const LARGEST: usize = 300_000;
+
+/// How much is told of what went wrong.
+#[derive(Clone, Copy)]
+pub struct Shown {
+    /// Refusals and reasons for each language.
+    pub reasons: usize,
+    /// Lines for each file.
+    pub lines: usize,
+}
 
 /// One file, stripped.
 struct Stripped<'s> {
@@ -100,10 +111,12 @@ struct Tally {
     badly_cut: Vec<(usize, String)>,
     /// How often a line beginning with that kind of node, inside that kind, went so far wrong; with a place.
     reasons: BTreeMap<(String, i64), (usize, String)>,
+    /// Lines that went wrong, as they were and as they came out.
+    otherwise: String,
 }
 
 /// Runs over samples and prints what came out.
-pub fn run(roots: &[PathBuf], samples: &[&Sample], set: &[Override], show: usize) {
+pub fn run(roots: &[PathBuf], samples: &[&Sample], set: &[Override], shown: Shown) {
     let mut bases: BTreeMap<(&str, String), Vec<&Sample>> = BTreeMap::new();
     for sample in samples
         .iter()
@@ -115,9 +128,9 @@ pub fn run(roots: &[PathBuf], samples: &[&Sample], set: &[Override], show: usize
     for ((language, base), samples) in bases {
         let heads = heads(&samples);
         let settings = suiting(&samples, set, &heads);
-        let tally = judged(&samples, set, &settings, &heads);
-        let shown: Vec<&str> = settings.iter().flat_map(|setting| setting.split(' ')).collect();
-        println!("{language:10} {:>7.2} MB  {}  {base}  {}", tally.bytes as f64 / 1e6, tally.restored, shown.join(" "));
+        let tally = judged(&samples, set, &settings, &heads, shown.lines);
+        let chosen: Vec<&str> = settings.iter().flat_map(|setting| setting.split(' ')).collect();
+        println!("{language:10} {:>7.2} MB  {}  {base}  {}", tally.bytes as f64 / 1e6, tally.restored, chosen.join(" "));
         let total = totals.entry(language).or_default();
         total.bytes += tally.bytes;
         total.restored += tally.restored;
@@ -131,16 +144,16 @@ pub fn run(roots: &[PathBuf], samples: &[&Sample], set: &[Override], show: usize
     }
     for (language, tally) in totals {
         println!("\n{language}: {:.1} MB, restored {}, cut off {}, refused {}", tally.bytes as f64 / 1e6, tally.restored, tally.cut, tally.refused.len());
-        tally.refused.iter().take(show).for_each(|why| println!("  refused {why}"));
+        tally.refused.iter().take(shown.reasons).for_each(|why| println!("  refused {why}"));
         let mut badly_cut = tally.badly_cut;
         badly_cut.sort_by_key(|(lines, _)| std::cmp::Reverse(*lines));
         badly_cut
             .iter()
-            .take(show / 4)
+            .take(shown.reasons / 4)
             .for_each(|(lines, file)| println!("  {lines:>6} lines otherwise when cut: {file}"));
         let mut reasons: Vec<_> = tally.reasons.into_iter().collect();
         reasons.sort_by_key(|(_, (count, _))| std::cmp::Reverse(*count));
-        for ((reason, off), (count, place)) in reasons.into_iter().take(show) {
+        for ((reason, off), (count, place)) in reasons.into_iter().take(shown.reasons) {
             println!("  {count:>6} {off:>+4} {reason}  {place}");
         }
     }
@@ -234,7 +247,7 @@ fn blank(line: &str) -> &str {
     &line[..line.len() - line.trim_start_matches([' ', '\t']).len()]
 }
 
-fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &str) -> Tally {
+fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &str, lines: usize) -> Tally {
     let judge = |sample: &&Sample| {
         let file = strip(sample, heads);
         let style = style(&file, set, settings);
@@ -251,6 +264,7 @@ fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &str)
             );
         }
         explain(&file, &text, &mut tally);
+        tally.otherwise = otherwise(&file, &text, lines);
         tally
     };
     let tallies: Vec<Tally> = samples.par_iter().map(judge).collect();
@@ -259,6 +273,7 @@ fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &str)
         total.bytes += tally.bytes;
         total.restored += tally.restored;
         total.cut += tally.cut;
+        print!("{}", tally.otherwise);
         total.refused.extend(tally.refused);
         total.badly_cut.extend(tally.badly_cut);
         for (reason, (count, place)) in tally.reasons {
@@ -266,6 +281,24 @@ fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &str)
         }
     }
     total
+}
+
+/// The first lines of a file that went wrong: as they were and as they came out, each run behind the line above it.
+fn otherwise(file: &Stripped<'_>, text: &str, most: usize) -> String {
+    let mut out = String::new();
+    let (mut above, mut told) = (None, 0);
+    for (index, (wanted, found)) in file.sample.source.text().lines().zip(text.lines()).enumerate() {
+        if wanted.trim().is_empty() || blank(wanted) == blank(found) {
+            above = Some(wanted);
+        } else if told < most {
+            if let Some(line) = above.take() {
+                out += &format!("{}:{}\n  {line}\n", file.sample.source.path().display(), index + 1);
+            }
+            out += &format!("- {wanted}\n+ {found}\n");
+            told += 1;
+        }
+    }
+    out
 }
 
 /// Cuts a stripped file off at a byte that its length decides, and compares the lines before with what the whole file gave.

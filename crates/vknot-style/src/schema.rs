@@ -239,9 +239,9 @@ pub static SETTINGS: &[Setting] = &[
     ),
     setting(
         "vknot_indent_case",
-        Values::Number(0, 1, &[]),
+        Values::Number(0, 1, &["half"]),
         "1",
-        "Levels of indentation of a `case` in its `switch`",
+        "Levels of indentation of a `case` in its `switch`, or half a one",
     )
     .except(&[("c", "0"), ("cpp", "0"), ("go", "0")]),
     setting(
@@ -252,6 +252,13 @@ pub static SETTINGS: &[Setting] = &[
     )
     .except(&[("c", "0"), ("cpp", "0"), ("csharp", "0"), ("rust", "0")]),
     setting(
+        "vknot_indent_case_else",
+        Values::Number(0, 1, &[]),
+        "0",
+        "Levels of indentation of the `else` of a `case`",
+    )
+    .only(&["pascal"]),
+    setting(
         "vknot_indent_directive",
         Values::Words(&["margin", "code"]),
         "margin",
@@ -259,10 +266,16 @@ pub static SETTINGS: &[Setting] = &[
     )
     .only(&["c", "cpp", "csharp", "pascal"]),
     setting(
+        "vknot_indent_else_if",
+        Values::Number(0, 1, &[]),
+        "1",
+        "Levels of indentation of an `if` on the line behind its `else`",
+    ),
+    setting(
         "vknot_indent_function",
         Values::Number(0, 1, &[]),
         "1",
-        "Levels of indentation of a function's body where no bracket opens it",
+        "Levels of indentation of the body of a function that no type holds",
     )
     .only(&["matlab", "octave"]),
     setting(

@@ -29,24 +29,36 @@ impl Engine<'_> {
             _ if text == "<" && hold == Hold::List && parent.first_token == node.first_token => Some(b'<'),
             _ => None,
         };
+        if self.top().hold == Hold::Inactive && self.top().bracket.is_none() {
+            self.enter_inactive_leaf(node, text, role);
+        }
         if let Some(bracket) = bracket {
             self.open_bracket(node, hold, bracket);
         } else if let Some(bracket) = closer(text, role) {
             self.close_bracket(node, bracket);
         } else if text == ":" && self.top().hold == Hold::Header && self.top().named
-            || self.options.align_operands && matches!(text, "=" | "return" | ":=" | "+=" | "-=")
+            || self.options.align_operands && self.leads_operands(text)
         {
             self.line_up_behind(node);
         }
     }
 
+    fn leads_operands(&self, text: &str) -> bool {
+        let conditions = self.table.spec.conditions;
+        matches!(text, "=" | "return" | ":=" | "+=" | "-=") || conditions.iter().any(|word| word.eq_ignore_ascii_case(text))
+    }
+
     /// What wraps in the innermost frame lines up with what stands behind a token, such as the colon of a constructor.
     fn line_up_behind(&mut self, node: &Node) {
-        if self.top().node == node.parent && self.top().bracket.is_none() && self.is_filled(node) {
+        let sequence = matches!(self.top().hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body);
+        if self.top().node == node.parent && self.top().bracket.is_none() && !sequence && self.is_filled(node) {
             let next = self.tree.tokens().get(node.token_end as usize).map_or(node.end, |token| token.start);
             let base = self.current.lined_up(self.pen.column_of(next));
             if let Some(last) = self.frames.last_mut() {
-                last.base = base;
+                match last.hold {
+                    Hold::Branch | Hold::Arm => last.argument = base,
+                    _ => last.base = base,
+                }
             }
         }
     }
@@ -105,7 +117,7 @@ impl Engine<'_> {
         };
         if let Some(spec) = self.table.spec.forms {
             self.open_form(node, &mut frame, spec);
-        } else if !body && self.is_filled(node) {
+        } else if !body && self.is_filled(node) && !self.leads_statement(node, hold) {
             let round = bracket == b'(' || bracket == b'[' && hold != Hold::Literal;
             if options.align == AlignList::All || options.align == AlignList::Arguments && round {
                 let next = self.tree.tokens().get(node.token_end as usize).map_or(node.end, |token| token.start);
@@ -115,6 +127,12 @@ impl Engine<'_> {
             }
         }
         self.frames.push(frame);
+    }
+
+    /// Whether a literal begins a statement: the names that something is assigned to.
+    fn leads_statement(&mut self, node: &Node, hold: Hold) -> bool {
+        let first = hold == Hold::Literal && self.top().hold == Hold::Head && self.top().prefix_end == node.first_token;
+        first && self.pen_is_at_line_start(node)
     }
 
     pub(super) fn pen_is_at_line_start(&mut self, node: &Node) -> bool {

@@ -4,14 +4,15 @@
 //! innermost frame it does not itself begin says, so that frames opened on one line add one level, not several. Brackets make frames
 //! wherever they stand, inside errors too.
 
-use vknot_syntax::{Node, NodeId, Role, Source, TokenId, Tree};
+use vknot_syntax::{Node, NodeId, Role, Source, Span, TokenId, Tree};
 
 use super::blocks::Block;
 use super::comments::Waiting;
+use super::directives::Conditional;
 use super::forms::HeadRule;
 use super::lines::Line;
 use super::nesting::{Nested, nesting};
-use super::options::Options;
+use super::options::{AlignList, Options};
 use super::place::{Pen, Place};
 use super::rules::{Hold, IndentTable};
 use super::spots::is_operator;
@@ -37,9 +38,10 @@ pub(super) struct Frame {
     pub named: bool,
     /// Whether lines line up with the first item.
     pub lined_up: bool,
-    /// In a form: its rule, the elements passed, where arguments of the head begin.
+    /// In a form: its rule, the elements passed.
     pub rule: HeadRule,
     pub passed: u32,
+    /// Where arguments of the head of a form begin, or what wraps in the condition of a branch.
     pub argument: Place,
     /// Whether white space means something inside.
     pub kept: bool,
@@ -89,6 +91,8 @@ pub(super) struct Engine<'a> {
     pub led_by_closing: bool,
     pub waiting: Waiting,
     pub blocks: Vec<Block>,
+    /// Conditionals of a preprocessor that are open.
+    pub conditionals: Vec<Conditional>,
     /// The last token passed that is no comment.
     pub behind: Option<TokenId>,
     /// What lines stand in by brackets; empty where the tree has no errors.
@@ -125,6 +129,7 @@ pub(super) fn places(
         led_by_closing: false,
         waiting,
         blocks: Vec::new(),
+        conditionals: Vec::new(),
         behind: None,
         nesting,
     };
@@ -132,7 +137,7 @@ pub(super) fn places(
     Placed { places, blocks: engine.blocks }
 }
 
-impl Engine<'_> {
+impl<'a> Engine<'a> {
     fn run(&mut self, margin: Place, lines: &[Line]) -> Vec<Place> {
         let mut places: Vec<Place> = lines.iter().map(|line| line.found).collect();
         self.push(NodeId(0), Hold::Flat, margin, margin);
@@ -148,7 +153,7 @@ impl Engine<'_> {
                 self.begin_line(id, node, line, at, &mut places);
                 at += 1;
             }
-            self.enter(id, node);
+            self.enter(id, node, at);
         }
         self.waiting.settle(None, &mut places);
         places
@@ -161,17 +166,22 @@ impl Engine<'_> {
     }
 
     fn begin_line(&mut self, id: NodeId, node: &Node, line: &Line, at: usize, places: &mut [Place]) {
-        let spot = self.by_brackets(at, places).unwrap_or_else(|| self.spot(id, node));
+        let spot = self.by_brackets(at, places).unwrap_or_else(|| self.spot(id, node, places));
         let wanted = if line.kept || self.top().kept { line.found } else { spot.place };
         // A comment right behind a label has nothing else to belong to.
-        let waits =
-            self.tree.is_comment(node.first_token) && !line.kept && self.before() != ":" && !self.falls_through(id);
+        let comment = self.tree.is_comment(node.first_token);
+        let waits = comment && !line.kept && self.before() != ":" && !self.falls_through(id);
         if waits {
             self.waiting.push(at, spot.place);
+        } else if self.is_directive(node) {
+            self.wait_as_directive(node, Some(at).filter(|_| !line.kept), spot.place, places);
         } else {
             self.waiting.settle(Some(Spot { place: wanted, ..spot }), places);
         }
         places[at] = wanted;
+        if !comment && !self.is_directive(node) {
+            self.note_code(wanted);
+        }
         self.current = wanted;
         // Links behind one that follows a block follow it, too.
         let follows = self.led_by_closing && self.top().hold == Hold::Chain && wanted == self.top().anchor;
@@ -219,12 +229,12 @@ impl Engine<'_> {
         self.frames[self.frames.len() - 1]
     }
 
-    pub(super) fn text(&self, id: NodeId) -> &str {
+    pub(super) fn text(&self, id: NodeId) -> &'a str {
         self.tree.text_of(self.source.text(), id)
     }
 
-    /// Opens what a node opens.
-    fn enter(&mut self, id: NodeId, node: &Node) {
+    /// Opens what a node opens. `line` is the number of the next line.
+    fn enter(&mut self, id: NodeId, node: &Node, line: usize) {
         let kind = self.table.kind(node.kind);
         let mut frame = self.top();
         if node.parent == frame.node {
@@ -260,17 +270,27 @@ impl Engine<'_> {
             Hold::Operands if self.pen_is_at_line_start(node) && self.begins_operands(node) => {
                 self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap));
             }
-            Hold::Arm if self.is_middle(id) => {
-                self.push(id, Hold::Branch, self.current, self.current.deeper(self.options.size));
+            Hold::Arm | Hold::Branch if self.is_middle(id) => {
+                // It goes with its head, also where it ends the line of the statement in front of it.
+                let with_head = frame.hold == Hold::Branch && frame.bracket.is_none() && node.parent == frame.node;
+                let anchor = if with_head && !self.pen_is_at_line_start(node) { frame.anchor } else { self.current };
+                self.push(id, Hold::Branch, anchor, anchor.deeper(self.options.size));
             }
             Hold::Element => {
                 let deeper = if self.is_flush(id) { 0 } else { self.options.size };
                 self.push(id, kind.hold, self.current, self.current.deeper(deeper));
             }
+            Hold::Section if self.options.align != AlignList::None && self.has_item_behind(id) => {
+                let item = self.tree.children(id).nth(1).map_or(node.start, |item| self.tree.node(item).start);
+                let column = self.pen.column_of(node.start) + item - node.start;
+                self.push(id, kind.hold, self.current, self.current.lined_up(column));
+            }
             Hold::Branch | Hold::Arm | Hold::Section => {
                 self.push(id, kind.hold, self.current, self.current.deeper(self.options.size));
             }
             Hold::Tag => self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap)),
+            Hold::Margin => self.enter_directive(node, line.saturating_sub(1)),
+            Hold::Inactive => self.enter_inactive(id),
             Hold::Flat | Hold::Parts => self.push(id, kind.hold, self.current, self.current),
             // A body without brackets, such as that of a keyword language.
             Hold::Body if !self.begins_with_bracket(id) => {
@@ -285,14 +305,30 @@ impl Engine<'_> {
         }
     }
 
+    /// Whether the first item of a section stands on the line of its word, and more items follow.
+    fn has_item_behind(&self, id: NodeId) -> bool {
+        let mut parts = self.tree.parts(id).map(|part| self.tree.node(part));
+        let (word, item) = (parts.next(), parts.next());
+        let gap = word.zip(item).map(|(word, item)| self.source.slice(Span::new(word.end, item.start)));
+        gap.is_some_and(|gap| !gap.contains('\n'))
+    }
+
     /// Where the lines of a body stand that begins behind its head.
     fn inside(&self) -> Place {
         let top = self.top();
         match top.hold {
             Hold::Branch | Hold::Arm => top.base,
-            Hold::Head => top.anchor.deeper(self.options.function),
+            Hold::Head => top.anchor.deeper(self.function_body(top.node)),
             _ => self.current,
         }
+    }
+
+    /// How far a body stands in that no bracket opens.
+    pub(super) fn function_body(&self, id: NodeId) -> u32 {
+        let holder = self.tree.node(id).parent;
+        let in_function = self.tree.role(self.tree.node(holder).parent) == Role::Callable;
+        let of_file = self.tree.role(holder) == Role::File || in_function;
+        if of_file && self.tree.role(id) == Role::Callable { self.options.function } else { self.options.size }
     }
 
     /// Whether a node begins with an operand, and no longer one like it does so.
@@ -323,7 +359,7 @@ impl Engine<'_> {
             lined_up: false,
             rule: HeadRule::Call,
             passed: 0,
-            argument: base,
+            argument: anchor.deeper(self.options.wrap),
             braces: 0,
             depth: self.frames.last().map_or(0, |top| top.depth),
             kept: self.frames.last().is_some_and(|top| top.kept) || self.is_preserved(id, hold),

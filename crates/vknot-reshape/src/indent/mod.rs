@@ -8,6 +8,7 @@ mod brackets;
 mod comments;
 mod completed;
 mod convert;
+mod directives;
 mod elements;
 mod engine;
 pub(crate) mod forms;

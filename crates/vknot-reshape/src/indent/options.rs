@@ -41,8 +41,12 @@ pub(super) struct Options {
     pub operand: u32,
     pub align: AlignList,
     pub align_operands: bool,
+    /// An `if` on the line behind its `else` against that.
+    pub else_if: u32,
     /// A `case` against its `switch`.
     pub case: u32,
+    /// The `else` of a `case` against that.
+    pub case_else: u32,
     /// An opening brace on a line of its own against its `case`.
     pub case_brace: u32,
     /// The body of a function that no bracket opens, against it.
@@ -63,7 +67,12 @@ pub(super) struct Options {
 
 /// How many columns a wrapped line stands further in than the line it wraps.
 pub(crate) fn wrap_columns(style: &Style, size: u32) -> u32 {
-    style.number("vknot_wrap_indent").map_or(size.div_ceil(2), |levels| levels * size)
+    columns(style, "vknot_wrap_indent", size)
+}
+
+/// The columns of a setting that tells a number of levels, or `half`.
+fn columns(style: &Style, key: &str, size: u32) -> u32 {
+    style.number(key).map_or(size.div_ceil(2), |levels| levels * size)
 }
 
 impl Options {
@@ -82,7 +91,9 @@ impl Options {
                 _ => AlignList::Arguments,
             },
             align_operands: style.word("vknot_align_operand") == "true",
-            case: levels("vknot_indent_case"),
+            else_if: levels("vknot_indent_else_if"),
+            case: columns(style, "vknot_indent_case", size),
+            case_else: levels("vknot_indent_case_else"),
             case_brace: levels("vknot_indent_case_brace"),
             function: levels("vknot_indent_function"),
             namespace: levels("vknot_indent_namespace"),

@@ -39,8 +39,10 @@ pub(crate) enum Hold {
     Tag,
     /// What closes an element.
     Closing,
-    /// At the margin, whatever holds it.
+    /// A directive: at the margin, whatever holds it, or with the code.
     Margin,
+    /// A branch of a conditional that was read flat.
+    Inactive,
 }
 
 /// What says where the lines of a language stand.
@@ -63,8 +65,12 @@ pub(crate) struct IndentSpec {
     pub tabs: bool,
     /// What kinds hold whose role does not tell.
     pub holds: &'static [(Hold, &'static [&'static str])],
-    /// Words that stand with the head of their branch.
+    /// Words that stand with the head of their branch, with what they begin.
     pub middle: &'static [&'static str],
+    /// Words that do so by themselves, and may also begin a branch of their own.
+    pub tails: &'static [&'static str],
+    /// Words in front of a condition that no bracket encloses.
+    pub conditions: &'static [&'static str],
     /// Kinds whose members are not indented if the style says so.
     pub namespaces: &'static [&'static str],
     /// Words that begin something in angle brackets said about the rest of a declaration.
@@ -75,8 +81,11 @@ pub(crate) struct IndentSpec {
     pub page: &'static [&'static str],
     /// Names of elements whose white space is shown as it is.
     pub preserved: &'static [&'static str],
-    /// Marks behind which the next line is a new statement, where no tree tells.
+    /// Marks and words behind which the next line is a new statement, where no tree tells.
     pub ends: &'static [&'static str],
+    /// Words that open and close something, where no tree tells.
+    pub opening: &'static [&'static str],
+    pub closing: &'static [&'static str],
     /// How forms are indented, in languages made of them.
     pub forms: Option<&'static super::forms::FormSpec>,
     /// Marks that may lead a line; what opens behind them stands against what is behind them.
@@ -91,13 +100,17 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     habit: 4,
     tabs: false,
     holds: &[],
-    middle: &["else", "catch", "finally", "while"],
+    middle: &["else", "catch", "finally"],
+    tails: &["while"],
+    conditions: &[],
     namespaces: &[],
     prefixes: &[],
     page: &[],
     preserved: &[],
     flush: &[],
     ends: &[";", "{", "}", ",", ":"],
+    opening: &[],
+    closing: &[],
     forms: None,
     marks: &[],
     links_follow_blocks: false,

@@ -10,8 +10,8 @@ use super::place::Place;
 use super::rules::Hold;
 
 impl Engine<'_> {
-    /// Where a line that begins with a node stands.
-    pub(super) fn spot(&self, id: NodeId, node: &Node) -> Spot {
+    /// Where a line that begins with a node stands, given those of the lines above.
+    pub(super) fn spot(&self, id: NodeId, node: &Node, places: &[Place]) -> Spot {
         let mut frame = self.top();
         let kind = self.table.kind(node.kind);
         if frame.hold == Hold::Operands && !(node.is_leaf() && is_operator(self.text(id))) {
@@ -20,7 +20,11 @@ impl Engine<'_> {
         }
         let direct = node.parent == frame.node;
         if kind.hold == Hold::Margin {
-            return if self.options.directive_margin { Place::default().into() } else { frame.base.into() };
+            let place = || self.goes_on(node, places).unwrap_or(frame.base);
+            return if self.options.directive_margin { Place::default().into() } else { place().into() };
+        }
+        if kind.hold == Hold::Inactive {
+            return self.inactive_base().into();
         }
         let closes = || node.is_leaf()
             && closer(self.text(id), kind.role).is_some_and(|bracket| frame.is_closed_by(bracket));
@@ -35,6 +39,7 @@ impl Engine<'_> {
         }
         match (frame.hold, frame.bracket) {
             (Hold::Flat | Hold::Parts, None) => self.in_sequence(node, &frame).into(),
+            (Hold::Inactive, None) => self.in_inactive(node).into(),
             (Hold::Body, _) => self.in_body(id, node, &frame).into(),
             (_, Some(_)) => self.in_list(&frame).into(),
             (Hold::Branch | Hold::Arm, None) => self.in_branch(id, node, &frame),
@@ -73,7 +78,9 @@ impl Engine<'_> {
     pub(super) fn is_middle(&self, id: NodeId) -> bool {
         let first = self.tree.node(id).first_token;
         let word = self.tree.tokens().get(first as usize).map_or("", |token| self.source.slice(token.span()));
-        self.table.spec.middle.iter().any(|middle| middle.eq_ignore_ascii_case(word))
+        let spec = self.table.spec;
+        let tails = if self.tree.node(id).is_leaf() { spec.tails } else { &[] };
+        spec.middle.iter().chain(tails).any(|middle| middle.eq_ignore_ascii_case(word))
     }
 
     /// Among items that need no bracket around them. Pieces that could not be read are told apart by marks.
@@ -89,7 +96,7 @@ impl Engine<'_> {
     }
 
     /// Whether the token in front of a node ends a statement.
-    fn begins_item(&self, node: &Node) -> bool {
+    pub(super) fn begins_item(&self, node: &Node) -> bool {
         let before = self.before();
         let is_item = self.table.kind(node.kind).role.is_item();
         is_item || before.is_empty() || self.table.spec.ends.contains(&before)
@@ -136,7 +143,8 @@ impl Engine<'_> {
         }
         let text = if node.is_leaf() { self.text(id) } else { "" };
         if self.is_middle(id) && (node.is_leaf() || kind.role == Role::Arm || kind.hold == Hold::Branch) {
-            return Spot { place: frame.anchor, closes: false };
+            let of_case = kind.role == Role::Arm && self.begins_with(self.tree.node(frame.node), "case");
+            return frame.anchor.deeper(if of_case { self.options.case_else } else { 0 }).into();
         }
         if text == "{" || kind.hold == Hold::Body && self.opens_body(id, node) {
             let deeper = if frame.hold == Hold::Arm { self.options.case_brace } else { self.options.brace };
@@ -145,11 +153,19 @@ impl Engine<'_> {
         if node.first_token == frame.prefix_end || text == "|" && frame.hold == Hold::Arm {
             return frame.anchor.into();
         }
+        if kind.hold == Hold::Branch && self.before().eq_ignore_ascii_case("else") && self.begins_with(node, "if") {
+            return frame.anchor.deeper(self.options.else_if).into();
+        }
         let inside = matches!(kind.hold, Hold::Head | Hold::Header | Hold::Branch | Hold::Body | Hold::Section | Hold::Flat);
         if inside || frame.hold == Hold::Arm {
             return frame.base.into();
         }
-        frame.anchor.deeper(self.options.wrap).into()
+        frame.argument.into()
+    }
+
+    fn begins_with(&self, node: &Node, word: &str) -> bool {
+        let first = self.tree.tokens().get(node.first_token as usize);
+        first.is_some_and(|first| self.source.slice(first.span()).eq_ignore_ascii_case(word))
     }
 
     fn in_head(&self, id: NodeId, node: &Node, frame: &Frame) -> Place {
@@ -164,7 +180,7 @@ impl Engine<'_> {
             return frame.anchor;
         }
         if kind.hold == Hold::Body {
-            return frame.anchor.deeper(self.options.function);
+            return frame.anchor.deeper(self.function_body(frame.node));
         }
         let selects = self.table.kind(self.tree.node(frame.node).kind).role == Role::Rule;
         if selects && self.before() == "," {
@@ -193,7 +209,9 @@ impl Engine<'_> {
 
     /// Whether a node begins with the brace, or the word, that opens a body.
     pub(super) fn opens_body(&self, id: NodeId, node: &Node) -> bool {
-        self.opens(node) == Some(b'{') || self.begins_with_bracket(id)
+        let body = || self.table.kind(node.kind).hold == Hold::Body || self.tree.role(id) == Role::Macro;
+        let word = || self.tree.children(id).next().is_some_and(|first| self.tree.role(first) == Role::Open);
+        self.opens(node) == Some(b'{') || word() || body() && self.begins_with_bracket(id)
     }
 
     /// The bracket a node begins with.

@@ -24,6 +24,7 @@ pub(super) const INDENTED: IndentSpec = IndentSpec {
     holds: &[
         (Hold::Header, &["function", "function_declaration"]),
         (Hold::Margin, &["directive", "macro", "include", "region_mark"]),
+        (Hold::Inactive, &["inactive"]),
         (Hold::List, &["subscript"]),
     ],
     namespaces: &["namespace"],

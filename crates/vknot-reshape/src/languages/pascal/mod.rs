@@ -22,7 +22,17 @@ const LOOKS: LookSpec = LookSpec {
 
 const INDENTED: IndentSpec = IndentSpec {
     habit: 2,
-    holds: &[(Hold::Parts, &["part"]), (Hold::Section, &["declarations"]), (Hold::Margin, &["directive"])],
+    holds: &[
+        (Hold::Parts, &["part"]),
+        (Hold::Section, &["declarations"]),
+        (Hold::Margin, &["directive"]),
+        (Hold::Inactive, &["inactive"]),
+    ],
     middle: &["else", "except", "finally", "until", "then", "do", "of"],
+    tails: &[],
+    ends: &[";", "begin", "try", "repeat", "of"],
+    opening: &["begin", "try", "repeat", "case", "record", "asm"],
+    closing: &["end", "until"],
+    conditions: &["if", "while", "until"],
     ..INDENT
 };

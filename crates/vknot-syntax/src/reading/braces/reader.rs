@@ -173,7 +173,8 @@ impl<'r, 't> Reader<'r, 't> {
                     self.notes(next);
                     self.builder.open(ARM, Field(0));
                     self.token();
-                    if self.heads.word(self.at) == "if" {
+                    // On a line of its own it is a conditional inside the other.
+                    if self.heads.word(self.at) == "if" && !self.begins_line() {
                         self.token();
                     }
                     self.condition();
@@ -196,6 +197,12 @@ impl<'r, 't> Reader<'r, 't> {
             self.builder.close();
             self.frames.pop();
         }
+    }
+
+    /// Whether there is a line break in front of the lexeme at hand.
+    fn begins_line(&self) -> bool {
+        let end = self.at.checked_sub(1).map_or(0, |before| self.lexemes[before].end);
+        self.heads.text.get(end as usize..self.lexemes[self.at].start as usize).is_some_and(|gap| gap.contains('\n'))
     }
 
     fn set_arm(&mut self) {

@@ -42,6 +42,7 @@ kinds! {
     ARGUMENTS = "arguments" as Arguments,
     PARAMETERS = "parameters" as List,
     GROUP = "group" as Collection,
+    PARENTHESIZED = "parenthesized" as Parenthesized,
     INACTIVE = "inactive",
     QUALIFIED = "qualified_name",
     OPENING = "opening_word" as Open,
@@ -149,6 +150,7 @@ enum Word {
     Package,
     Visibility,
     Property,
+    Operator,
 }
 
 impl Word {
@@ -184,6 +186,7 @@ impl Word {
             "unit" | "program" | "library" | "package" => Word::Package,
             "private" | "protected" | "public" | "published" | "strict" | "automated" => Word::Visibility,
             "property" => Word::Property,
+            "and" | "or" | "xor" | "not" | "div" | "mod" | "shl" | "shr" | "in" | "is" | "as" => Word::Operator,
             _ => return None,
         })
     }

@@ -1,5 +1,6 @@
 //! Gives lexemes their place in the tree. What is open is on a stack of frames; one step looks at the innermost.
 
+mod bodies;
 mod declarations;
 mod statements;
 
@@ -68,8 +69,8 @@ pub(super) struct Reader<'r, 't> {
     inactive: &'r [(u32, u32)],
     builder: &'r mut TreeBuilder<'t>,
     frames: Vec<Frame>,
-    /// Whether any routine has a body here; a file that others include may hold headers alone.
-    has_bodies: bool,
+    /// Where routines begin that have a body here, in order.
+    with_body: Vec<usize>,
     /// Where the run of comments being read through ends.
     comments_end: usize,
     at: usize,
@@ -83,12 +84,11 @@ impl<'r, 't> Reader<'r, 't> {
         inactive: &'r [(u32, u32)],
         builder: &'r mut TreeBuilder<'t>,
     ) -> Self {
-        let is_body = |lexeme: &Lexeme| {
-            lexeme.kind == WORD && matches!(Word::of(lexeme.of(text)), Some(Word::Begin | Word::Asm))
-        };
-        let has_bodies = lexemes.iter().any(is_body);
         let frames = vec![Frame::File];
-        Self { text, lexemes, partner, inactive, builder, frames, has_bodies, comments_end: 0, at: 0 }
+        let with_body = Vec::new();
+        let mut reader = Self { text, lexemes, partner, inactive, with_body, builder, frames, comments_end: 0, at: 0 };
+        reader.with_body = reader.routines_with_body();
+        reader
     }
 
     pub fn run(mut self) {
@@ -277,11 +277,12 @@ impl<'r, 't> Reader<'r, 't> {
     fn element(&mut self) {
         match self.word(self.at) {
             Some(Word::Record) => return self.members(),
-            Some(Word::Class | Word::Part) if self.begins_members() => return self.members(),
+            Some(Word::Class | Word::Part) if self.begins_members(self.at) => return self.members(),
             Some(Word::Routine) if self.is_anonymous() => return self.lambda(),
             _ => {}
         }
         match self.kind(self.at) {
+            Some(OPEN_ROUND) if !self.begins_values() => self.bracketed(PARENTHESIZED),
             Some(OPEN_ROUND | OPEN_SQUARE) => self.bracketed(GROUP),
             Some(WORD)
                 if self.kind(self.at + 1) == Some(OPEN_ROUND)
@@ -300,10 +301,14 @@ impl<'r, 't> Reader<'r, 't> {
     }
 
     /// Whether members follow the word here: it stands behind `=`, or behind `packed` there.
-    fn begins_members(&self) -> bool {
-        let before = (0..self.at).rev().find(|at| !matches!(self.kind(*at), Some(COMMENT | DIRECTIVE)));
-        let Some(before) = before else { return false };
-        (self.is(before, "=") || self.is(before, "packed") || self.is(before, "bitpacked")) && self.has_members(self.at)
+    fn begins_members(&self, at: usize) -> bool {
+        let Some(before) = self.code_before(at) else { return false };
+        (self.is(before, "=") || self.is(before, "packed") || self.is(before, "bitpacked")) && self.has_members(at)
+    }
+
+    /// The lexeme in front of another that is no comment or directive.
+    fn code_before(&self, at: usize) -> Option<usize> {
+        (0..at).rev().find(|at| !matches!(self.kind(*at), Some(COMMENT | DIRECTIVE | REGION_MARK)))
     }
 
     fn members(&mut self) {
@@ -358,6 +363,12 @@ impl<'r, 't> Reader<'r, 't> {
             self.token_as(Some(OPENING));
             self.frames.push(Frame::Statements(Block::Begin { closes: 2 }));
         }
+    }
+
+    /// Whether a bracket opens the values of a constant.
+    fn begins_values(&self) -> bool {
+        let before = self.at.checked_sub(1).map_or("", |before| self.text(before));
+        matches!(before, "=" | "," | ":")
     }
 
     fn bracketed(&mut self, kind: Kind) {

@@ -21,6 +21,8 @@ impl Reader<'_, '_> {
             }
             _ if self.kind(self.at) == Some(OPEN_SQUARE) => self.bracketed(GROUP),
             Some(Word::Property) => self.values(PROPERTY, Until::Semicolon),
+            // More of a section that began in the file that includes this one.
+            None if self.kind(self.at) == Some(WORD) && self.is(self.next_code(self.at + 1), "=") => self.type_declaration(),
             None if self.kind(self.at) == Some(WORD) => self.values(STATEMENT, Until::Statement),
             Some(_) if self.kind(self.at) == Some(WORD) => self.statement(),
             _ => self.token(),
@@ -110,7 +112,8 @@ impl Reader<'_, '_> {
 
     /// `procedure name(parameters); directives;`, with a body to follow unless it only declares.
     pub(super) fn routine(&mut self, declares_only: bool) {
-        let bodiless = declares_only || !self.has_bodies || self.is_forward();
+        let word = self.at + usize::from(self.word(self.at) == Some(Word::Class));
+        let bodiless = declares_only || self.with_body.binary_search(&word).is_err();
         self.builder.open(if bodiless { HEADER } else { ROUTINE }, Field(0));
         if self.word(self.at) == Some(Word::Class) {
             self.token();
@@ -191,9 +194,9 @@ impl Reader<'_, '_> {
         end
     }
 
-    /// Whether the routine that begins here has its body elsewhere.
-    pub(super) fn is_forward(&self) -> bool {
-        let mut end = self.semicolon(self.at);
+    /// Whether the routine that begins at `at` says that its body is elsewhere.
+    pub(super) fn is_forward(&self, at: usize) -> bool {
+        let mut end = self.semicolon(at);
         for _ in 0..DIRECTIVES.len() {
             let next = self.next_code(end);
             if self.is(next, "forward") || self.is(next, "external") {

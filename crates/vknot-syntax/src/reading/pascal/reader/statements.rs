@@ -83,14 +83,21 @@ impl Reader<'_, '_> {
             }
             // A routine or section that begins here shows that an `end` is missing.
             (_, Some(Word::Part | Word::Uses)) if !self.is(self.at, "contains") => self.abandon(block),
-            (_, Some(Word::Routine)) if self.at_margin() => self.abandon(block),
+            (_, Some(Word::Routine)) if self.at_margin(self.at) => self.abandon(block),
             (_, Some(Word::Until | Word::End | Word::Guarded | Word::Else)) => self.stray(),
             _ => self.statement(),
         }
     }
 
-    pub(super) fn at_margin(&self) -> bool {
-        let start = self.lexemes[self.at].start as usize;
+    /// Whether there is a line break in front of the lexeme at hand.
+    fn begins_line(&self) -> bool {
+        let end = self.at.checked_sub(1).map_or(0, |before| self.lexemes[before].end);
+        let start = self.lexemes.get(self.at).map_or(end, |lexeme| lexeme.start);
+        self.text.get(end as usize..start as usize).is_some_and(|gap| gap.contains('\n'))
+    }
+
+    pub(super) fn at_margin(&self, at: usize) -> bool {
+        let start = self.lexemes[at].start as usize;
         start == 0 || self.text.as_bytes()[start - 1] == b'\n'
     }
 
@@ -188,7 +195,8 @@ impl Reader<'_, '_> {
                         }
                         self.builder.open(ARM, Field(0));
                         self.token();
-                        let again = self.word(self.at) == Some(Word::If);
+                        // On a line of its own it is a conditional inside the other.
+                        let again = self.word(self.at) == Some(Word::If) && !self.begins_line();
                         self.replace(Frame::Branch { conditional: again, arm: true });
                         if again {
                             self.token();

@@ -1,0 +1,132 @@
+//! Conditionals of a preprocessor: their parts stand with their beginning, and branches that were read flat, since their brackets
+//! do not match, go by the first line of the branch that counts and by what opens and closes inside them.
+
+use vknot_syntax::{Node, NodeId, Role};
+
+use super::brackets::{closer, opener};
+use super::engine::Engine;
+use super::place::Place;
+use super::rules::Hold;
+
+/// What a directive is to conditionals.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Part {
+    Begin,
+    Else,
+    End,
+}
+
+/// The names of directives, in lower case.
+const PARTS: [(Part, &[&str]); 3] = [
+    (Part::Begin, &["if", "ifdef", "ifndef", "ifopt"]),
+    (Part::Else, &["else", "elif", "elifdef", "elifndef", "elseif", "elseifdef"]),
+    (Part::End, &["endif", "ifend"]),
+];
+
+/// A conditional that is open.
+pub(super) struct Conditional {
+    /// The line its first directive stands on.
+    line: usize,
+    /// Where the first line of code in it stands.
+    code: Option<Place>,
+}
+
+impl Engine<'_> {
+    /// Where a directive stands that goes on with a conditional or ends it.
+    pub(super) fn goes_on(&self, node: &Node, places: &[Place]) -> Option<Place> {
+        let part = self.part(node).filter(|part| *part != Part::Begin);
+        part.and(self.conditionals.last()).and_then(|conditional| places.get(conditional.line)).copied()
+    }
+
+    /// Whether a node begins with a directive.
+    pub(super) fn is_directive(&self, node: &Node) -> bool {
+        self.table.kind(node.kind).hold == Hold::Margin
+    }
+
+    /// Comments in front of a directive wait for the code behind it, and so does the directive, if it stands with the code. What goes
+    /// on with a conditional ends that.
+    pub(super) fn wait_as_directive(&mut self, node: &Node, line: Option<usize>, inside: Place, places: &mut [Place]) {
+        if self.part(node).is_some_and(|part| part != Part::Begin) {
+            self.waiting.settle(None, places);
+        } else if let Some(line) = line.filter(|_| !self.options.directive_margin) {
+            self.waiting.push(line, inside);
+        }
+    }
+
+    fn part(&self, node: &Node) -> Option<Part> {
+        let first = self.tree.tokens().get(node.first_token as usize)?;
+        let text = self.source.slice(first.span()).trim_start_matches(['#', '{', '(', '*', '$', ' ', '\t']);
+        let word = &text[..text.find(|c: char| !c.is_ascii_alphanumeric()).unwrap_or(text.len())];
+        let is = |names: &[&str]| names.iter().any(|name| name.eq_ignore_ascii_case(word));
+        PARTS.iter().find(|(_, names)| is(names)).map(|(part, _)| *part)
+    }
+
+    /// Counts a directive.
+    pub(super) fn enter_directive(&mut self, node: &Node, line: usize) {
+        match self.part(node) {
+            Some(Part::Begin) => self.conditionals.push(Conditional { line, code: None }),
+            Some(Part::End) => drop(self.conditionals.pop()),
+            _ => {}
+        }
+    }
+
+    /// Notes where code in a conditional begins.
+    pub(super) fn note_code(&mut self, place: Place) {
+        if let Some(conditional) = self.conditionals.last_mut() {
+            conditional.code = conditional.code.or(Some(place));
+        }
+    }
+
+    /// Opens a branch that was read flat.
+    pub(super) fn enter_inactive(&mut self, id: NodeId) {
+        let place = self.inactive_base();
+        self.push(id, Hold::Inactive, place, place);
+    }
+
+    /// Where a branch stands that was read flat.
+    pub(super) fn inactive_base(&self) -> Place {
+        self.conditionals.last().and_then(|conditional| conditional.code).unwrap_or(self.top().base)
+    }
+
+    /// Counts what opens and closes in a branch that was read flat.
+    pub(super) fn enter_inactive_leaf(&mut self, node: &Node, text: &str, role: Role) {
+        let (size, first) = (self.options.size, self.begins_branch(node));
+        let opens = self.opens_inactive(text, role);
+        let closes = !first && self.closes_inactive(text, role);
+        if let Some(last) = self.frames.last_mut() {
+            last.base = if opens { last.base.deeper(size) } else { last.base };
+            last.base = if closes { last.base.shallower(size) } else { last.base };
+        }
+    }
+
+    /// Where a line stands in a branch that was read flat.
+    pub(super) fn in_inactive(&self, node: &Node) -> Place {
+        let base = self.top().base;
+        let first = self.tree.tokens().get(node.first_token as usize);
+        let text = first.map_or("", |first| self.source.slice(first.span()));
+        if self.begins_branch(node) {
+            base
+        } else if self.closes_inactive(text, first.map_or(Role::Part, |first| self.tree.role(first.node))) {
+            base.shallower(self.options.size)
+        } else {
+            base.deeper(if self.begins_item(node) { 0 } else { self.options.wrap })
+        }
+    }
+
+    /// Whether a node is the first of its branch.
+    fn begins_branch(&self, node: &Node) -> bool {
+        node.first_token == self.tree.node(self.top().node).first_token
+    }
+
+    fn opens_inactive(&self, text: &str, role: Role) -> bool {
+        role == Role::Inert && opener(text).is_some() || self.is_one_of(self.table.spec.opening, text)
+    }
+
+    fn closes_inactive(&self, text: &str, role: Role) -> bool {
+        role == Role::Inert && closer(text, Role::Part).is_some() || self.is_one_of(self.table.spec.closing, text)
+    }
+
+    fn is_one_of(&self, words: &[&str], text: &str) -> bool {
+        words.iter().any(|word| word.eq_ignore_ascii_case(text))
+    }
+}
