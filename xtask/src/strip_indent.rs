@@ -126,7 +126,7 @@ pub fn run(roots: &[PathBuf], samples: &[&Sample], set: &[Override], shown: Show
     }
     let mut totals: BTreeMap<&str, Tally> = BTreeMap::new();
     for ((language, base), samples) in bases {
-        let heads = heads(&samples);
+        let heads = votes(&samples);
         let settings = suiting(&samples, set, &heads);
         let tally = judged(&samples, set, &settings, &heads, shown.lines);
         let chosen: Vec<&str> = settings.iter().flat_map(|setting| setting.split(' ')).collect();
@@ -171,19 +171,21 @@ fn base_of(roots: &[PathBuf], path: &Path) -> String {
 }
 
 /// How most forms of some files are indented, by their heads.
-fn heads(samples: &[&Sample]) -> String {
+fn votes(samples: &[&Sample]) -> HeadVotes {
     let mut votes = HeadVotes::default();
     samples.iter().for_each(|sample| votes.count(&sample.source, &Tree::read(&sample.source, sample.language)));
-    samples.first().map_or(String::new(), |sample| votes.setting(sample.language))
+    votes
 }
 
 /// Strips a file. Its forms go by the way it has itself, where that tells, else by that of its code base.
-fn strip<'s>(sample: &'s Sample, base_heads: &str) -> Stripped<'s> {
+fn strip<'s>(sample: &'s Sample, base_heads: &HeadVotes) -> Stripped<'s> {
     let tree = Tree::read(&sample.source, sample.language);
     let (text, found) = (indent::stripped(&sample.source, &tree), indent::found_indentation(&sample.source, &tree));
     let source = Source::from_text(sample.source.path(), text);
     let tree = Tree::read(&source, sample.language);
-    let heads = format!("{}, {base_heads}", heads(&[sample]));
+    let mut own = votes(&[sample]);
+    own.count_others(base_heads);
+    let heads = own.setting(sample.language);
     Stripped { sample, source, tree, found, heads }
 }
 
@@ -200,7 +202,7 @@ fn style(file: &Stripped<'_>, set: &[Override], settings: &[&str]) -> Style {
 }
 
 /// The settings with which most lines of some files of a code base come back.
-fn suiting(samples: &[&Sample], set: &[Override], heads: &str) -> Vec<&'static str> {
+fn suiting(samples: &[&Sample], set: &[Override], heads: &HeadVotes) -> Vec<&'static str> {
     let step = samples.iter().map(|sample| sample.source.text().len()).sum::<usize>() / TRIED + 1;
     let tried: Vec<Stripped<'_>> = samples.par_iter().step_by(step).map(|sample| strip(sample, heads)).collect();
     let same = |settings: &[&str]| -> usize {
@@ -247,7 +249,7 @@ fn blank(line: &str) -> &str {
     &line[..line.len() - line.trim_start_matches([' ', '\t']).len()]
 }
 
-fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &str, lines: usize) -> Tally {
+fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &HeadVotes, lines: usize) -> Tally {
     let judge = |sample: &&Sample| {
         let file = strip(sample, heads);
         let style = style(&file, set, settings);

@@ -280,9 +280,9 @@ pub static SETTINGS: &[Setting] = &[
     .only(&["matlab", "octave"]),
     setting(
         "vknot_indent_heads",
-        Values::Pairs(9, &["call", "data", "clauses"]),
+        Values::Pairs(9, &["call", "data", "clauses", "inner", "aligned-2", "aligned-3"]),
         "",
-        "How forms with these heads are indented: how many arguments belong to the head, the rest being a body; or as calls, data, clauses",
+        "How forms with these heads are indented: how many arguments belong to the head, the rest being a body; or as calls, data, clauses, or with a body inside their first element; `[` stands for all that begin with a bracket",
     )
     .only(&["clojure", "racket", "scheme"]),
     setting(

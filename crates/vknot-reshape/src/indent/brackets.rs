@@ -163,12 +163,14 @@ impl Engine<'_> {
         let first =
             parts.next().map(|first| self.tree.node(first)).filter(same_line).map(|first| column + width(first));
         frame.base = Place::level(match frame.rule {
-            HeadRule::Body(_) => column + spec.body,
+            HeadRule::Body(_) | HeadRule::Aligned(_) => column + spec.body,
             HeadRule::Call => first.unwrap_or(head),
             HeadRule::Clauses => first.unwrap_or(column + spec.body),
             HeadRule::Data => head,
+            HeadRule::Inner => head + spec.body,
         });
-        frame.argument = Place::level(column + spec.argument);
+        let below = first.filter(|_| matches!(frame.rule, HeadRule::Aligned(_)));
+        frame.argument = Place::level(below.unwrap_or(column + spec.argument));
         frame.close = Place::level(head);
     }
 }
@@ -177,9 +179,11 @@ impl Engine<'_> {
 pub(super) fn opener(text: &str) -> Option<u8> {
     match text {
         "(" | "[" | "{" => text.bytes().next(),
-        _ if text.len() == 2 && text.starts_with(['#', '@', '$']) =>
-            text.as_bytes().get(1).copied().filter(|byte| b"([{".contains(byte)),
-        _ => None,
+        _ => {
+            let (mark, bracket) = text.split_at_checked(text.len().checked_sub(1)?)?;
+            let marked = mark.starts_with(['#', '@', '$']) && mark.bytes().skip(1).all(|byte| byte.is_ascii_alphanumeric());
+            bracket.bytes().next().filter(|byte| marked && b"([{".contains(byte))
+        }
     }
 }
 

@@ -7,12 +7,16 @@ use vknot_syntax::{NodeId, Role, Source, Tree};
 pub(crate) enum HeadRule {
     /// So many arguments make the head of it; what follows is a body, a little further in.
     Body(u32),
+    /// The same, the arguments of the head under the first of them.
+    Aligned(u32),
     /// Arguments stand under the first one; where that is not on the first line, under the head.
     Call,
     /// Like a call; where no argument is on the first line, they stand as a body does.
     Clauses,
     /// Everything stands under the first element.
     Data,
+    /// What follows the first element is a body of that.
+    Inner,
 }
 
 /// What a language of forms says about them.
@@ -44,7 +48,11 @@ pub(super) fn heads(value: &str) -> Vec<(String, HeadRule)> {
         "call" => Some(HeadRule::Call),
         "data" => Some(HeadRule::Data),
         "clauses" => Some(HeadRule::Clauses),
-        count => count.parse().ok().map(HeadRule::Body),
+        "inner" => Some(HeadRule::Inner),
+        word => match word.strip_prefix("aligned-") {
+            Some(count) => count.parse().ok().map(HeadRule::Aligned),
+            None => word.parse().ok().map(HeadRule::Body),
+        },
     };
     value
         .split([' ', ','])
@@ -64,8 +72,11 @@ pub(super) fn rule_of(
 ) -> HeadRule {
     let mut parts = tree.parts(form);
     let open = parts.next().map_or("", |open| tree.text_of(source.text(), open));
-    let Some(head) = parts.next().filter(|head| is_head(source, tree, *head, spec)) else { return HeadRule::Data };
-    let whole = tree.text_of(source.text(), head);
+    let Some(head) = parts.next() else { return HeadRule::Data };
+    let whole = head_text(source, tree, head);
+    if !is_head(source, tree, head, spec) {
+        return own.iter().find(|(name, _)| name == whole).map_or(HeadRule::Data, |(_, rule)| *rule);
+    }
     let qualified = whole.rsplit_once('/').filter(|(_, word)| spec.qualified && !word.is_empty());
     let word = qualified.map_or(whole, |(_, word)| word);
     let named_loop =
@@ -80,6 +91,12 @@ pub(super) fn rule_of(
         return HeadRule::Data;
     }
     usual_rule(spec, word)
+}
+
+/// What a rule may be about: the text of a head, or the bracket it begins with.
+pub(super) fn head_text<'s>(source: &'s Source, tree: &Tree, head: NodeId) -> &'s str {
+    let text = tree.text_of(source.text(), head);
+    if text.starts_with('[') && !tree.node(head).is_leaf() { "[" } else { text }
 }
 
 /// What a language says about a head.

@@ -5,22 +5,28 @@ use std::collections::BTreeMap;
 use vknot_syntax::{Language, NodeId, Role, Source, Tree};
 
 use crate::languages::Toolkit;
-use super::forms::{FormSpec, HeadRule, usual_rule};
+use super::forms::{FormSpec, HeadRule, head_text, usual_rule};
 use super::place::blank_columns;
 
 /// What may be the rule of a head, with how the setting calls it.
-const RULES: [(HeadRule, &str); 7] = [
+const RULES: [(HeadRule, &str); 10] = [
     (HeadRule::Call, "call"),
     (HeadRule::Data, "data"),
     (HeadRule::Clauses, "clauses"),
+    (HeadRule::Inner, "inner"),
     (HeadRule::Body(0), "0"),
     (HeadRule::Body(1), "1"),
     (HeadRule::Body(2), "2"),
     (HeadRule::Body(3), "3"),
+    (HeadRule::Aligned(2), "aligned-2"),
+    (HeadRule::Aligned(3), "aligned-3"),
 ];
 
 /// On how many lines a rule must hold to be taken for more than chance.
 const LEAST: u32 = 2;
+
+/// How many lines of other files one line counts for.
+const OWN: u32 = 1000;
 
 /// For each head of a form, on how many lines each rule holds.
 #[derive(Default)]
@@ -44,7 +50,8 @@ impl HeadVotes {
     fn count_form(&mut self, source: &Source, tree: &Tree, form: NodeId, spec: &FormSpec) {
         let mut parts = tree.parts(form);
         let open = parts.next().map_or("", |open| tree.text_of(source.text(), open));
-        let Some(head) = parts.next().filter(|head| open == "(" && tree.role(*head) == Role::Name) else { return };
+        let is_head = |head: &NodeId| tree.role(*head) == Role::Name || head_text(source, tree, *head) == "[";
+        let Some(head) = parts.next().filter(|head| open == "(" && is_head(head)) else { return };
         let line_of = |id: NodeId| source.line(tree.node(id).start);
         let column = column_of(source, tree.node(form).start);
         let parts: Vec<NodeId> = parts.collect();
@@ -55,17 +62,30 @@ impl HeadVotes {
                 continue;
             }
             let found = column_of(source, tree.node(element).start);
-            let entry = self.votes.entry(tree.text_of(source.text(), head).to_owned()).or_default();
+            let entry = self.votes.entry(head_text(source, tree, head).to_owned()).or_default();
             for (votes, (rule, _)) in entry.iter_mut().zip(RULES) {
                 let wanted = match rule {
                     HeadRule::Call => first.unwrap_or(column + 1),
                     HeadRule::Data => column + 1,
+                    HeadRule::Inner => column + 1 + spec.body,
                     HeadRule::Clauses => first.unwrap_or(column + spec.body),
                     HeadRule::Body(count) if (index as u32) < count => column + spec.argument,
-                    HeadRule::Body(_) => column + spec.body,
+                    HeadRule::Aligned(count) if (index as u32) < count => first.unwrap_or(column + spec.argument),
+                    HeadRule::Body(_) | HeadRule::Aligned(_) => column + spec.body,
                 };
                 *votes += u32::from(wanted == found);
             }
+        }
+    }
+
+    /// Counts what other files have, too, which decides where these files tell nothing.
+    pub fn count_others(&mut self, others: &HeadVotes) {
+        for votes in self.votes.values_mut().flatten() {
+            *votes = votes.saturating_mul(OWN);
+        }
+        for (head, others) in &others.votes {
+            let entry = self.votes.entry(head.clone()).or_default();
+            entry.iter_mut().zip(others).for_each(|(votes, others)| *votes += others);
         }
     }
 
@@ -74,7 +94,7 @@ impl HeadVotes {
         let spec = Toolkit::of(language).indent.spec.forms;
         self.votes.iter().filter_map(move |(head, votes)| {
             let (rule, most) = RULES.iter().zip(votes).rev().max_by_key(|(_, votes)| **votes)?;
-            let usual = usual_rule(spec?, head);
+            let usual = if head == "[" { HeadRule::Data } else { usual_rule(spec?, head) };
             let usual = RULES.iter().zip(votes).find(|((rule, _), _)| *rule == usual).map_or(0, |(_, votes)| *votes);
             (*most > usual && *most >= LEAST).then_some((head.as_str(), *rule))
         })

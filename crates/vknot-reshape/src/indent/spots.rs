@@ -122,7 +122,7 @@ impl Engine<'_> {
     fn in_list(&self, frame: &Frame) -> Place {
         if self.table.spec.forms.is_some() {
             return match frame.rule {
-                HeadRule::Body(count) if frame.passed <= count + 1 => frame.argument,
+                HeadRule::Body(count) | HeadRule::Aligned(count) if frame.passed <= count + 1 => frame.argument,
                 _ => frame.base,
             };
         }

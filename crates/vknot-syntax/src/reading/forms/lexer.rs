@@ -71,11 +71,16 @@ fn lexeme(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
     }
 }
 
-/// A string from `at`, whose quote is at `quote`; one that does not end is an error up to the end of its line.
+/// A string from `at`, whose quote is at `quote`. One that does not end is an error up to a form that begins at the margin behind an
+/// empty line, as what is text and what is code in front of that is anyone's guess.
 fn string(bytes: &[u8], at: usize, quote: usize, kind: Kind) -> Lexeme {
     match quoted_end(bytes, quote, Escape::Backslash, false) {
         Some(end) => Lexeme { start: at, what: What::Datum(kind), end },
-        None => Lexeme { start: at, what: What::Error, end: line_end(bytes, at).max(at + 1) },
+        None => {
+            let rest = bytes.get(at..).unwrap_or(b"");
+            let next = memchr::memmem::find(rest, b"\n\n(").unwrap_or(rest.len());
+            Lexeme { start: at, what: What::Error, end: at + next.max(1) }
+        }
     }
 }
 
