@@ -148,11 +148,13 @@ impl Engine<'_> {
     }
 
     fn open_form(&mut self, node: &Node, frame: &mut Frame, spec: &forms::FormSpec) {
-        let column = self.pen.column_of(node.start);
+        // A mark in front of the bracket does not count.
+        let bracket = node.end.saturating_sub(1);
+        let column = self.pen.column_of(bracket);
         let position = self.top().passed;
         frame.rule = forms::rule_of(self.source, self.tree, node.parent, spec, position, &self.options.heads);
         let mut parts = self.tree.parts(node.parent).skip(1);
-        let open = self.source.line_column(node.start);
+        let open = self.source.line_column(bracket);
         let width = |to: &Node| self.source.line_column(to.start).column.saturating_sub(open.column);
         let same_line = |to: &&Node| self.source.line_column(to.start).line == open.line;
         let head = parts

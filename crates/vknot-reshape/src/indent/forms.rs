@@ -1,5 +1,7 @@
 //! How the lines of S-expression forms stand: by the kind of their head.
 
+use std::collections::BTreeMap;
+
 use vknot_syntax::{NodeId, Role, Source, Tree};
 
 /// How a form's lines stand.
@@ -28,6 +30,8 @@ pub(crate) struct FormSpec {
     pub prefixes: &'static [(&'static str, HeadRule)],
     /// Brackets around data.
     pub data: &'static [&'static str],
+    /// Marks in front of data.
+    pub quotes: &'static [&'static str],
     /// Heads that hold clauses behind so many arguments: a form there is data.
     pub clauses: &'static [(&'static str, u32)],
     /// Heads that may have a name in front of what belongs to them.
@@ -42,8 +46,11 @@ pub(crate) struct FormSpec {
     pub argument: u32,
 }
 
+/// Rules of heads.
+pub(super) type HeadRules = BTreeMap<String, HeadRule>;
+
 /// Reads `head=2, other=call`, the value of a setting.
-pub(super) fn heads(value: &str) -> Vec<(String, HeadRule)> {
+pub(super) fn heads(value: &str) -> HeadRules {
     let rule = |word: &str| match word {
         "call" => Some(HeadRule::Call),
         "data" => Some(HeadRule::Data),
@@ -68,23 +75,22 @@ pub(super) fn rule_of(
     form: NodeId,
     spec: &FormSpec,
     position: u32,
-    own: &[(String, HeadRule)],
+    own: &HeadRules,
 ) -> HeadRule {
     let mut parts = tree.parts(form);
     let open = parts.next().map_or("", |open| tree.text_of(source.text(), open));
     let Some(head) = parts.next() else { return HeadRule::Data };
     let whole = head_text(source, tree, head);
     if !is_head(source, tree, head, spec) {
-        return own.iter().find(|(name, _)| name == whole).map_or(HeadRule::Data, |(_, rule)| *rule);
+        return own.get(whole).copied().unwrap_or(HeadRule::Data);
     }
-    let qualified = whole.rsplit_once('/').filter(|(_, word)| spec.qualified && !word.is_empty());
-    let word = qualified.map_or(whole, |(_, word)| word);
+    let word = unqualified(spec, whole);
     let named_loop =
         spec.named_loops.contains(&word) && parts.next().is_some_and(|first| tree.role(first) == Role::Name);
     if named_loop {
         return HeadRule::Body(2);
     }
-    if let Some((_, rule)) = own.iter().find(|(name, _)| name == whole) {
+    if let Some(rule) = own.get(whole) {
         return *rule;
     }
     if spec.data.contains(&open) || is_data(source, tree, form, spec, position) {
@@ -96,11 +102,20 @@ pub(super) fn rule_of(
 /// What a rule may be about: the text of a head, or the bracket it begins with.
 pub(super) fn head_text<'s>(source: &'s Source, tree: &Tree, head: NodeId) -> &'s str {
     let text = tree.text_of(source.text(), head);
-    if text.starts_with('[') && !tree.node(head).is_leaf() { "[" } else { text }
+    // A vector may have a type in front of it.
+    let of_type = text.starts_with('^') && text.ends_with(']');
+    if (of_type || text.starts_with('[')) && !tree.node(head).is_leaf() { "[" } else { text }
+}
+
+/// A head without what says where it is from.
+fn unqualified<'h>(spec: &FormSpec, head: &'h str) -> &'h str {
+    let qualified = head.rsplit_once('/').filter(|(_, word)| spec.qualified && !word.is_empty());
+    qualified.map_or(head, |(_, word)| word)
 }
 
 /// What a language says about a head.
-pub(super) fn usual_rule(spec: &FormSpec, word: &str) -> HeadRule {
+pub(super) fn usual_rule(spec: &FormSpec, head: &str) -> HeadRule {
+    let word = unqualified(spec, head);
     let named = spec.heads.iter().find(|(_, heads)| heads.contains(&word)).map(|(rule, _)| *rule);
     let by_prefix = || spec.prefixes.iter().find(|(prefix, _)| word.starts_with(prefix)).map(|(_, rule)| *rule);
     named.or_else(by_prefix).unwrap_or(HeadRule::Call)
@@ -121,7 +136,7 @@ fn is_data(source: &Source, tree: &Tree, form: NodeId, spec: &FormSpec, position
     let Some(parent) = tree.parent(form) else { return false };
     let mut parts = tree.parts(parent);
     let first = parts.next().map_or("", |first| tree.text_of(source.text(), first));
-    if first == "'" {
+    if spec.quotes.contains(&first) {
         return true;
     }
     let Some(head) = parts.next().filter(|head| tree.role(*head) == Role::Name && *head != form) else { return false };

@@ -51,9 +51,10 @@ impl HeadVotes {
         let mut parts = tree.parts(form);
         let open = parts.next().map_or("", |open| tree.text_of(source.text(), open));
         let is_head = |head: &NodeId| tree.role(*head) == Role::Name || head_text(source, tree, *head) == "[";
-        let Some(head) = parts.next().filter(|head| open == "(" && is_head(head)) else { return };
+        let Some(head) = parts.next().filter(|head| open.ends_with('(') && is_head(head)) else { return };
         let line_of = |id: NodeId| source.line(tree.node(id).start);
-        let column = column_of(source, tree.node(form).start);
+        let bracket = tree.node(form).start + open.len() as u32 - 1;
+        let column = column_of(source, bracket);
         let parts: Vec<NodeId> = parts.collect();
         let first = parts.first().filter(|first| line_of(**first) == line_of(form));
         let first = first.map(|first| column_of(source, tree.node(*first).start));

@@ -2,7 +2,7 @@
 
 use vknot_style::{Indentation, Style};
 
-use super::forms::HeadRule;
+use super::forms::HeadRules;
 
 /// What the lines of a list that begins behind its bracket line up with.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
@@ -62,7 +62,7 @@ pub(super) struct Options {
     /// How many of the outermost elements of a page, its root and its body, hold what they hold at their own line.
     pub flush_elements: usize,
     /// How forms with these heads are indented, over what the language says.
-    pub heads: Vec<(String, HeadRule)>,
+    pub heads: HeadRules,
 }
 
 /// How many columns a wrapped line stands further in than the line it wraps.

@@ -10,7 +10,7 @@ use crate::reshape::Reshape;
 use super::blocks::{Block, inner_lines};
 use super::completed::completed;
 use super::{decided_indentation, engine, found_indentation, levels};
-use super::forms::HeadRule;
+use super::forms::HeadRules;
 use super::learn::HeadVotes;
 use super::lines::{Line, lines};
 use super::nesting::bracket_of;
@@ -227,7 +227,7 @@ impl Setter<'_> {
 }
 
 /// How the file itself indents forms, by their heads.
-fn found_heads(source: &Source, tree: &Tree) -> Vec<(String, HeadRule)> {
+fn found_heads(source: &Source, tree: &Tree) -> HeadRules {
     let mut votes = HeadVotes::default();
     votes.count(source, tree);
     votes.rules(tree.language()).map(|(head, rule)| (head.to_owned(), rule.0)).collect()

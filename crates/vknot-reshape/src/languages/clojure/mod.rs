@@ -33,6 +33,7 @@ const FORMS: FormSpec = FormSpec {
     prefixes: &[("def", HeadRule::Body(1)), ("with-", HeadRule::Body(1)), ("let-", HeadRule::Body(1))],
     data: &["[", "{", "#{"],
     clauses: &[],
+    quotes: &["'", "#?", "#?@"],
     named_loops: &[],
     called: &[":", "~"],
     qualified: true,

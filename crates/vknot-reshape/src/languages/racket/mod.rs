@@ -76,6 +76,7 @@ const FORMS: FormSpec = FormSpec {
         ("syntax-case", 2),
         ("syntax-parse", 1),
     ],
+    quotes: &["'"],
     named_loops: &["let"],
     called: &[","],
     qualified: false,

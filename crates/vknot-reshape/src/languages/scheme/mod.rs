@@ -38,6 +38,7 @@ const FORMS: FormSpec = FormSpec {
     ],
     data: &["["],
     clauses: &[("cond", 0), ("case", 1), ("match", 1), ("case-lambda", 0), ("syntax-rules", 1), ("syntax-case", 2)],
+    quotes: &["'"],
     named_loops: &["let"],
     called: &[","],
     qualified: false,
