@@ -3,7 +3,7 @@
 //!
 //! Stripped is every line that begins with a token; the lines inside a block comment lose what its first line lost, those that begin with `*`
 //! all of it; lines inside other tokens of several lines are left. Every code base (a folder below a root) gets the settings that suit
-//! it best, found by trying.
+//! it best, found by trying; a file that shows another manner by its lines goes by that.
 
 use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
@@ -11,7 +11,7 @@ use std::path::{Path, PathBuf};
 use rayon::prelude::*;
 use vknot_reshape::indent::{self, HeadVotes};
 use vknot_reshape::Reshape;
-use vknot_style::{Indentation, Override, Style};
+use vknot_style::{Indentation, Origin, Override, Setting, Style};
 use vknot_syntax::{NodeId, Source, Tree};
 
 use crate::walk::Sample;
@@ -45,6 +45,8 @@ const CHOICES: &[&[&str]] = &[
     &[DEFAULT, "vknot_wrap_indent=1", "vknot_wrap_indent=2", "vknot_wrap_indent=half"],
     &[DEFAULT, "vknot_indent_case_brace=0", "vknot_indent_case_brace=1"],
     &[DEFAULT, "vknot_indent_case_else=1"],
+    &[DEFAULT, "vknot_indent_bracket=1"],
+    &[DEFAULT, "vknot_indent_condition=0"],
     &[DEFAULT, "vknot_indent_else_if=0", "vknot_indent_else_if=1"],
     &[DEFAULT, "vknot_wrap_literal=level", "vknot_wrap_literal=wrap"],
     &[DEFAULT, "vknot_align_operand=false", "vknot_align_operand=true"],
@@ -105,6 +107,8 @@ impl std::fmt::Display for Share {
 struct Tally {
     bytes: usize,
     restored: Share,
+    /// The same if every file goes by the settings of its code base.
+    by_base: Share,
     cut: Share,
     refused: Vec<String>,
     /// Files of which many lines come out otherwise when they are cut off, with how many.
@@ -134,6 +138,7 @@ pub fn run(roots: &[PathBuf], samples: &[&Sample], set: &[Override], shown: Show
         let total = totals.entry(language).or_default();
         total.bytes += tally.bytes;
         total.restored += tally.restored;
+        total.by_base += tally.by_base;
         total.cut += tally.cut;
         total.refused.extend(tally.refused);
         total.badly_cut.extend(tally.badly_cut);
@@ -143,7 +148,7 @@ pub fn run(roots: &[PathBuf], samples: &[&Sample], set: &[Override], shown: Show
         }
     }
     for (language, tally) in totals {
-        println!("\n{language}: {:.1} MB, restored {}, cut off {}, refused {}", tally.bytes as f64 / 1e6, tally.restored, tally.cut, tally.refused.len());
+        println!("\n{language}: {:.1} MB, restored {} ({} with one style for each folder), cut off {}, refused {}", tally.bytes as f64 / 1e6, tally.restored, tally.by_base, tally.cut, tally.refused.len());
         tally.refused.iter().take(shown.reasons).for_each(|why| println!("  refused {why}"));
         let mut badly_cut = tally.badly_cut;
         badly_cut.sort_by_key(|(lines, _)| std::cmp::Reverse(*lines));
@@ -194,11 +199,17 @@ fn style(file: &Stripped<'_>, set: &[Override], settings: &[&str]) -> Style {
         true => "indent_style=tab tab_width=8 indent_size=tab".to_owned(),
         false => format!("indent_style=space indent_size={}", found.size),
     });
-    let own = settings.iter().copied().chain(found.as_deref()).flat_map(|setting| setting.split(' '));
     let heads = format!("vknot_indent_heads={}", file.heads).parse().ok();
-    let own = own.filter_map(|setting| setting.parse().ok()).chain(heads);
-    let all: Vec<Override> = own.chain(set.iter().cloned()).collect();
-    Style::with(file.sample.language.name(), &all)
+    let (how, width): (Vec<&str>, Vec<&str>) = settings.iter().partition(|setting| setting.starts_with("vknot_"));
+    let width = width.into_iter().chain(found.as_deref()).flat_map(|setting| setting.split(' '));
+    let width = width.filter_map(|setting| setting.parse().ok()).chain(heads);
+    let all: Vec<Override> = width.chain(set.iter().cloned()).collect();
+    // The file itself may show another way of doing the rest.
+    let pairs = how.iter().filter_map(|setting| setting.split_once('='));
+    pairs.fold(Style::with(file.sample.language.name(), &all), |style, (key, value)| match Setting::named(key) {
+        Some(setting) if style.origin(key) == Origin::Default => style.with_found(setting, value.to_owned()),
+        _ => style,
+    })
 }
 
 /// The settings with which most lines of some files of a code base come back.
@@ -252,9 +263,11 @@ fn blank(line: &str) -> &str {
 fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &HeadVotes, lines: usize) -> Tally {
     let judge = |sample: &&Sample| {
         let file = strip(sample, heads);
-        let style = style(&file, set, settings);
+        let base_style = style(&file, set, settings);
+        let style = indent::own_style(&sample.source, &Tree::read(&sample.source, sample.language), &base_style);
         let (share, text, reshape) = restored(&file, &style);
-        let mut tally = Tally { bytes: sample.source.text().len(), restored: share, ..Tally::default() };
+        let by_base = restored(&file, &base_style).0;
+        let mut tally = Tally { bytes: sample.source.text().len(), restored: share, by_base, ..Tally::default() };
         tally.cut = cut_off(&file, &style, &text);
         if tally.cut.same * 10 < tally.cut.all * 9 {
             let shown = sample.source.path().display();
@@ -274,6 +287,7 @@ fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &Head
     for tally in tallies {
         total.bytes += tally.bytes;
         total.restored += tally.restored;
+        total.by_base += tally.by_base;
         total.cut += tally.cut;
         print!("{}", tally.otherwise);
         total.refused.extend(tally.refused);

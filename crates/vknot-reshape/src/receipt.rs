@@ -60,4 +60,6 @@ pub struct Receipt {
     pub notes: Vec<Note>,
     /// What levels of indentation are made of, and what decided it, where that mattered.
     pub indentation: Option<(Indentation, Decided)>,
+    /// Settings that nothing sets and the file shows by its lines, with their values.
+    pub manner: Vec<(&'static str, String)>,
 }

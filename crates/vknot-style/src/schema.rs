@@ -59,6 +59,22 @@ impl Setting {
         (distance <= 2 + key.len() / 4).then_some(nearest)
     }
 
+    /// Whether it has an effect in a language.
+    pub fn applies(&self, language: &str) -> bool {
+        self.languages.is_empty() || self.languages.contains(&language)
+    }
+
+    /// Every value it may be set to; none where there is no end of them.
+    pub fn choices(&self) -> Vec<String> {
+        let words = |words: &[&str]| words.iter().map(|word| (*word).to_owned()).collect::<Vec<String>>();
+        match self.values {
+            Values::Words(choices) => words(choices),
+            Values::Number(least, most, choices) =>
+                (least..=most).map(|number| number.to_string()).chain(words(choices)).collect(),
+            Values::Pairs(..) => Vec::new(),
+        }
+    }
+
     /// The default in a language.
     pub fn default_for(&self, language: &str) -> &'static str {
         let own = self.language_defaults.iter().find(|(name, _)| *name == language);
@@ -238,6 +254,12 @@ pub static SETTINGS: &[Setting] = &[
         "Levels of indentation of a conditional's or loop's brace on a line of its own",
     ),
     setting(
+        "vknot_indent_bracket",
+        Values::Number(0, 1, &[]),
+        "0",
+        "Levels of indentation of a closing round bracket on a line of its own",
+    ),
+    setting(
         "vknot_indent_case",
         Values::Number(0, 1, &["half"]),
         "1",
@@ -256,6 +278,13 @@ pub static SETTINGS: &[Setting] = &[
         Values::Number(0, 1, &[]),
         "0",
         "Levels of indentation of the `else` of a `case`",
+    )
+    .only(&["pascal"]),
+    setting(
+        "vknot_indent_condition",
+        Values::Number(0, 2, &[]),
+        "1",
+        "Levels of indentation of a line that begins with an operator, in a condition that no bracket encloses",
     )
     .only(&["pascal"]),
     setting(

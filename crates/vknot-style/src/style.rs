@@ -10,6 +10,8 @@ use crate::schema::{Setting, SETTINGS};
 pub enum Origin {
     /// Nothing set it.
     Default,
+    /// Nothing set it, but the file shows it.
+    Found,
     /// A line of a file.
     File(PathBuf, u32),
     /// The command line.
@@ -89,6 +91,15 @@ impl Style {
     /// The same settings for code of another language inside the file.
     pub fn for_language(&self, language: &str) -> Self {
         Self { language: language.to_owned(), ..self.clone() }
+    }
+
+    /// The same with a value that the file itself shows.
+    pub fn with_found(&self, setting: &Setting, value: String) -> Self {
+        let mut style = self.clone();
+        if let Some(chosen) = Setting::index(setting.key).and_then(|index| style.chosen.get_mut(index)) {
+            *chosen = Some(Chosen { value, origin: Origin::Found });
+        }
+        style
     }
 
     fn override_with(&mut self, overrides: &[Override]) {

@@ -104,7 +104,7 @@ impl Engine<'_> {
             bracket: Some(bracket),
             anchor,
             base: anchor.deeper(deeper),
-            close: anchor,
+            close: anchor.deeper(if bracket == b'(' && hold == Hold::List { options.bracket } else { 0 }),
             prefix_end: node.first_token,
             named: false,
             lined_up: false,

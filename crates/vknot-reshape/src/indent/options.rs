@@ -45,6 +45,10 @@ pub(super) struct Options {
     pub else_if: u32,
     /// A `case` against its `switch`.
     pub case: u32,
+    /// A wrapped line of a condition that begins with an operator against what the condition belongs to.
+    pub condition: u32,
+    /// A closing round bracket that begins a line against the line that opened it.
+    pub bracket: u32,
     /// The `else` of a `case` against that.
     pub case_else: u32,
     /// An opening brace on a line of its own against its `case`.
@@ -93,6 +97,8 @@ impl Options {
             align_operands: style.word("vknot_align_operand") == "true",
             else_if: levels("vknot_indent_else_if"),
             case: columns(style, "vknot_indent_case", size),
+            condition: levels("vknot_indent_condition"),
+            bracket: levels("vknot_indent_bracket"),
             case_else: levels("vknot_indent_case_else"),
             case_brace: levels("vknot_indent_case_brace"),
             function: levels("vknot_indent_function"),

@@ -71,6 +71,8 @@ pub(crate) struct IndentSpec {
     pub tails: &'static [&'static str],
     /// Words in front of a condition that no bracket encloses.
     pub conditions: &'static [&'static str],
+    /// Words that are operators.
+    pub operators: &'static [&'static str],
     /// Kinds whose members are not indented if the style says so.
     pub namespaces: &'static [&'static str],
     /// Words that begin something in angle brackets said about the rest of a declaration.
@@ -103,6 +105,7 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     middle: &["else", "catch", "finally"],
     tails: &["while"],
     conditions: &[],
+    operators: &[],
     namespaces: &[],
     prefixes: &[],
     page: &[],

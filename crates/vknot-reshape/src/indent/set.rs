@@ -13,6 +13,7 @@ use super::{decided_indentation, engine, found_indentation, levels};
 use super::forms::HeadRules;
 use super::learn::HeadVotes;
 use super::lines::{Line, lines};
+use super::manner::{self, with_manner};
 use super::nesting::bracket_of;
 use super::options::Options;
 use super::place::{blank_columns, Place};
@@ -29,15 +30,35 @@ pub fn set(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -
     }
     let (indentation, decided) = decided_indentation(source, tree, style);
     receipt.indentation = Some((indentation, decided));
-    let setter = Setter { source, tree, style, indentation, margin: Place::default(), begun: false, only };
-    let edits = setter.edits(&mut receipt.left_alone);
+    let (own, has_manner) = with_manner(source, tree, style, indentation);
+    let setter = |own| Setter { source, tree, style, own, indentation, margin: Place::default(), begun: false, only };
+    let mut edits = setter(&own).edits(&mut receipt.left_alone);
+    if has_manner && keeps_manner((source, tree), &edits, (style, &own, indentation)) {
+        receipt.manner = manner::differences(&own);
+    } else if has_manner {
+        receipt.left_alone.clear();
+        edits = setter(style).edits(&mut receipt.left_alone);
+    }
     Reshape { edits, receipt, ..Reshape::default() }
+}
+
+/// Whether a file shows the same manner when its lines stand by it, so that another run finds nothing to do.
+fn keeps_manner((source, tree): (&Source, &Tree), edits: &Edits, (style, own, indentation): (&Style, &Style, Indentation)) -> bool {
+    if edits.is_empty() {
+        return true;
+    }
+    let result = Source::from_text(source.path(), edits.apply(source.text()));
+    let tree = Tree::read(&result, tree.language());
+    let again = with_manner(&result, &tree, style, indentation).0;
+    manner::differences(&again) == manner::differences(own)
 }
 
 struct Setter<'a> {
     source: &'a Source,
     tree: &'a Tree,
     style: &'a Style,
+    /// The same, with the manner of the file where that leaves something open.
+    own: &'a Style,
     indentation: Indentation,
     margin: Place,
     /// Whether the first line begins elsewhere.
@@ -92,7 +113,7 @@ impl Setter<'_> {
         let completed = completed(self.source, self.tree);
         let (read, tree) = completed.as_ref().map_or((self.source, self.tree), |(source, tree)| (source, tree));
         let table = &Toolkit::of(tree.language()).indent;
-        let mut options = Options::of(self.style, self.indentation);
+        let mut options = Options::of(self.own, self.indentation);
         if table.spec.forms.is_some() && options.heads.is_empty() {
             options.heads = found_heads(self.source, self.tree);
         }
@@ -211,6 +232,7 @@ impl Setter<'_> {
             source: &piece.source,
             tree: &piece.tree,
             style: &style,
+            own: &style,
             indentation,
             margin,
             begun,

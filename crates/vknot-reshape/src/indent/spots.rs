@@ -156,11 +156,26 @@ impl Engine<'_> {
         if kind.hold == Hold::Branch && self.before().eq_ignore_ascii_case("else") && self.begins_with(node, "if") {
             return frame.anchor.deeper(self.options.else_if).into();
         }
+        // Several labels of one group stand below each other.
+        if frame.hold == Hold::Arm && self.tree.role(node.parent) == Role::Label {
+            return frame.anchor.into();
+        }
         let inside = matches!(kind.hold, Hold::Head | Hold::Header | Hold::Branch | Hold::Body | Hold::Section | Hold::Flat);
         if inside || frame.hold == Hold::Arm {
             return frame.base.into();
         }
+        if self.leads_with_operator(node) {
+            return frame.anchor.deeper(self.options.condition).into();
+        }
         frame.argument.into()
+    }
+
+    /// Whether a node begins with what joins the two sides of it.
+    fn leads_with_operator(&self, node: &Node) -> bool {
+        let first = self.tree.tokens().get(node.first_token as usize);
+        let text = first.map_or("", |first| self.source.slice(first.span()));
+        let words = self.table.spec.operators;
+        node.is_leaf() && (is_operator(text) || words.iter().any(|word| word.eq_ignore_ascii_case(text)))
     }
 
     fn begins_with(&self, node: &Node, word: &str) -> bool {
@@ -177,6 +192,10 @@ impl Engine<'_> {
             return frame.anchor;
         }
         if self.opens_body(id, node) || kind.hold == Hold::Section && node.parent == frame.node {
+            return frame.anchor;
+        }
+        // The values of a constant open on a line of their own as a body does.
+        if kind.hold == Hold::Literal && self.opens(node) == Some(b'(') {
             return frame.anchor;
         }
         if kind.hold == Hold::Body {

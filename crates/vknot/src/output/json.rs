@@ -1,5 +1,7 @@
 //! The JSON forms of edits, spans and receipts. Each document names its schema and version.
 
+use std::collections::BTreeMap;
+
 use serde::Serialize;
 use vknot_reshape::{Edits, Reason, Receipt, TokenChange};
 use vknot_reshape::indent::Decided;
@@ -110,6 +112,8 @@ struct IndentationJson {
     size: u32,
     tab_width: u32,
     decided_by: &'static str,
+    /// Settings that the file shows by its lines.
+    found: BTreeMap<&'static str, String>,
 }
 
 impl ReceiptJson {
@@ -151,6 +155,7 @@ impl ReceiptJson {
                     Decided::ByFile => "file",
                     Decided::ByHabit => "habit",
                 },
+                found: receipt.manner.iter().cloned().collect(),
             }),
         }
     }

@@ -21,6 +21,10 @@ pub fn summary(shown: &str, receipt: &Receipt, changed: (usize, usize)) -> Optio
     if let Some((indentation, decided)) = receipt.indentation.filter(|_| !summary.is_empty()) {
         summary.push(levels(indentation, decided));
     }
+    if !receipt.manner.is_empty() && !summary.is_empty() {
+        let values: Vec<String> = receipt.manner.iter().map(|(key, value)| format!("{key} = {value}")).collect();
+        summary.push(format!("{}, as found in the file", values.join(", ")));
+    }
     (!summary.is_empty()).then(|| format!("{NAME}{shown}{NAME:#}: {}", summary.join("; ")))
 }
 

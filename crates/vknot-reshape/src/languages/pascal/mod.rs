@@ -34,5 +34,6 @@ const INDENTED: IndentSpec = IndentSpec {
     opening: &["begin", "try", "repeat", "case", "record", "asm"],
     closing: &["end", "until"],
     conditions: &["if", "while", "until"],
+    operators: &["and", "or", "xor", "div", "mod", "shl", "shr", "in", "is", "as"],
     ..INDENT
 };

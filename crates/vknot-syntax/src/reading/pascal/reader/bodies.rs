@@ -8,6 +8,8 @@ impl Reader<'_, '_> {
     /// closing bracket does to the last open one.
     pub(super) fn routines_with_body(&self) -> Vec<usize> {
         let (mut headers, mut found) = (Vec::new(), Vec::new());
+        // Where every routine has one.
+        let mut implements = false;
         // What `end` closes: whether each holds members.
         let mut open: Vec<bool> = Vec::new();
         let mut at = 0;
@@ -28,8 +30,13 @@ impl Reader<'_, '_> {
                 Some(Word::Part) => {
                     headers.clear();
                     open.clear();
+                    implements = self.is(at, "implementation");
                 }
-                Some(Word::End) => drop(open.pop()),
+                Some(Word::Package) if at == self.next_code(0) => implements = !self.is(at, "unit"),
+                Some(Word::End) => {
+                    implements &= !self.is(at + 1, ".");
+                    open.pop();
+                }
                 Some(Word::Routine) if self.begins_declaration(at) && (open.is_empty() || !among_members && self.at_margin(at)) => {
                     // One at the margin shows that an `end` is missing.
                     open.clear();
@@ -40,6 +47,10 @@ impl Reader<'_, '_> {
                 _ => {}
             }
             at = self.close_of(at).unwrap_or(at) + 1;
+        }
+        // The body of one that breaks off is still to come.
+        if implements {
+            found.append(&mut headers);
         }
         found.sort_unstable();
         found

@@ -248,7 +248,9 @@ impl Reader<'_, '_> {
             }
             Some(Word::Visibility) if !self.is(self.at + 1, ":") && !self.is(self.at + 1, ",") => {
                 self.builder.open(VISIBILITY, Field(0));
-                while self.word(self.at) == Some(Word::Visibility) {
+                // `strict private`; another word on a line of its own begins another group.
+                self.token();
+                if self.word(self.at) == Some(Word::Visibility) && !self.begins_line() {
                     self.token();
                 }
                 self.close(1);
