@@ -6,6 +6,7 @@
 
 use vknot_syntax::{Node, NodeId, Role, Source, Span, TokenId, Tree};
 
+use crate::languages::Toolkit;
 use super::blocks::Block;
 use super::comments::Waiting;
 use super::directives::Conditional;
@@ -95,6 +96,8 @@ pub(super) struct Engine<'a> {
     pub conditionals: Vec<Conditional>,
     /// The last token passed that is no comment.
     pub behind: Option<TokenId>,
+    /// Whether what stands behind the beginning of the last line matters.
+    to_the_end: bool,
     /// What lines stand in by brackets; empty where the tree has no errors.
     nesting: Vec<Nested>,
 }
@@ -114,10 +117,31 @@ pub(super) fn places(
     margin: Place,
     lines: &[Line],
 ) -> Placed {
+    let mut engine = engine(source, tree, table, options, margin, lines);
+    let places = engine.run(margin, lines);
+    Placed { places, blocks: engine.blocks }
+}
+
+/// Tells where each of the first lines of a file begins, and looks no further.
+pub(super) fn first_places(source: &Source, tree: &Tree, options: &Options, lines: &[Line]) -> Vec<Place> {
+    let table = &Toolkit::of(tree.language()).indent;
+    let mut engine = engine(source, tree, table, options, Place::default(), lines);
+    engine.to_the_end = false;
+    engine.run(Place::default(), lines)
+}
+
+fn engine<'a>(
+    source: &'a Source,
+    tree: &'a Tree,
+    table: &'a IndentTable,
+    options: &'a Options,
+    margin: Place,
+    lines: &[Line],
+) -> Engine<'a> {
     let pen = Pen::new(source.text(), options.indentation.tab_width);
     let waiting = Waiting::default();
     let nesting = if tree.has_error() { nesting(source, tree, lines) } else { Vec::new() };
-    let mut engine = Engine {
+    Engine {
         source,
         tree,
         table,
@@ -131,10 +155,9 @@ pub(super) fn places(
         blocks: Vec::new(),
         conditionals: Vec::new(),
         behind: None,
+        to_the_end: true,
         nesting,
-    };
-    let places = engine.run(margin, lines);
-    Placed { places, blocks: engine.blocks }
+    }
 }
 
 impl<'a> Engine<'a> {
@@ -147,6 +170,9 @@ impl<'a> Engine<'a> {
             let node = self.tree.node(id);
             if node.is_empty() {
                 continue;
+            }
+            if at == lines.len() && !self.to_the_end {
+                break;
             }
             self.frames.truncate(self.open_at(index));
             if let Some(line) = lines.get(at).filter(|line| line.token == node.first_token) {
@@ -285,7 +311,8 @@ impl<'a> Engine<'a> {
                 let column = self.pen.column_of(node.start) + item - node.start;
                 self.push(id, kind.hold, self.current, self.current.lined_up(column));
             }
-            Hold::Branch | Hold::Arm | Hold::Section => {
+            Hold::Arm => self.push(id, kind.hold, self.current, self.current.deeper(self.options.arm)),
+            Hold::Branch | Hold::Section => {
                 self.push(id, kind.hold, self.current, self.current.deeper(self.options.size));
             }
             Hold::Tag => self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap)),

@@ -9,7 +9,6 @@ use vknot_syntax::{Source, Tree};
 use crate::languages::Toolkit;
 use super::lines::{Line, lines};
 use super::options::Options;
-use super::place::Place;
 use super::rules::LinesBy;
 use super::engine;
 
@@ -44,8 +43,8 @@ const KEPT: usize = 85;
 /// The fewest indented lines that tell anything.
 const TELLING: usize = 10;
 
-/// Files with more lines are generated more often than not, and to try settings on them would take long.
-const MOST: usize = 50_000;
+/// How many lines are looked at, from the first on: more tell no more, and every setting is tried on them.
+const MOST: usize = 1_000;
 
 /// A style in which what it leaves open is as the lines of a file show it. The same style where the file has no manner of its own.
 pub fn own_style(source: &Source, tree: &Tree, style: &Style) -> Style {
@@ -65,9 +64,10 @@ pub(super) fn with_manner(source: &Source, tree: &Tree, style: &Style, indentati
     if toolkit.layout.is_some() || spec.forms.is_some() || spec.lines != LinesBy::Structure {
         return (style.clone(), false);
     }
-    let lines = lines(source, tree, indentation, None);
+    let mut lines = lines(source, tree, indentation, None);
+    lines.truncate(MOST);
     let indented = lines.iter().filter(|line| line.found.columns() > 0).count();
-    if indented < TELLING || lines.len() > MOST {
+    if indented < TELLING {
         return (style.clone(), false);
     }
     let trial = Trial { source, tree, indentation, lines: &lines };
@@ -87,18 +87,19 @@ struct Trial<'a> {
 impl Trial<'_> {
     /// On how many lines the file is as a style asks for.
     fn agreeing(&self, style: &Style) -> usize {
-        let table = &Toolkit::of(self.tree.language()).indent;
         let options = Options::of(style, self.indentation);
-        let placed = engine::places(self.source, self.tree, table, &options, Place::default(), self.lines);
-        let agree = |(line, place): (&Line, Place)| line.found.columns() == place.columns();
-        self.lines.iter().zip(placed.places).filter(|(line, place)| agree((line, *place))).count()
+        let places = engine::first_places(self.source, self.tree, &options, self.lines);
+        self.lines.iter().zip(places).filter(|(line, place)| line.found.columns() == place.columns()).count()
     }
 
     /// The style that most lines agree with, found by trying one setting after the other.
     fn best(&self, style: &Style, usual: usize) -> (Style, usize) {
         let (mut style, mut most) = (style.clone(), usual);
-        // Another round, as one setting may only tell once another is found.
-        for key in TRIED.iter().chain(&TRIED).copied() {
+        for (index, key) in TRIED.iter().chain(&TRIED).copied().enumerate() {
+            // Another round, as one setting may only tell once another is found.
+            if index == TRIED.len() && most == usual {
+                break;
+            }
             let open = matches!(style.origin(key), Origin::Default | Origin::Found);
             let Some(setting) = Setting::named(key).filter(|setting| open && setting.applies(self.tree.language().name()))
             else {

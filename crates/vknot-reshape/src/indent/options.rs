@@ -45,6 +45,8 @@ pub(super) struct Options {
     pub else_if: u32,
     /// A `case` against its `switch`.
     pub case: u32,
+    /// What a `case` holds against that: one level, or what is left of one.
+    pub arm: u32,
     /// A wrapped line of a condition that begins with an operator against what the condition belongs to.
     pub condition: u32,
     /// A closing round bracket that begins a line against the line that opened it.
@@ -82,6 +84,7 @@ fn columns(style: &Style, key: &str, size: u32) -> u32 {
 impl Options {
     pub fn of(style: &Style, indentation: Indentation) -> Self {
         let size = indentation.size;
+        let case = columns(style, "vknot_indent_case", size);
         let levels = |key: &str| style.number(key).unwrap_or(1) * size;
         Self {
             indentation,
@@ -96,7 +99,8 @@ impl Options {
             },
             align_operands: style.word("vknot_align_operand") == "true",
             else_if: levels("vknot_indent_else_if"),
-            case: columns(style, "vknot_indent_case", size),
+            case,
+            arm: if style.word("vknot_indent_case") == "half" { size - case } else { size },
             condition: levels("vknot_indent_condition"),
             bracket: levels("vknot_indent_bracket"),
             case_else: levels("vknot_indent_case_else"),

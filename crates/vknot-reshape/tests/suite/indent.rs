@@ -117,12 +117,65 @@ fn lines_go_by_settings() {
         ("scheme", "(when a\nb)\n(my-let a\nb\nc)\n(cond\na)", &[
             "vknot_indent_heads=when=call, my-let=1, cond=clauses",
         ]),
+        ("clojure", "(defn a\n([b]\nc))\n(scan d\ne\nf)", &["vknot_indent_heads=[=inner, scan=aligned-2"]),
+        ("c", "void f(void)\n{\nif (a)\nb();\nelse\nif (c)\nd();\ne(\n1\n);\n}", &[
+            "vknot_indent_else_if=0",
+            "vknot_indent_bracket=1",
+        ]),
+        ("c", "switch (a) {\ncase 1:\nb();\n}", &["vknot_indent_case=half"]),
+        ("pascal", "begin\nif a\nor b then\nc;\ncase d of\n1: e;\nelse\nf;\nend;\nend.", &[
+            "vknot_indent_condition=0",
+            "vknot_indent_case_else=1",
+        ]),
+        ("pascal", "begin\nif a and\nb then\nc := d +\ne;\nend.", &["vknot_align_operand=true"]),
+        ("matlab", "classdef A\nmethods\nfunction f(a)\na;\nend\nend\nend", &["vknot_indent_function=0"]),
     ];
     let shown: Vec<String> = cases
         .iter()
         .map(|(language, text, keys)| format!("{}\n{}", keys.join(" "), set(language, text, &style(language, keys))))
         .collect();
     snapshot!(shown.join("\n---\n"));
+}
+
+#[test]
+fn directives_and_their_branches_stand_with_the_code() {
+    let code: &[&str] = &["vknot_indent_directive=code"];
+    let cases: &[(&str, &str, &[&str])] = &[
+        // Both branches open the brace that is closed behind them.
+        ("c", "void f(void)\n{\n#ifdef A\nif (a) {\n#else\nif (b) {\nc();\n#endif\nd();\n}\n}", &[]),
+        ("c", "void f(void)\n{\n/* One */\n#ifdef A\na();\n#endif\n}", code),
+        ("pascal", "procedure A;\n{$ifdef X}\nvar b: c;\nbegin\nd;\n{$else}\nbegin\nif e then\nf;\n{$endif}\nend;", code),
+        ("pascal", "procedure A;\nbegin\nB :=\n{$ifdef X}\n1\n{$else}\n2\n{$endif};\nend;", code),
+    ];
+    let shown = cases.iter().map(|(language, text, keys)| set(language, text, &style(language, keys)));
+    snapshot!(shown.collect::<Vec<_>>().join("\n---\n"));
+}
+
+#[test]
+fn headers_in_files_that_others_include_stand_side_by_side() {
+    let text = "procedure A(b: c);\nfunction D: e;\nprocedure F;\nprocedure G;\nbegin\nh;\nend;\nvar i: j;\nbegin\nG;\nend;\n";
+    let wanted = "procedure A(b: c);\nfunction D: e;\nprocedure F;\n  procedure G;\n  begin\n    h;\n  end;\nvar i: j;\nbegin\n  G;\nend;\n";
+    assert_eq!(set("pascal", text, &style("pascal", &[])), wanted);
+}
+
+#[test]
+fn a_file_goes_by_its_own_manner_where_nothing_is_set() {
+    let arms = "        case 1:\n            a(b,\n              c);\n            break;\n".repeat(4);
+    let text = format!("void f(int a)\n{{\n    switch (a) {{\n{arms}    }}\n}}\n");
+    let jumbled = text.replacen("            break;", "  break;", 1);
+    let by = |text: &str, keys: &[&str]| {
+        let read = read("c", text);
+        let reshape = indent::set(&read.source, &read.tree, &style("c", keys), None);
+        (proven(&read, &reshape), reshape.receipt.manner)
+    };
+    let (result, manner) = by(&jumbled, &[]);
+    assert_eq!(result, text);
+    assert_eq!(manner, [("vknot_indent_case", "1".to_owned())]);
+    let (result, manner) = by(&jumbled, &["vknot_indent_case=0"]);
+    assert!(manner.is_empty() && result.contains("\n    case 1:"), "{result}");
+    // A jumble tells nothing.
+    let (result, manner) = by(&text.replace("            ", " "), &[]);
+    assert!(manner.is_empty() && result.contains("\n    case 1:"), "{result}");
 }
 
 #[test]
@@ -165,6 +218,13 @@ fn broken_code_is_set_where_it_is_certain() {
         .collect();
     snapshot!(format!("{}{}", proven(&read, &reshape), left.join("\n")));
     assert!(reshape.receipt.left_alone.iter().any(|left| left.reason == Reason::Brackets));
+}
+
+#[test]
+fn what_stands_in_front_of_an_open_string_is_set() {
+    let text = "(define (a)\n(b #hash((c . 1))\n(d)))\n\n(define (e)\n\"Text (f\n(g))\n";
+    let wanted = "(define (a)\n  (b #hash((c . 1))\n     (d)))\n\n(define (e)\n";
+    assert!(set("racket", text, &style("racket", &[])).starts_with(wanted));
 }
 
 #[test]
