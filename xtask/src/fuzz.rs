@@ -1,4 +1,4 @@
-//! `fuzz`: damages samples at random and checks tree and looks of what comes out, for as long as asked.
+//! `fuzz`: damages samples at random and checks tree, looks and indentation of what comes out, for as long as asked.
 
 use std::panic::{AssertUnwindSafe, catch_unwind};
 use std::path::PathBuf;
@@ -6,7 +6,8 @@ use std::process::ExitCode;
 use std::time::{Duration, Instant};
 
 use anyhow::Context;
-use vknot_reshape::looks;
+use vknot_reshape::{indent, looks};
+use vknot_style::Style;
 use vknot_syntax::{Language, Source, Tree};
 
 use crate::walk::samples;
@@ -90,9 +91,21 @@ fn judged(text: &str, language: &'static Language) -> (std::thread::Result<Resul
     let result = catch_unwind(AssertUnwindSafe(|| {
         let source = Source::from_text("sample", text);
         let tree = Tree::read(&source, language);
-        looks::check(&source, &tree)
+        looks::check(&source, &tree)?;
+        indentation(&source, &tree)
     }));
     (result, start.elapsed())
+}
+
+/// Sets the indentation: that must be proven, and leave nothing to do for another run.
+fn indentation(source: &Source, tree: &Tree) -> Result<(), String> {
+    let style = Style::defaults(tree.language().name());
+    let reshape = indent::set(source, tree, &style, None);
+    let proven = indent::prove(source, tree, &reshape).map_err(|refusal| format!("indentation is refused: {refusal}"))?;
+    match indent::set(&proven.source, &proven.tree, &style, None).edits.iter().next() {
+        Some((span, _)) => Err(format!("line {} is set otherwise again", proven.source.line(span.start))),
+        None => Ok(()),
+    }
 }
 
 /// A piece of a sample with a few bytes changed, doubled, moved or taken out, and pieces of others put in.

@@ -30,6 +30,8 @@ pub(super) fn inner_lines(source: &Source, tree: &Tree, block: &Block, indentati
             (Span::new(span.start, span.start + blank as u32), &line[blank..])
         })
         .collect();
+    // One star stands below that of the opening mark, two below its slash.
+    let star = u32::from(!lines.first().is_some_and(|(_, rest)| rest.starts_with("**")));
     let starred = lines.iter().all(|(_, rest)| rest.starts_with('*'));
     let moved = |blank: Span| {
         let columns = i64::from(blank_columns(blank.of(text), indentation.tab_width)) + block.moved;
@@ -37,7 +39,7 @@ pub(super) fn inner_lines(source: &Source, tree: &Tree, block: &Block, indentati
     };
     let place = |blank: Span| match block.prose {
         Some(place) => place,
-        None if starred => Place::level(block.column).lined_up(block.column + 1),
+        None if starred => Place::level(block.column).lined_up(block.column + star),
         None => moved(blank),
     };
     lines.into_iter().filter(|(_, rest)| !rest.trim().is_empty()).map(|(blank, _)| (blank, place(blank))).collect()
