@@ -12,8 +12,8 @@ use vknot_reshape::{indent, layout, looks, proof};
 use vknot_style::{Override, Style};
 use vknot_syntax::{Source, Span, Tree};
 
-use crate::strip_indent::{self, Shown};
 use crate::scale_levels;
+use crate::strip_indent::{self, Shown};
 use crate::walk::{Sample, samples};
 
 #[derive(clap::Args)]
@@ -66,7 +66,10 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     if arguments.strip_indent {
         let (scaled, set): (Vec<&Sample>, Vec<&Sample>) =
             samples.iter().partition(|sample| indent::is_meaning(sample.language));
-        strip_indent::run(&arguments.roots, &set, &arguments.set, Shown { reasons: arguments.show, lines: arguments.lines });
+        strip_indent::run(&arguments.roots, &set, &arguments.set, Shown {
+            reasons: arguments.show,
+            lines: arguments.lines,
+        });
         scale_levels::run(&scaled, arguments.show);
         return Ok(ExitCode::SUCCESS);
     }

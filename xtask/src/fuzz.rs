@@ -126,7 +126,8 @@ fn damaged(texts: &[String], random: &mut Random) -> String {
             _ => text.replace_range(at..end, &MARKS[random.below(MARKS.len())].repeat(random.below(30) + 1)),
         }
     }
-    text
+    // Several of them at the start would be taken off one by one.
+    text.trim_start_matches('\u{feff}').to_owned()
 }
 
 /// What is put in: marks that open and close something in one language or another.

@@ -4,7 +4,7 @@ use std::path::PathBuf;
 use std::process::{Command, ExitCode, Stdio};
 use std::time::{Duration, Instant};
 
-use vknot_reshape::{layout, looks, proof};
+use vknot_reshape::{indent, layout, looks, proof};
 use vknot_style::Style;
 use vknot_syntax::{Language, Source, Span, Tree};
 
@@ -21,7 +21,7 @@ pub struct Arguments {
     /// How often each step is measured; the fastest run counts
     #[arg(long, default_value_t = 5)]
     runs: usize,
-    /// Measure looks instead, each as a multiple of reading the file
+    /// Measure looks and indentation instead, each as a multiple of reading the file
     #[arg(long)]
     looks: bool,
     /// Megabytes to take of each language
@@ -49,15 +49,16 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     Ok(ExitCode::SUCCESS)
 }
 
-/// The cost of each look, reading included.
+/// The cost of each look and of indentation, reading included.
 fn run_looks(all: &[Sample], arguments: &Arguments) -> ExitCode {
-    println!("{:<12} {:>6} {:>9} {:>7} {:>7} {:>7} {:>7} {:>7}", "", "MB", "read MB/s", "outline", "folds", "pairs", "ladder", "todos");
+    println!("{:<12} {:>6} {:>9} {:>7} {:>7} {:>7} {:>7} {:>7} {:>7} {:>7}", "", "MB", "read MB/s", "outline", "folds", "pairs", "ladder", "todos", "indent", "proven");
     for language in Language::all() {
         let chosen = take(all.iter().filter(|sample| sample.language == language), arguments.megabytes);
         if chosen.is_empty() {
             continue;
         }
         let marks = looks::Marks::default();
+        let style = Style::defaults(language.name());
         let read = |source: &Source| Tree::read(source, language);
         let times = interleaved(arguments.runs, &chosen, [
             &mut |source: &Source| drop(read(source)),
@@ -69,6 +70,11 @@ fn run_looks(all: &[Sample], arguments: &Arguments) -> ExitCode {
                 drop(looks::ladder(source, &read(source), Span::new(middle, middle)));
             },
             &mut |source| drop(looks::todos(source, &read(source), &marks)),
+            &mut |source| drop(indent::set(source, &read(source), &style, None)),
+            &mut |source| {
+                let tree = read(source);
+                drop(indent::prove(source, &tree, &indent::set(source, &tree, &style, None)));
+            },
         ]);
         let megabytes = chosen.iter().map(|source| source.text().len()).sum::<usize>() as f64 / 1e6;
         let base = times[0].as_secs_f64();

@@ -86,11 +86,8 @@ pub fn prove_layout(source: &Source, tree: &Tree, reshape: &Reshape) -> Result<P
 /// # Errors
 /// When the edits are unsound or the result has more errors than the original.
 pub(crate) fn read_result(source: &Source, tree: &Tree, edits: &Edits) -> Result<Proven, Refusal> {
-    if !edits.are_sound(source.span().end) {
-        return Err(Refusal { offset: 0, reason: Difference::UnsoundEdits });
-    }
-    let new = Source::from_text(source.path(), edits.apply(source.text()));
-    let new_tree = Tree::read(&new, tree.language());
+    let proven = read_again(source, tree, edits)?;
+    let (new, new_tree) = (&proven.source, &proven.tree);
     if new_tree.has_error() || new_tree.gave_up() {
         let (was, is) = (tree.errors().count(), new_tree.errors().count());
         if is > was || new_tree.gave_up() != tree.gave_up() {
@@ -100,7 +97,17 @@ pub(crate) fn read_result(source: &Source, tree: &Tree, edits: &Edits) -> Result
             return Err(Refusal { offset, reason });
         }
     }
-    Ok(Proven { source: new, tree: new_tree })
+    Ok(proven)
+}
+
+/// Reads the result afresh, whatever errors it has.
+pub(crate) fn read_again(source: &Source, tree: &Tree, edits: &Edits) -> Result<Proven, Refusal> {
+    if !edits.are_sound(source.span().end) {
+        return Err(Refusal { offset: 0, reason: Difference::UnsoundEdits });
+    }
+    let source = Source::from_text(source.path(), edits.apply(source.text()));
+    let tree = Tree::read(&source, tree.language());
+    Ok(Proven { source, tree })
 }
 
 /// Compares the tokens; gives those of the new tree that were put in, in order.

@@ -45,7 +45,9 @@ impl Engine<'_> {
 
     fn leads_operands(&self, text: &str) -> bool {
         let conditions = self.table.spec.conditions;
-        matches!(text, "=" | "return" | ":=" | "+=" | "-=") || conditions.iter().any(|word| word.eq_ignore_ascii_case(text))
+        matches!(text, "=" | "return" | ":=" | "+=" | "-=") || conditions
+            .iter()
+            .any(|word| word.eq_ignore_ascii_case(text))
     }
 
     /// What wraps in the innermost frame lines up with what stands behind a token, such as the colon of a constructor.
@@ -183,7 +185,8 @@ pub(super) fn opener(text: &str) -> Option<u8> {
         "(" | "[" | "{" => text.bytes().next(),
         _ => {
             let (mark, bracket) = text.split_at_checked(text.len().checked_sub(1)?)?;
-            let marked = mark.starts_with(['#', '@', '$']) && mark.bytes().skip(1).all(|byte| byte.is_ascii_alphanumeric());
+            let marked =
+                mark.starts_with(['#', '@', '$']) && mark.bytes().skip(1).all(|byte| byte.is_ascii_alphanumeric());
             bracket.bytes().next().filter(|byte| marked && b"([{".contains(byte))
         }
     }

@@ -4,8 +4,16 @@ use vknot_syntax::{Source, Token, Tree};
 
 use super::nesting::{bracket_of, OpenBrackets};
 
-/// A text with what it leaves open closed behind it, and its tree. `None` when nothing is open.
-pub(super) fn completed(source: &Source, tree: &Tree) -> Option<(Source, Tree)> {
+/// A text that leaves nothing open.
+pub(super) struct Completed {
+    pub source: Source,
+    pub tree: Tree,
+    /// Where it goes on otherwise than the text it was made from.
+    pub end: u32,
+}
+
+/// A text without its last line, with what it leaves open closed behind it. `None` when nothing is open.
+pub(super) fn completed(source: &Source, tree: &Tree) -> Option<Completed> {
     let text = source.text();
     // The last line may break off anywhere, and in the middle of a comment or string, too.
     let last = tree.tokens().last()?;
@@ -28,7 +36,7 @@ pub(super) fn completed(source: &Source, tree: &Tree) -> Option<(Source, Tree)> 
     done.push('\n');
     let source = Source::from_text(source.path(), done);
     let tree = Tree::read(&source, tree.language());
-    Some((source, tree))
+    Some(Completed { source, tree, end: line })
 }
 
 fn pass(source: &Source, tree: &Tree, token: &Token, open: &mut OpenBrackets<()>) {

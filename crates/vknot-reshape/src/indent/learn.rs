@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use vknot_syntax::{Language, NodeId, Role, Source, Tree};
 
 use crate::languages::Toolkit;
-use super::forms::{FormSpec, HeadRule, head_text, usual_rule};
+use super::forms::{FormSpec, head_text, HeadRule, usual_rule};
 use super::place::blank_columns;
 
 /// What may be the rule of a head, with how the setting calls it.

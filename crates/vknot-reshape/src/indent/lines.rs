@@ -19,6 +19,11 @@ pub(super) struct Line {
     pub kept: bool,
 }
 
+/// A mark of the byte order is one at the very start of a file only.
+fn begins_with_mark(text: &str) -> bool {
+    text.starts_with('\u{feff}')
+}
+
 /// The lines of a file that begin with a token. Those outside of `only` are kept, and those where something else than blanks is in front
 /// of the token.
 pub(super) fn lines(source: &Source, tree: &Tree, indentation: Indentation, only: Option<&[Span]>) -> Vec<Line> {
@@ -42,7 +47,7 @@ pub(super) fn lines(source: &Source, tree: &Tree, indentation: Indentation, only
             start,
             end: gap.end,
             found: Place::of(blank, indentation),
-            kept: !plain || !wanted,
+            kept: !plain || !wanted || start == 0 && text.get(gap.end as usize..).is_some_and(begins_with_mark),
         });
     }
     lines

@@ -7,10 +7,10 @@ use vknot_style::{Indentation, Origin, Setting, Style};
 use vknot_syntax::{Source, Tree};
 
 use crate::languages::Toolkit;
+use super::engine;
 use super::lines::{Line, lines};
 use super::options::Options;
 use super::rules::LinesBy;
-use super::engine;
 
 /// The settings that are tried, the most telling first.
 const TRIED: [&str; 18] = [
@@ -101,8 +101,8 @@ impl Trial<'_> {
                 break;
             }
             let open = matches!(style.origin(key), Origin::Default | Origin::Found);
-            let Some(setting) = Setting::named(key).filter(|setting| open && setting.applies(self.tree.language().name()))
-            else {
+            let Some(setting) =
+                Setting::named(key).filter(|setting| open && setting.applies(self.tree.language().name())) else {
                 continue;
             };
             for value in setting.choices() {

@@ -23,6 +23,48 @@ use super::rules::LinesBy;
 ///
 /// Where indentation is meaning, the levels that there are get the size that the style says. Lines inside strings are never touched.
 pub fn set(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
+    let once = set_once(source, tree, style, only);
+    // What is read where brackets are missing may depend on where lines stand.
+    match only {
+        None if tree.has_error() && !once.edits.is_empty() => settled(source, tree, style, once),
+        _ => once,
+    }
+}
+
+/// How often a broken file is read again at most, until nothing changes.
+const ROUNDS: usize = 4;
+
+/// Sets what was set again, as it is read then, until that changes nothing. The edits are to the text as it was at first.
+fn settled(source: &Source, tree: &Tree, style: &Style, once: Reshape) -> Reshape {
+    let mut text = once.edits.apply(source.text());
+    for _ in 0..ROUNDS {
+        let read = Source::from_text(source.path(), text.clone());
+        let again = set_once(&read, &Tree::read(&read, tree.language()), style, None);
+        if again.edits.is_empty() {
+            break;
+        }
+        text = again.edits.apply(&text);
+    }
+    let edits = blanks_between(source.text(), &text);
+    if edits.apply(source.text()) == text { Reshape { edits, ..once } } else { once }
+}
+
+/// What turns the white space at the start of lines into that of another text with the same lines.
+fn blanks_between(old: &str, new: &str) -> Edits {
+    let blank = |line: &str| line.len() - line.trim_start_matches([' ', '\t']).len();
+    let mut edits = Edits::default();
+    let mut at = 0;
+    for (line, other) in old.split_inclusive('\n').zip(new.split_inclusive('\n')) {
+        let (was, wanted) = (&line[..blank(line)], &other[..blank(other)]);
+        if was != wanted {
+            edits.push(Span::new(at, at + was.len() as u32), wanted);
+        }
+        at += line.len() as u32;
+    }
+    edits
+}
+
+fn set_once(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
     let mut receipt = Receipt::default();
     if tree.gave_up() {
         receipt.left_alone.push(LeftAlone { span: source.span(), reason: Reason::GaveUp });
@@ -43,7 +85,11 @@ pub fn set(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -
 }
 
 /// Whether a file shows the same manner when its lines stand by it, so that another run finds nothing to do.
-fn keeps_manner((source, tree): (&Source, &Tree), edits: &Edits, (style, own, indentation): (&Style, &Style, Indentation)) -> bool {
+fn keeps_manner(
+    (source, tree): (&Source, &Tree),
+    edits: &Edits,
+    (style, own, indentation): (&Style, &Style, Indentation),
+) -> bool {
     if edits.is_empty() {
         return true;
     }
@@ -111,7 +157,8 @@ impl Setter<'_> {
 
     fn by_structure(&self, edits: &mut Vec<(Span, String)>, left_alone: &mut Vec<LeftAlone>) -> Vec<(Line, Place)> {
         let completed = completed(self.source, self.tree);
-        let (read, tree) = completed.as_ref().map_or((self.source, self.tree), |(source, tree)| (source, tree));
+        let (read, tree) =
+            completed.as_ref().map_or((self.source, self.tree), |completed| (&completed.source, &completed.tree));
         let table = &Toolkit::of(tree.language()).indent;
         let mut options = Options::of(self.own, self.indentation);
         if table.spec.forms.is_some() && options.heads.is_empty() {
@@ -125,9 +172,8 @@ impl Setter<'_> {
         }
         let mut placed = engine::places(read, tree, table, &options, self.margin, &lines);
         // The last line of a half-written file was taken off before it was read.
-        let end = self.source.span().end;
-        let whole = completed.is_none();
-        let count = lines.iter().take_while(|line| whole || line.end < end.min(read.span().end)).count();
+        let end = completed.as_ref().map_or(u32::MAX, |completed| completed.end);
+        let count = lines.iter().take_while(|line| line.start < end).count();
         lines.truncate(count);
         for block in &mut placed.blocks {
             self.move_block(read, tree, block, (&lines, &placed.places), edits);

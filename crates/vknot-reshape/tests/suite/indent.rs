@@ -144,7 +144,11 @@ fn directives_and_their_branches_stand_with_the_code() {
         // Both branches open the brace that is closed behind them.
         ("c", "void f(void)\n{\n#ifdef A\nif (a) {\n#else\nif (b) {\nc();\n#endif\nd();\n}\n}", &[]),
         ("c", "void f(void)\n{\n/* One */\n#ifdef A\na();\n#endif\n}", code),
-        ("pascal", "procedure A;\n{$ifdef X}\nvar b: c;\nbegin\nd;\n{$else}\nbegin\nif e then\nf;\n{$endif}\nend;", code),
+        (
+            "pascal",
+            "procedure A;\n{$ifdef X}\nvar b: c;\nbegin\nd;\n{$else}\nbegin\nif e then\nf;\n{$endif}\nend;",
+            code,
+        ),
         ("pascal", "procedure A;\nbegin\nB :=\n{$ifdef X}\n1\n{$else}\n2\n{$endif};\nend;", code),
     ];
     let shown = cases.iter().map(|(language, text, keys)| set(language, text, &style(language, keys)));
@@ -153,7 +157,8 @@ fn directives_and_their_branches_stand_with_the_code() {
 
 #[test]
 fn headers_in_files_that_others_include_stand_side_by_side() {
-    let text = "procedure A(b: c);\nfunction D: e;\nprocedure F;\nprocedure G;\nbegin\nh;\nend;\nvar i: j;\nbegin\nG;\nend;\n";
+    let text =
+        "procedure A(b: c);\nfunction D: e;\nprocedure F;\nprocedure G;\nbegin\nh;\nend;\nvar i: j;\nbegin\nG;\nend;\n";
     let wanted = "procedure A(b: c);\nfunction D: e;\nprocedure F;\n  procedure G;\n  begin\n    h;\n  end;\nvar i: j;\nbegin\n  G;\nend;\n";
     assert_eq!(set("pascal", text, &style("pascal", &[])), wanted);
 }

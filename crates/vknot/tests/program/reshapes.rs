@@ -160,7 +160,7 @@ fn what_decides_the_width_is_on_the_receipt() {
     desk.write("sub/.editorconfig", "[*.c]\nindent_size = 2\n");
     desk.write("sub/c.c", "int a(void)\n{\nc();\n}\n");
     let arms = "        case 1:\n            b();\n            break;\n".repeat(5);
-    desk.write("own.c", &format!("void a(int c)\n{{\n    switch (c) {{\n{arms}   }}\n}}\n"));
+    desk.write("own.c", format!("void a(int c)\n{{\n    switch (c) {{\n{arms}   }}\n}}\n"));
     snapshot!("deciding", desk.run(&["indent", "a.c", "b.go", "sub/c.c", "own.c"]));
     snapshot!("deciding_json", desk.run(&["indent", "b.go", "--output", "json"]));
 }

@@ -71,16 +71,12 @@ fn lexeme(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
     }
 }
 
-/// A string from `at`, whose quote is at `quote`. One that does not end is an error up to a form that begins at the margin behind an
-/// empty line, as what is text and what is code in front of that is anyone's guess.
+/// A string from `at`, whose quote is at `quote`. One that does not end is an error up to the end of the text, as what is text and what
+/// is code there is anyone's guess.
 fn string(bytes: &[u8], at: usize, quote: usize, kind: Kind) -> Lexeme {
     match quoted_end(bytes, quote, Escape::Backslash, false) {
         Some(end) => Lexeme { start: at, what: What::Datum(kind), end },
-        None => {
-            let rest = bytes.get(at..).unwrap_or(b"");
-            let next = memchr::memmem::find(rest, b"\n\n(").unwrap_or(rest.len());
-            Lexeme { start: at, what: What::Error, end: at + next.max(1) }
-        }
+        None => Lexeme { start: at, what: What::Error, end: bytes.len() },
     }
 }
 

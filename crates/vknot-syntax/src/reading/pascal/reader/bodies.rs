@@ -37,7 +37,9 @@ impl Reader<'_, '_> {
                     implements &= !self.is(at + 1, ".");
                     open.pop();
                 }
-                Some(Word::Routine) if self.begins_declaration(at) && (open.is_empty() || !among_members && self.at_margin(at)) => {
+                Some(Word::Routine)
+                    if self.begins_declaration(at) && (open.is_empty() || !among_members && self.at_margin(at)) =>
+                {
                     // One at the margin shows that an `end` is missing.
                     open.clear();
                     if !self.is_forward(at) {
@@ -65,6 +67,8 @@ impl Reader<'_, '_> {
     /// Whether the word of a routine stands where a declaration may begin, not where a type or a value does.
     fn begins_declaration(&self, at: usize) -> bool {
         let before = self.code_before(at).map_or("", |before| self.text(before));
-        !matches!(before, "=" | ":" | ":=" | "," | "(") && !["of", "to"].iter().any(|word| before.eq_ignore_ascii_case(word))
+        !matches!(before, "=" | ":" | ":=" | "," | "(") && !["of", "to"]
+            .iter()
+            .any(|word| before.eq_ignore_ascii_case(word))
     }
 }

@@ -22,7 +22,8 @@ impl Reader<'_, '_> {
             _ if self.kind(self.at) == Some(OPEN_SQUARE) => self.bracketed(GROUP),
             Some(Word::Property) => self.values(PROPERTY, Until::Semicolon),
             // More of a section that began in the file that includes this one.
-            None if self.kind(self.at) == Some(WORD) && self.is(self.next_code(self.at + 1), "=") => self.type_declaration(),
+            None if self.kind(self.at) == Some(WORD) && self.is(self.next_code(self.at + 1), "=") =>
+                self.type_declaration(),
             None if self.kind(self.at) == Some(WORD) => self.values(STATEMENT, Until::Statement),
             Some(_) if self.kind(self.at) == Some(WORD) => self.statement(),
             _ => self.token(),
