@@ -264,9 +264,10 @@ fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &Head
     let judge = |sample: &&Sample| {
         let file = strip(sample, heads);
         let base_style = style(&file, set, settings);
-        let style = indent::own_style(&sample.source, &Tree::read(&sample.source, sample.language), &base_style);
+        let style =
+            indent::own_style(&sample.source, &Tree::read(&sample.source, sample.language), &base_style).fixed();
         let (share, text, reshape) = restored(&file, &style);
-        let by_base = restored(&file, &base_style).0;
+        let by_base = restored(&file, &base_style.fixed()).0;
         let mut tally = Tally { bytes: sample.source.text().len(), restored: share, by_base, ..Tally::default() };
         tally.cut = cut_off(&file, &style, &text);
         if tally.cut.same * 10 < tally.cut.all * 9 {

@@ -102,6 +102,14 @@ impl Style {
         style
     }
 
+    /// The same with what a file showed taken as set, so that nothing else is looked for.
+    pub fn fixed(mut self) -> Self {
+        for chosen in self.chosen.iter_mut().flatten().filter(|chosen| chosen.origin == Origin::Found) {
+            chosen.origin = Origin::CommandLine;
+        }
+        self
+    }
+
     fn override_with(&mut self, overrides: &[Override]) {
         for chosen in overrides {
             self.chosen[chosen.setting] = Some(Chosen { value: chosen.value.clone(), origin: Origin::CommandLine });

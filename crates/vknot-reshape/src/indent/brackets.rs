@@ -45,9 +45,10 @@ impl Engine<'_> {
 
     fn leads_operands(&self, text: &str) -> bool {
         let conditions = self.table.spec.conditions;
-        matches!(text, "=" | "return" | ":=" | "+=" | "-=") || conditions
-            .iter()
-            .any(|word| word.eq_ignore_ascii_case(text))
+        matches!(text, "=" | "return" | ":=" | "+=" | "-=")
+            || conditions
+                .iter()
+                .any(|word| word.eq_ignore_ascii_case(text))
     }
 
     /// What wraps in the innermost frame lines up with what stands behind a token, such as the colon of a constructor.

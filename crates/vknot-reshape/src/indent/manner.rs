@@ -8,6 +8,7 @@ use vknot_syntax::{Source, Tree};
 
 use crate::languages::Toolkit;
 use super::engine;
+use super::completed::completed;
 use super::lines::{Line, lines};
 use super::options::Options;
 use super::rules::LinesBy;
@@ -64,6 +65,8 @@ pub(super) fn with_manner(source: &Source, tree: &Tree, style: &Style, indentati
     if toolkit.layout.is_some() || spec.forms.is_some() || spec.lines != LinesBy::Structure {
         return (style.clone(), false);
     }
+    let completed = completed(source, tree);
+    let (source, tree) = completed.as_ref().map_or((source, tree), |completed| (&completed.source, &completed.tree));
     let mut lines = lines(source, tree, indentation, None);
     lines.truncate(MOST);
     let indented = lines.iter().filter(|line| line.found.columns() > 0).count();

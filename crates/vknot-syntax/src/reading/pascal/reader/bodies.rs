@@ -67,8 +67,9 @@ impl Reader<'_, '_> {
     /// Whether the word of a routine stands where a declaration may begin, not where a type or a value does.
     fn begins_declaration(&self, at: usize) -> bool {
         let before = self.code_before(at).map_or("", |before| self.text(before));
-        !matches!(before, "=" | ":" | ":=" | "," | "(") && !["of", "to"]
-            .iter()
-            .any(|word| before.eq_ignore_ascii_case(word))
+        !matches!(before, "=" | ":" | ":=" | "," | "(")
+            && !["of", "to"]
+                .iter()
+                .any(|word| before.eq_ignore_ascii_case(word))
     }
 }
