@@ -39,7 +39,7 @@ const TRIED: [&str; 18] = [
 const LEAST: usize = 2;
 
 /// The share of the lines, in hundredths, that must stand as the manner asks for.
-const KEPT: usize = 85;
+const KEPT: usize = 80;
 
 /// The fewest indented lines that tell anything.
 const TELLING: usize = 10;
