@@ -282,9 +282,9 @@ pub static SETTINGS: &[Setting] = &[
     .only(&["pascal"]),
     setting(
         "vknot_indent_condition",
-        Values::Number(0, 2, &[]),
-        "1",
-        "Levels of indentation of a line that begins with an operator, in a condition that no bracket encloses",
+        Values::Number(0, 2, &["wrap"]),
+        "wrap",
+        "Levels of indentation of a line that begins with an operator, in a condition that no bracket encloses, or as any wrapped line",
     )
     .only(&["pascal"]),
     setting(

@@ -101,7 +101,7 @@ impl Options {
             else_if: levels("vknot_indent_else_if"),
             case,
             arm: if style.word("vknot_indent_case") == "half" { size - case } else { size },
-            condition: levels("vknot_indent_condition"),
+            condition: style.number("vknot_indent_condition").map_or(wrap_columns(style, size), |levels| levels * size),
             bracket: levels("vknot_indent_bracket"),
             case_else: levels("vknot_indent_case_else"),
             case_brace: levels("vknot_indent_case_brace"),

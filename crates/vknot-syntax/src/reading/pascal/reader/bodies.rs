@@ -45,6 +45,8 @@ impl Reader<'_, '_> {
                     if !self.is_forward(at) {
                         headers.push(at);
                     }
+                    // To the end of its header.
+                    at = self.semicolon(at).max(at + 1) - 1;
                 }
                 _ => {}
             }
