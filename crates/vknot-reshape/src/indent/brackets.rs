@@ -7,6 +7,7 @@ use super::forms::{self, HeadRule};
 use super::options::AlignList;
 use super::place::Place;
 use super::rules::Hold;
+use super::spots::is_one_of;
 
 /// What stands for a word that opens or closes.
 const WORD: u8 = b'w';
@@ -46,9 +47,7 @@ impl Engine<'_> {
     fn leads_operands(&self, text: &str) -> bool {
         let conditions = self.table.spec.conditions;
         matches!(text, "=" | "return" | ":=" | "+=" | "-=")
-            || conditions
-                .iter()
-                .any(|word| word.eq_ignore_ascii_case(text))
+            || is_one_of(conditions, text)
     }
 
     /// What wraps in the innermost frame lines up with what stands behind a token, such as the colon of a constructor.

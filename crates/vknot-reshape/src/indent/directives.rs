@@ -7,6 +7,7 @@ use super::brackets::{closer, opener};
 use super::engine::Engine;
 use super::place::Place;
 use super::rules::Hold;
+use super::spots::is_one_of;
 
 /// What a directive is to conditionals.
 #[derive(Clone, Copy, PartialEq, Eq)]
@@ -57,8 +58,7 @@ impl Engine<'_> {
         let first = self.tree.tokens().get(node.first_token as usize)?;
         let text = self.source.slice(first.span()).trim_start_matches(['#', '{', '(', '*', '$', ' ', '\t']);
         let word = &text[..text.find(|c: char| !c.is_ascii_alphanumeric()).unwrap_or(text.len())];
-        let is = |names: &[&str]| names.iter().any(|name| name.eq_ignore_ascii_case(word));
-        PARTS.iter().find(|(_, names)| is(names)).map(|(part, _)| *part)
+        PARTS.iter().find(|(_, names)| is_one_of(names, word)).map(|(part, _)| *part)
     }
 
     /// Counts a directive.
@@ -119,14 +119,10 @@ impl Engine<'_> {
     }
 
     fn opens_inactive(&self, text: &str, role: Role) -> bool {
-        role == Role::Inert && opener(text).is_some() || self.is_one_of(self.table.spec.opening, text)
+        role == Role::Inert && opener(text).is_some() || is_one_of(self.table.spec.opening, text)
     }
 
     fn closes_inactive(&self, text: &str, role: Role) -> bool {
-        role == Role::Inert && closer(text, Role::Part).is_some() || self.is_one_of(self.table.spec.closing, text)
-    }
-
-    fn is_one_of(&self, words: &[&str], text: &str) -> bool {
-        words.iter().any(|word| word.eq_ignore_ascii_case(text))
+        role == Role::Inert && closer(text, Role::Part).is_some() || is_one_of(self.table.spec.closing, text)
     }
 }

@@ -5,6 +5,7 @@ use vknot_syntax::{Node, NodeId};
 use super::engine::Engine;
 use super::options::AlignList;
 use super::rules::Hold;
+use super::spots::is_one_of;
 
 impl Engine<'_> {
     /// Whether what an element holds stands at its own line.
@@ -26,7 +27,7 @@ impl Engine<'_> {
         let name = self.tree.name_span(id).map_or("", |span| self.source.slice(span));
         let tag = || self.tree.child_named(id, "parameters").and_then(|tag| self.tree.children(tag).nth(1));
         let name = if name.is_empty() { tag().map_or("", |tag| self.text(tag)) } else { name };
-        names.iter().any(|wanted| wanted.eq_ignore_ascii_case(name))
+        is_one_of(names, name)
     }
 
     /// Attributes line up with the first one if it stands behind the name of the tag.

@@ -80,7 +80,7 @@ impl Engine<'_> {
         let word = self.tree.tokens().get(first as usize).map_or("", |token| self.source.slice(token.span()));
         let spec = self.table.spec;
         let tails = if self.tree.node(id).is_leaf() { spec.tails } else { &[] };
-        spec.middle.iter().chain(tails).any(|middle| middle.eq_ignore_ascii_case(word))
+        is_one_of(spec.middle, word) || is_one_of(tails, word)
     }
 
     /// Among items that need no bracket around them. Pieces that could not be read are told apart by marks.
@@ -175,7 +175,7 @@ impl Engine<'_> {
         let first = self.tree.tokens().get(node.first_token as usize);
         let text = first.map_or("", |first| self.source.slice(first.span()));
         let words = self.table.spec.operators;
-        node.is_leaf() && (is_operator(text) || words.iter().any(|word| word.eq_ignore_ascii_case(text)))
+        node.is_leaf() && (is_operator(text) || is_one_of(words, text))
     }
 
     fn begins_with(&self, node: &Node, word: &str) -> bool {
@@ -238,6 +238,11 @@ impl Engine<'_> {
         let token = self.tree.tokens().get(node.first_token as usize)?;
         opener(self.source.slice(token.span()))
     }
+}
+
+/// Whether a word is one of some, in whatever case.
+pub(super) fn is_one_of(words: &[&str], word: &str) -> bool {
+    words.iter().any(|other| other.eq_ignore_ascii_case(word))
 }
 
 /// Whether a token joins what is on both sides of it.

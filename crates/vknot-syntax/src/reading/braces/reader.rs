@@ -1,7 +1,7 @@
 //! Gives lexemes their place in the tree. What is open is on a stack of frames; one step looks at the innermost.
 
 use crate::language::{Field, Kind};
-use crate::reading::{Lexeme, NO_PARTNER};
+use crate::reading::{begins_line, Lexeme, NO_PARTNER};
 use crate::tree::TreeBuilder;
 use super::heads::{Context, Head, Heads};
 use super::*;
@@ -174,7 +174,9 @@ impl<'r, 't> Reader<'r, 't> {
                     self.builder.open(ARM, Field(0));
                     self.token();
                     // On a line of its own it is a conditional inside the other.
-                    if self.heads.word(self.at) == "if" && !self.begins_line() {
+                    if self.heads.word(self.at) == "if"
+                        && !begins_line(self.heads.text.as_bytes(), self.lexemes[self.at].start as usize)
+                    {
                         self.token();
                     }
                     self.condition();
@@ -197,12 +199,6 @@ impl<'r, 't> Reader<'r, 't> {
             self.builder.close();
             self.frames.pop();
         }
-    }
-
-    /// Whether there is a line break in front of the lexeme at hand.
-    fn begins_line(&self) -> bool {
-        let end = self.at.checked_sub(1).map_or(0, |before| self.lexemes[before].end);
-        self.heads.text.get(end as usize..self.lexemes[self.at].start as usize).is_some_and(|gap| gap.contains('\n'))
     }
 
     fn set_arm(&mut self) {

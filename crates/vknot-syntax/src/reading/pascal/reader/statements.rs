@@ -89,11 +89,10 @@ impl Reader<'_, '_> {
         }
     }
 
-    /// Whether there is a line break in front of the lexeme at hand.
+    /// Whether the lexeme at hand is the first of its line.
     pub(super) fn begins_line(&self) -> bool {
-        let end = self.at.checked_sub(1).map_or(0, |before| self.lexemes[before].end);
-        let start = self.lexemes.get(self.at).map_or(end, |lexeme| lexeme.start);
-        self.text.get(end as usize..start as usize).is_some_and(|gap| gap.contains('\n'))
+        let start = self.lexemes.get(self.at).map_or(self.text.len(), |lexeme| lexeme.start as usize);
+        crate::reading::begins_line(self.text.as_bytes(), start)
     }
 
     pub(super) fn at_margin(&self, at: usize) -> bool {
