@@ -4,7 +4,7 @@ use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use anyhow::Context;
-use vknot_reshape::capabilities;
+use vknot_reshape::{capabilities, style_of};
 use vknot_style::{Setting, SETTINGS};
 use vknot_syntax::{Language, Reader};
 
@@ -59,7 +59,7 @@ fn language_row(language: &'static Language) -> String {
         .map(|ending| format!("`.{ending}`"))
         .chain(spec.file_names.iter().map(|name| format!("`{name}`")))
         .collect();
-    let read_by = match spec.reader {
+    let read_by = match language.reading().reader {
         Reader::Grammar(_) => "grammar",
         Reader::Own { .. } => "own reader",
     };
@@ -76,10 +76,15 @@ fn settings() -> String {
 }
 
 fn row(setting: &Setting) -> String {
-    let others = setting.language_defaults.iter().map(|(language, value)| format!(", {language}: `{value}`"));
-    let only = match setting.languages {
-        [] => String::new(),
-        languages => format!(" ({})", languages.join(", ")),
+    let own = |language: &&'static Language| style_of(language).default_of(setting.id) != setting.default;
+    let others = Language::all().filter(own);
+    let others = others.map(|language| format!(", {}: `{}`", language.name(), style_of(language).default_of(setting.id)));
+    let covered: Vec<&str> =
+        Language::all().filter(|language| style_of(language).covers(setting.id)).map(Language::name).collect();
+    let only = match covered.len() {
+        0 => String::new(),
+        count if count == Language::all().count() => String::new(),
+        _ => format!(" ({})", covered.join(", ")),
     };
     let values = setting.takes().replace('|', "\\|");
     let default = format!("`{}`{}", setting.default, others.collect::<String>());

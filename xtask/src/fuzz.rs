@@ -6,10 +6,12 @@ use std::process::ExitCode;
 use std::time::{Duration, Instant};
 
 use anyhow::Context;
-use vknot_reshape::{indent, looks};
-use vknot_style::Style;
-use vknot_syntax::{Language, Source, Tree};
+use vknot_reshape::looks;
+use vknot_reshape::steps::{Document, Request};
+use vknot_syntax::{Language, Source};
 
+use crate::random::Random;
+use crate::steps::{document, edits, step};
 use crate::walk::samples;
 
 #[derive(clap::Args)]
@@ -90,20 +92,19 @@ fn judged(text: &str, language: &'static Language) -> (std::thread::Result<Resul
     let start = Instant::now();
     let result = catch_unwind(AssertUnwindSafe(|| {
         let source = Source::from_text("sample", text);
-        let tree = Tree::read(&source, language);
-        looks::check(&source, &tree)?;
-        indentation(&source, &tree)
+        let document = document(&source, language, &[]);
+        looks::check(document.code())?;
+        indentation(&document)
     }));
     (result, start.elapsed())
 }
 
 /// Sets the indentation: that must be proven, and leave nothing to do for another run.
-fn indentation(source: &Source, tree: &Tree) -> Result<(), String> {
-    let style = Style::defaults(tree.language().name());
-    let reshape = indent::set(source, tree, &style, None);
-    let proven = indent::prove(source, tree, &reshape).map_err(|refusal| format!("indentation is refused: {refusal}"))?;
-    match indent::set(&proven.source, &proven.tree, &style, None).edits.iter().next() {
-        Some((span, _)) => Err(format!("line {} is set otherwise again", proven.source.line(span.start))),
+fn indentation(document: &Document) -> Result<(), String> {
+    let step = step("indent").map_err(|error| error.to_string())?;
+    let proven = step.run(document, &Request::default()).map_err(|error| format!("indentation: {error}"))?;
+    match edits(step, proven.document()).iter().next() {
+        Some((span, _)) => Err(format!("line {} is set otherwise again", proven.document().source().line(span.start))),
         None => Ok(()),
     }
 }
@@ -147,17 +148,4 @@ fn piece<'t>(texts: &'t [String], random: &mut Random, length: usize) -> &'t str
 /// The next place at or behind `at` where a character begins.
 fn boundary(text: &str, at: usize) -> usize {
     (at..=text.len()).find(|at| text.is_char_boundary(*at)).unwrap_or(text.len())
-}
-
-/// Numbers that are the same for the same seed (splitmix64).
-struct Random(u64);
-
-impl Random {
-    fn below(&mut self, limit: usize) -> usize {
-        self.0 = self.0.wrapping_add(0x9e37_79b9_7f4a_7c15);
-        let mut mixed = self.0;
-        mixed = (mixed ^ (mixed >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
-        mixed = (mixed ^ (mixed >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
-        ((mixed ^ (mixed >> 31)) % limit.max(1) as u64) as usize
-    }
 }

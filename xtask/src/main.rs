@@ -3,9 +3,11 @@
 mod corpus;
 mod docs;
 mod fuzz;
+mod random;
 mod ratios;
 mod scale_levels;
 mod screenshots;
+mod steps;
 mod strip_indent;
 mod tree;
 mod walk;
@@ -22,7 +24,7 @@ struct Arguments {
 
 #[derive(Subcommand)]
 enum Command {
-    /// Format every file of some folders in memory and count what goes wrong
+    /// Do every step on every file of some folders in memory and count what goes wrong
     Corpus(corpus::Arguments),
     /// Damage samples at random and check what comes out
     Fuzz(fuzz::Arguments),

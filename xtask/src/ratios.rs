@@ -4,10 +4,11 @@ use std::path::PathBuf;
 use std::process::{Command, ExitCode, Stdio};
 use std::time::{Duration, Instant};
 
-use vknot_reshape::{indent, layout, looks, proof};
-use vknot_style::Style;
+use vknot_reshape::{capabilities, Code, looks};
+use vknot_reshape::steps::{Request, Step};
 use vknot_syntax::{Language, Source, Span, Tree};
 
+use crate::steps::{document, edits, step};
 use crate::walk::{Sample, samples};
 
 #[derive(clap::Args)]
@@ -32,7 +33,7 @@ pub struct Arguments {
 pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     let all = samples(&arguments.roots, arguments.language.as_deref());
     if arguments.looks {
-        return Ok(run_looks(&all, arguments));
+        return Ok(run_looks(&all, arguments, step("indent")?));
     }
     println!("{:<8} {:>6} {:>9} {:>9} {:>7} {:>7} {:>7} {:>9} {:>7}", "", "MB", "parse", "+flatten", "folds", "outline", "check", "format", "10x");
     for language in Language::all() {
@@ -41,8 +42,8 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
                 .filter(|sample| sample.language == language && !Tree::read(&sample.source, language).has_error()),
             arguments.megabytes,
         );
-        if !chosen.is_empty() && layout::covers(language) {
-            report(language, &chosen, arguments.runs);
+        if !chosen.is_empty() && capabilities(language).layout {
+            report(language, &chosen, arguments.runs, step("format")?);
         }
     }
     start_up()?;
@@ -50,7 +51,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
 }
 
 /// The cost of each look and of indentation, reading included.
-fn run_looks(all: &[Sample], arguments: &Arguments) -> ExitCode {
+fn run_looks(all: &[Sample], arguments: &Arguments, indent: &Step) -> ExitCode {
     println!("{:<12} {:>6} {:>9} {:>7} {:>7} {:>7} {:>7} {:>7} {:>7} {:>7}", "", "MB", "read MB/s", "outline", "folds", "pairs", "ladder", "todos", "indent", "proven");
     for language in Language::all() {
         let chosen = take(all.iter().filter(|sample| sample.language == language), arguments.megabytes);
@@ -58,23 +59,19 @@ fn run_looks(all: &[Sample], arguments: &Arguments) -> ExitCode {
             continue;
         }
         let marks = looks::Marks::default();
-        let style = Style::defaults(language.name());
         let read = |source: &Source| Tree::read(source, language);
         let times = interleaved(arguments.runs, &chosen, [
             &mut |source: &Source| drop(read(source)),
-            &mut |source| drop(looks::outline(source, &read(source))),
-            &mut |source| drop(looks::folds(source, &read(source))),
-            &mut |source| drop(looks::pairs(source, &read(source))),
+            &mut |source| drop(looks::outline(Code::of(source, &read(source)))),
+            &mut |source| drop(looks::folds(Code::of(source, &read(source)))),
+            &mut |source| drop(looks::pairs(Code::of(source, &read(source)))),
             &mut |source| {
                 let middle = source.lines().start(source.lines().count() / 2);
-                drop(looks::ladder(source, &read(source), Span::new(middle, middle)));
+                drop(looks::ladder(Code::of(source, &read(source)), Span::new(middle, middle)));
             },
-            &mut |source| drop(looks::todos(source, &read(source), &marks)),
-            &mut |source| drop(indent::set(source, &read(source), &style, None)),
-            &mut |source| {
-                let tree = read(source);
-                drop(indent::prove(source, &tree, &indent::set(source, &tree, &style, None)));
-            },
+            &mut |source| drop(looks::todos(Code::of(source, &read(source)), &marks)),
+            &mut |source| drop(edits(indent, &document(source, language, &[]))),
+            &mut |source| drop(indent.run(&document(source, language, &[]), &Request::default())),
         ]);
         let megabytes = chosen.iter().map(|source| source.text().len()).sum::<usize>() as f64 / 1e6;
         let base = times[0].as_secs_f64();
@@ -95,13 +92,12 @@ fn take<'s>(samples: impl Iterator<Item = &'s Sample>, megabytes: usize) -> Vec<
     samples.filter(within).map(|sample| &sample.source).collect()
 }
 
-fn report(language: &'static Language, sources: &[&Source], runs: usize) {
-    let style = Style::defaults(language.name());
+fn report(language: &'static Language, sources: &[&Source], runs: usize, format_step: &Step) {
     let read = |source: &Source| Tree::read(source, language);
     let clean: Vec<Source> = sources
         .iter()
         .map(|source| {
-            let new = layout::format(source, &read(source), &style, None).edits.apply(source.text());
+            let new = edits(format_step, &document(source, language, &[])).apply(source.text());
             Source::from_text(source.path(), new)
         })
         .collect();
@@ -120,20 +116,16 @@ fn report(language: &'static Language, sources: &[&Source], runs: usize) {
     let [parse_time, flatten, folds, outline] = interleaved(runs, sources, [
         &mut parse,
         read_only,
-        &mut |source| drop(looks::folds(source, &read(source))),
-        &mut |source| drop(looks::outline(source, &read(source))),
+        &mut |source| drop(looks::folds(Code::of(source, &read(source)))),
+        &mut |source| drop(looks::outline(Code::of(source, &read(source)))),
     ]);
     let [clean_parse, check] = interleaved(runs, &clean_refs, [
         &mut parse,
-        &mut |source| drop(layout::format(source, &read(source), &style, None)),
+        &mut |source| drop(edits(format_step, &document(source, language, &[]))),
     ]);
     let [damaged_parse, format] = interleaved(runs, &damaged, [
         &mut parse,
-        &mut |source| {
-            let tree = read(source);
-            let reshape = layout::format(source, &tree, &style, None);
-            drop(proof::prove_layout(source, &tree, &reshape));
-        },
+        &mut |source| drop(format_step.run(&document(source, language, &[]), &Request::default())),
     ]);
     let ratio = |time: Duration, base: Duration| time.as_secs_f64() / base.as_secs_f64();
     let megabytes = sources.iter().map(|source| source.text().len()).sum::<usize>() as f64 / 1e6;
@@ -146,7 +138,7 @@ fn report(language: &'static Language, sources: &[&Source], runs: usize) {
         ratio(outline, parse_time),
         ratio(check, clean_parse),
         ratio(format, damaged_parse),
-        growth(language, sources, runs),
+        growth(language, sources, runs, format_step),
     );
 }
 
@@ -191,19 +183,15 @@ fn damage(text: &str) -> String {
 }
 
 /// How much longer ten copies of a text take than one.
-fn growth(language: &'static Language, sources: &[&Source], runs: usize) -> f64 {
+fn growth(language: &'static Language, sources: &[&Source], runs: usize, format_step: &Step) -> f64 {
     let Some(sample) = sources.iter().max_by_key(|source| source.text().len()) else { return 0.0 };
-    let style = Style::defaults(language.name());
     let text = sample.text();
     let ten = match language.name() {
         "json" => format!("[{}]", [text; 10].join(",\n")),
         _ => text.repeat(10),
     };
     let [once, tenfold] = [text, &ten].map(|text| Source::from_text(sample.path(), text));
-    let step = |source: &Source| {
-        let tree = Tree::read(source, language);
-        drop(layout::format(source, &tree, &style, None));
-    };
+    let step = |source: &Source| drop(edits(format_step, &document(source, language, &[])));
     let mut times = [Duration::MAX; 2];
     for _ in 0..runs.max(1) {
         for (source, best) in [&once, &tenfold].into_iter().zip(&mut times) {

@@ -5,9 +5,11 @@ use std::collections::BTreeMap;
 
 use rayon::prelude::*;
 use vknot_reshape::indent::{self, Target};
-use vknot_style::{Override, Style};
-use vknot_syntax::{Source, Tree};
+use vknot_reshape::steps::Wish;
+use vknot_style::Override;
+use vknot_syntax::Source;
 
+use crate::steps::{document, proven, step};
 use crate::walk::Sample;
 
 /// What is tried: a name, the settings that bring a file into shape, those that lead away from it and those that lead back.
@@ -53,17 +55,14 @@ fn report(name: &str, samples: &[&Sample], show: usize, trip: &(dyn Fn(&Sample) 
 fn set(sample: &Sample, text: &str, settings: &str) -> Option<String> {
     let overrides: Vec<Override> = settings.split(' ').filter_map(|setting| setting.parse().ok()).collect();
     let source = Source::from_text(sample.source.path(), text);
-    let tree = Tree::read(&source, sample.language);
-    let style = Style::with(sample.language.name(), &overrides);
-    let reshape = indent::set(&source, &tree, &style, None);
-    Some(indent::prove(&source, &tree, &reshape).ok()?.source.text().to_owned())
+    proven(step("indent").ok()?, &document(&source, sample.language, &overrides), Wish::Nothing)
 }
 
 fn round_trip(sample: &Sample, (_, shape, there, back): &(&str, &str, &str, &str)) -> Option<bool> {
     let shaped = set(sample, sample.source.text(), shape)?;
     let away = set(sample, &shaped, there)?;
     // Where the file's own indentation is to come back, it has to be named.
-    let found = indent::found_indentation(&sample.source, &Tree::read(&sample.source, sample.language));
+    let found = indent::found_indentation(document(&sample.source, sample.language, &[]).code());
     let own = found.map(|found| match found.tabs {
         true => format!("indent_style=tab tab_width={}", found.tab_width),
         false => format!("indent_style=space indent_size={}", found.size),
@@ -75,9 +74,7 @@ fn round_trip(sample: &Sample, (_, shape, there, back): &(&str, &str, &str, &str
 fn converted(sample: &Sample) -> Option<bool> {
     let convert = |text: &str, target| {
         let source = Source::from_text(sample.source.path(), text);
-        let tree = Tree::read(&source, sample.language);
-        let reshape = indent::convert(&source, &tree, &Style::defaults(sample.language.name()), None, target);
-        Some(indent::prove(&source, &tree, &reshape).ok()?.source.text().to_owned())
+        proven(step("convert").ok()?, &document(&source, sample.language, &[]), Wish::Convert(target))
     };
     let tabs = convert(sample.source.text(), Target::Tabs)?;
     Some(convert(&convert(&tabs, Target::Spaces(Some(4)))?, Target::Tabs)? == tabs)

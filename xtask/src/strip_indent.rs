@@ -10,10 +10,12 @@ use std::path::{Path, PathBuf};
 
 use rayon::prelude::*;
 use vknot_reshape::indent::{self, HeadVotes};
-use vknot_reshape::Reshape;
+use vknot_reshape::{capabilities, style_of};
+use vknot_reshape::steps::{Document, Proven, Request, Step, StepError};
 use vknot_style::{Indentation, Origin, Override, Setting, Style};
-use vknot_syntax::{NodeId, Source, Tree};
+use vknot_syntax::{NodeId, Source};
 
+use crate::steps::{document, edits};
 use crate::walk::Sample;
 
 /// Every file keeps the width and the tabs or spaces it had, as it does where nothing sets them.
@@ -74,8 +76,7 @@ pub struct Shown {
 /// One file, stripped.
 struct Stripped<'s> {
     sample: &'s Sample,
-    source: Source,
-    tree: Tree,
+    document: Document,
     /// The indentation it had.
     found: Option<Indentation>,
     /// How its forms are indented, by their heads.
@@ -124,7 +125,7 @@ pub fn run(roots: &[PathBuf], samples: &[&Sample], set: &[Override], shown: Show
     let mut bases: BTreeMap<(&str, String), Vec<&Sample>> = BTreeMap::new();
     for sample in samples
         .iter()
-        .filter(|sample| sample.source.text().len() <= LARGEST && indent::covers(sample.language))
+        .filter(|sample| sample.source.text().len() <= LARGEST && capabilities(sample.language).indentation)
     {
         bases.entry((sample.language.name(), base_of(roots, sample.source.path()))).or_default().push(*sample);
     }
@@ -178,20 +179,35 @@ fn base_of(roots: &[PathBuf], path: &Path) -> String {
 /// How most forms of some files are indented, by their heads.
 fn votes(samples: &[&Sample]) -> HeadVotes {
     let mut votes = HeadVotes::default();
-    samples.iter().for_each(|sample| votes.count(&sample.source, &Tree::read(&sample.source, sample.language)));
+    samples.iter().for_each(|sample| votes.count(read(sample).code()));
     votes
+}
+
+fn read(sample: &Sample) -> Document {
+    document(&sample.source, sample.language, &[])
+}
+
+fn run_in(document: &Document, style: &Style) -> Result<Proven, StepError> {
+    let step = Step::named("indent").ok_or(StepError::Missing("a step to set lines"))?;
+    step.run(&document.clone().with_style(style.clone()), &Request::default())
+}
+
+/// The text with its lines set in a style, proven or not.
+fn set_in(document: &Document, style: &Style) -> String {
+    let document = document.clone().with_style(style.clone());
+    let edits = Step::named("indent").map(|step| edits(step, &document)).unwrap_or_default();
+    edits.apply(document.source().text())
 }
 
 /// Strips a file. Its forms go by the way it has itself, where that tells, else by that of its code base.
 fn strip<'s>(sample: &'s Sample, base_heads: &HeadVotes) -> Stripped<'s> {
-    let tree = Tree::read(&sample.source, sample.language);
-    let (text, found) = (indent::stripped(&sample.source, &tree), indent::found_indentation(&sample.source, &tree));
-    let source = Source::from_text(sample.source.path(), text);
-    let tree = Tree::read(&source, sample.language);
+    let whole = read(sample);
+    let (text, found) = (indent::stripped(whole.code()), indent::found_indentation(whole.code()));
+    let document = document(&Source::from_text(sample.source.path(), text), sample.language, &[]);
     let mut own = votes(&[sample]);
     own.count_others(base_heads);
-    let heads = own.setting(sample.language);
-    Stripped { sample, source, tree, found, heads }
+    let heads = own.setting(whole.code());
+    Stripped { sample, document, found, heads }
 }
 
 fn style(file: &Stripped<'_>, set: &[Override], settings: &[&str]) -> Style {
@@ -206,8 +222,8 @@ fn style(file: &Stripped<'_>, set: &[Override], settings: &[&str]) -> Style {
     let all: Vec<Override> = width.chain(set.iter().cloned()).collect();
     // The file itself may show another way of doing the rest.
     let pairs = how.iter().filter_map(|setting| setting.split_once('='));
-    pairs.fold(Style::with(file.sample.language.name(), &all), |style, (key, value)| match Setting::named(key) {
-        Some(setting) if style.origin(key) == Origin::Default => style.with_found(setting, value.to_owned()),
+    pairs.fold(Style::with(style_of(file.sample.language), &all), |style, (key, value)| match Setting::named(key) {
+        Some(setting) if style.origin(setting.id) == Origin::Default => style.with_found(setting.id, value.to_owned()),
         _ => style,
     })
 }
@@ -238,11 +254,10 @@ fn suiting(samples: &[&Sample], set: &[Override], heads: &HeadVotes) -> Vec<&'st
     settings
 }
 
-/// Sets the indentation of a stripped file; the share of lines that are as they were, the new text, and what led to it.
-fn restored(file: &Stripped<'_>, style: &Style) -> (Share, String, Reshape) {
-    let reshape = indent::set(&file.source, &file.tree, style, None);
-    let text = reshape.edits.apply(file.source.text());
-    (alike(file.sample.source.text(), &text, usize::MAX), text, reshape)
+/// Sets the indentation of a stripped file; the share of lines that are as they were, and the new text.
+fn restored(file: &Stripped<'_>, style: &Style) -> (Share, String) {
+    let text = set_in(&file.document, style);
+    (alike(file.sample.source.text(), &text, usize::MAX), text)
 }
 
 /// The share of the lines that hold something that begin alike, up to a line.
@@ -265,8 +280,8 @@ fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &Head
         let file = strip(sample, heads);
         let base_style = style(&file, set, settings);
         let style =
-            indent::own_style(&sample.source, &Tree::read(&sample.source, sample.language), &base_style).fixed();
-        let (share, text, reshape) = restored(&file, &style);
+            indent::own_style(read(sample).code(), &base_style).fixed();
+        let (share, text) = restored(&file, &style);
         let by_base = restored(&file, &base_style.fixed()).0;
         let mut tally = Tally { bytes: sample.source.text().len(), restored: share, by_base, ..Tally::default() };
         tally.cut = cut_off(&file, &style, &text);
@@ -274,10 +289,9 @@ fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &Head
             let shown = sample.source.path().display();
             tally.badly_cut.push((tally.cut.all - tally.cut.same, format!("{shown}, {} lines", tally.cut.all)));
         }
-        if let Err(refusal) = indent::prove(&file.source, &file.tree, &reshape) {
-            tally.refused.push(
-                format!("{}:{}: {}", sample.source.path().display(), file.source.line(refusal.offset), refusal.reason),
-            );
+        if let Err(StepError::Refused(refusal)) = run_in(&file.document, &style) {
+            let line = file.document.source().line(refusal.offset);
+            tally.refused.push(format!("{}:{line}: {}", sample.source.path().display(), refusal.reason));
         }
         explain(&file, &text, &mut tally);
         tally.otherwise = otherwise(&file, &text, lines);
@@ -320,21 +334,20 @@ fn otherwise(file: &Stripped<'_>, text: &str, most: usize) -> String {
 
 /// Cuts a stripped file off at a byte that its length decides, and compares the lines before with what the whole file gave.
 fn cut_off(file: &Stripped<'_>, style: &Style, whole: &str) -> Share {
-    let text = file.source.text();
+    let text = file.document.source().text();
     let mut at = text.len() * (text.len() % 97 + 2) / 100;
     while !text.is_char_boundary(at) {
         at -= 1;
     }
     let kept = text.get(..at).unwrap_or("");
-    let source = Source::from_text(file.source.path(), kept);
-    let tree = Tree::read(&source, file.sample.language);
-    let result = indent::set(&source, &tree, style, None).edits.apply(kept);
+    let source = Source::from_text(file.sample.source.path(), kept);
+    let result = set_in(&document(&source, file.sample.language, &[]), style);
     alike(whole, &result, kept.matches('\n').count())
 }
 
 /// Counts the lines that went wrong by what they begin with and how far off they are.
 fn explain(file: &Stripped<'_>, text: &str, tally: &mut Tally) {
-    let (source, tree) = (&file.source, &file.tree);
+    let (source, tree) = (file.document.source(), file.document.tree());
     let lines = file.sample.source.text().lines().zip(text.lines());
     let (mut above, mut off_above) = ("", 0);
     for (index, (wanted, found)) in lines.enumerate() {

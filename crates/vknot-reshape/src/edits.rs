@@ -59,6 +59,69 @@ impl Edits {
         merged
     }
 
+    /// Where an offset of the old text is in the new one. What is inside a replaced span goes to the end of what replaces it.
+    pub fn moved(&self, offset: u32) -> u32 {
+        let mut delta = 0i64;
+        for (span, new) in self.iter().take_while(|(span, _)| span.start < offset || span.end <= offset) {
+            if offset < span.end {
+                return (i64::from(span.start) + delta) as u32 + new.len() as u32;
+            }
+            delta += new.len() as i64 - i64::from(span.len());
+        }
+        (i64::from(offset) + delta) as u32
+    }
+
+    /// Where an offset of the new text was in the old one. What was put in goes to the end of what it replaced.
+    pub fn origin(&self, offset: u32) -> u32 {
+        let mut delta = 0i64;
+        for (span, new) in self.iter() {
+            let start = i64::from(span.start) + delta;
+            if i64::from(offset) < start {
+                break;
+            }
+            if i64::from(offset) < start + new.len() as i64 {
+                return span.end;
+            }
+            delta += new.len() as i64 - i64::from(span.len());
+        }
+        (i64::from(offset) - delta) as u32
+    }
+
+    /// These edits and then others, which are to the text that these make of `text`, as edits to `text`.
+    pub fn then(&self, text: &str, next: &Edits) -> Edits {
+        let between = self.apply(text);
+        // What either replaces, in the text between: where it begins and ends, and by how much each text is longer than that.
+        let mut pieces: Vec<(u32, u32, i64, i64)> = Vec::with_capacity(self.len() + next.len());
+        let mut delta = 0i64;
+        for (span, new) in self.iter() {
+            let start = (i64::from(span.start) + delta) as u32;
+            let grown = new.len() as i64 - i64::from(span.len());
+            pieces.push((start, start + new.len() as u32, -grown, 0));
+            delta += grown;
+        }
+        pieces.extend(next.iter().map(|(span, new)| (span.start, span.end, 0, new.len() as i64 - i64::from(span.len()))));
+        pieces.sort_unstable();
+        let after = next.apply(&between);
+        let mut composed = Edits::default();
+        let (mut before_delta, mut after_delta) = (0i64, 0i64);
+        let mut at = 0;
+        while let Some((start, mut end, mut shorter, mut longer)) = pieces.get(at).copied() {
+            at += 1;
+            while let Some((_, other_end, less, more)) = pieces.get(at).filter(|(other, ..)| *other <= end) {
+                (end, shorter, longer) = (end.max(*other_end), shorter + less, longer + more);
+                at += 1;
+            }
+            let shifted = |offset: u32, delta: i64| (i64::from(offset) + delta) as u32;
+            let span = Span { start: shifted(start, before_delta), end: shifted(end, before_delta + shorter) };
+            let new = Span { start: shifted(start, after_delta), end: shifted(end, after_delta + longer) }.of(&after);
+            if span.of(text) != new {
+                composed.push(span, new);
+            }
+            (before_delta, after_delta) = (before_delta + shorter, after_delta + longer);
+        }
+        composed
+    }
+
     /// Only the edits that pass.
     pub fn filtered(&self, keep: impl Fn(Span, &str) -> bool) -> Edits {
         let mut kept = Edits::default();
@@ -74,5 +137,59 @@ impl Edits {
             reached = span.end;
             sound
         })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+
+    use super::*;
+
+    /// Edits from numbers: how far behind the last one, how much is replaced, by how many letters.
+    fn edits(text: &str, changes: &[(u8, u8, u8)]) -> Edits {
+        let mut edits = Edits::default();
+        let mut at = 0;
+        for (gap, taken, put) in changes {
+            let start = at + u32::from(gap % 5);
+            let end = start + u32::from(taken % 4);
+            if end as usize > text.len() {
+                break;
+            }
+            edits.push(Span::new(start, end), &"tide"[..usize::from(put % 5)]);
+            at = end;
+        }
+        edits
+    }
+
+    proptest! {
+        #[test]
+        fn edits_one_after_the_other_are_one(
+            text in "[a-f]{0,30}",
+            first in prop::collection::vec(any::<(u8, u8, u8)>(), 0..8),
+            second in prop::collection::vec(any::<(u8, u8, u8)>(), 0..8),
+        ) {
+            let first = edits(&text, &first);
+            let between = first.apply(&text);
+            let second = edits(&between, &second);
+            let both = first.then(&text, &second);
+            prop_assert!(both.are_sound(text.len() as u32));
+            prop_assert_eq!(both.apply(&text), second.apply(&between));
+            for offset in 0..=text.len() as u32 {
+                prop_assert!(first.moved(offset) as usize <= between.len());
+            }
+            for offset in 0..=between.len() as u32 {
+                prop_assert!(first.origin(offset) as usize <= text.len());
+            }
+        }
+    }
+
+    #[test]
+    fn offsets_go_there_and_back() {
+        let mut edits = Edits::default();
+        edits.push(Span::new(2, 4), "tide");
+        edits.push(Span::new(6, 6), "x");
+        assert_eq!([0, 2, 3, 4, 5, 6, 7].map(|offset| edits.moved(offset)), [0, 2, 6, 6, 7, 9, 10]);
+        assert_eq!([0, 1, 2, 5, 6, 7, 8, 9].map(|offset| edits.origin(offset)), [0, 1, 4, 4, 4, 5, 6, 6]);
     }
 }

@@ -1,36 +1,42 @@
 //! What can be done with code: looks that only read, and reshapes that yield edits and a receipt.
 //!
-//! Everything here is a function of a [`vknot_syntax::Source`], its tree and a [`vknot_style::Style`]; nothing prints, reads files or
-//! knows of arguments. A reshape's edits are to be written only once [`proof`] has passed them.
+//! Everything here is a function of a text, its tree and a style; nothing prints, reads files or knows of arguments. Looks take
+//! [`Code`]; [`steps`] are the only way to reshape, and what they yield has passed the one proof.
 //!
 //! ```
-//! use vknot_reshape::{layout, proof};
-//! use vknot_style::Style;
-//! use vknot_syntax::{Language, Source, Tree};
+//! use vknot_reshape::default_style;
+//! use vknot_reshape::steps::{Document, Request, Step};
+//! use vknot_syntax::{Language, Source};
 //!
-//! let source = Source::from_text("gauge.json", "{\"level\":3 }");
 //! let language = Language::named("json").ok_or("no JSON")?;
-//! let tree = Tree::read(&source, language);
-//! let reshape = layout::format(&source, &tree, &Style::defaults("json"), None);
-//! let proven = proof::prove_layout(&source, &tree, &reshape)?;
-//! assert_eq!(proven.source.text(), "{ \"level\": 3 }\n");
+//! let source = Source::from_text("gauge.json", "{\"level\":3 }");
+//! let document = Document::new(source, language, default_style(language));
+//! let format = Step::named("format").ok_or("no such step")?;
+//! let proven = format.run(&document, &Request::default())?;
+//! assert_eq!(proven.text(), "{ \"level\": 3 }\n");
 //! # Ok::<(), Box<dyn std::error::Error>>(())
 //! ```
 #![deny(missing_docs)]
 
 mod edits;
-pub mod imports;
+mod frames;
+mod imports;
 pub mod indent;
+mod items;
 mod languages;
-pub mod layout;
+mod layout;
 pub mod looks;
 pub mod pins;
-pub mod proof;
 mod receipt;
-pub mod regions;
+mod regions;
+mod registry;
 mod reshape;
+mod spec;
+pub mod steps;
 
 pub use edits::Edits;
-pub use languages::{Capabilities, capabilities};
-pub use receipt::{LeftAlone, Note, Reason, Receipt, TokenChange};
+pub use receipt::{Decided, LeftAlone, Note, Reason, Receipt, TokenChange};
+pub use regions::RegionError;
+pub use registry::{Capabilities, capabilities, default_style, style_of};
 pub use reshape::Reshape;
+pub use spec::Code;

@@ -3,7 +3,16 @@
 use vknot_style::Indentation;
 use vknot_syntax::Span;
 
-use crate::indent::Decided;
+/// What decides the indentation of a file.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Decided {
+    /// A setting.
+    BySetting,
+    /// What the file itself has.
+    ByFile,
+    /// What is usual in the language.
+    ByHabit,
+}
 
 /// A token that was added or removed.
 #[derive(Clone, Debug, PartialEq, Eq)]

@@ -1,11 +1,11 @@
 //! Puts region markers around lines, and takes them away again. Nothing but marker comments comes or goes.
 
-use vknot_syntax::{Language, NodeId, Role, Source, Span, Tree};
+use vknot_syntax::{Language, NodeId, Role, Span, Tree};
 
+use crate::spec::Code;
 use crate::edits::Edits;
-use crate::languages::Toolkit;
-use crate::looks::{Region, RegionMarkers};
-use crate::proof::{Difference, Proven, read_result, Refusal};
+use crate::looks::Region;
+use crate::spec::looks::{LookSpec, RegionMarkers};
 use crate::receipt::TokenChange;
 use crate::reshape::Reshape;
 
@@ -46,7 +46,11 @@ pub enum RegionError {
 }
 
 /// The markers of a region of that name, as its language writes them.
-pub(crate) fn markers(language: &'static Language, name: &str) -> Result<(String, String), RegionError> {
+pub(crate) fn markers(
+    language: &'static Language,
+    looks: &LookSpec,
+    name: &str,
+) -> Result<(String, String), RegionError> {
     let spec = language.spec();
     let comment = |text: &str| match (spec.line_comment, spec.block_comment) {
         ("", ("", _)) => Err(RegionError::NoComments { language: spec.title }),
@@ -57,7 +61,7 @@ pub(crate) fn markers(language: &'static Language, name: &str) -> Result<(String
     if name.contains(['\n', '\r']) || ends(spec.block_comment.1) || name.trim().is_empty() {
         return Err(RegionError::Name { name: name.to_owned() });
     }
-    match Toolkit::of(language).looks.region_markers {
+    match looks.region_markers {
         RegionMarkers::Directive => Ok((format!("#region {name}"), "#endregion".to_owned())),
         RegionMarkers::Pragma => Ok((format!("#pragma region {name}"), "#pragma endregion".to_owned())),
         RegionMarkers::Braced => Ok((format!("{{$REGION '{name}'}}"), "{$ENDREGION}".to_owned())),
@@ -70,16 +74,17 @@ pub(crate) fn markers(language: &'static Language, name: &str) -> Result<(String
 ///
 /// # Errors
 /// When the lines cut through an item, are blank, or the language has no comments.
-pub fn add(source: &Source, tree: &Tree, span: Span, name: &str) -> Result<Reshape, RegionError> {
-    let (open, close) = markers(tree.language(), name)?;
-    let first = tree.token_from(line_start(source, span.start));
+pub fn add(code: Code<'_>, span: Span, name: &str) -> Result<Reshape, RegionError> {
+    let Code { source, tree, .. } = code;
+    let (open, close) = markers(tree.language(), code.toolkit().looks, name)?;
+    let first = tree.token_from(source.line_start(span.start));
     let (_, last_line) = source.line_range(span);
     let end = source.lines().span(source.text(), last_line - 1).end;
     let behind = tree.token_from(end);
     if behind <= first {
         return Err(RegionError::Blank);
     }
-    let start = tree.tokens()[with_comments(source, tree, first) as usize].start;
+    let start = tree.tokens()[with_comments(code, first) as usize].start;
     let stop = tree.tokens()[behind as usize - 1].end;
     let wanted = Span::new(start, stop);
     let fits = whole_items(tree, wanted);
@@ -89,7 +94,7 @@ pub fn add(source: &Source, tree: &Tree, span: Span, name: &str) -> Result<Resha
         return Err(RegionError::CutsThrough { from, to, first, last, fits_from, fits_to });
     }
     let (first_line, last_line) = source.line_range(wanted);
-    let indent = indentation(source, first_line);
+    let indent = source.slice(source.line_blank(source.lines().start(first_line - 1)));
     let line_end = source.facts().line_end().text();
     let mut edits = Edits::default();
     let at = source.lines().start(first_line - 1);
@@ -109,12 +114,13 @@ pub fn add(source: &Source, tree: &Tree, span: Span, name: &str) -> Result<Resha
 }
 
 /// The first of the comments that stand directly above a token, which belong to what it begins.
-fn with_comments(source: &Source, tree: &Tree, token: u32) -> u32 {
+fn with_comments(code: Code<'_>, token: u32) -> u32 {
+    let Code { source, tree, .. } = code;
     let mut first = token;
     while let Some(before) = first.checked_sub(1) {
         let (comment, next) = (tree.tokens()[before as usize].span(), tree.tokens()[first as usize].span());
         let above = source.line(comment.end) + 1 == source.line(next.start);
-        let begins_line = source.slice(Span::new(line_start(source, comment.start), comment.start)).trim().is_empty();
+        let begins_line = source.begins_line(comment.start);
         if !(tree.is_comment(before) && above && begins_line) || crate::looks::is_region_marker(source.slice(comment)) {
             break;
         }
@@ -167,7 +173,8 @@ fn holds_items(tree: &Tree, id: NodeId) -> bool {
 }
 
 /// Takes the markers of a region away, with their lines where nothing else is on them.
-pub fn remove(source: &Source, tree: &Tree, region: &Region) -> Reshape {
+pub fn remove(code: Code<'_>, region: &Region) -> Reshape {
+    let Code { source, tree, .. } = code;
     let mut reshape = Reshape::default();
     for marker in [region.open, region.close] {
         let line = source.lines().index_at(marker.start);
@@ -191,51 +198,4 @@ pub fn remove(source: &Source, tree: &Tree, region: &Region) -> Reshape {
         reshape.receipt.removed.push(removed);
     }
     reshape
-}
-
-/// Proves that only the comments on the receipt came and went.
-///
-/// # Errors
-/// With the first token that differs.
-pub fn prove(source: &Source, tree: &Tree, reshape: &Reshape) -> Result<Proven, Refusal> {
-    let proven = read_result(source, tree, &reshape.edits)?;
-    let difference = {
-        let mut old = tokens(source, tree, &reshape.receipt.removed);
-        let mut new = tokens(&proven.source, &proven.tree, &reshape.receipt.added);
-        loop {
-            match (old.next(), new.next()) {
-                (None, None) => break None,
-                (Some((_, old)), Some((_, new))) if old == new => {}
-                (old, new) => break Some((old, new.map(|(_, text)| text.to_owned()))),
-            }
-        }
-    };
-    let Some((old, new)) = difference else { return Ok(proven) };
-    let offset = old.map_or(source.span().end, |(offset, _)| offset);
-    let old = old.map_or(String::new(), |(_, text)| text.to_owned());
-    Err(Refusal { offset, reason: Difference::Token { old, new: new.unwrap_or_default() } })
-}
-
-/// All tokens with their offsets, less as many of each text as are listed.
-fn tokens<'s>(source: &'s Source, tree: &'s Tree, less: &[TokenChange]) -> impl Iterator<Item = (u32, &'s str)> {
-    let mut less: Vec<String> = less.iter().map(|change| change.text.clone()).collect();
-    tree.tokens().iter().map(|token| (token.start, source.slice(token.span()))).filter(move |(_, text)| {
-        match less.iter().position(|other| other == text) {
-            Some(index) => {
-                less.swap_remove(index);
-                false
-            }
-            None => true,
-        }
-    })
-}
-
-fn line_start(source: &Source, offset: u32) -> u32 {
-    source.lines().start(source.lines().index_at(offset))
-}
-
-/// The blanks at the beginning of a line.
-fn indentation(source: &Source, line: u32) -> &str {
-    let text = source.lines().text(source.text(), line - 1);
-    &text[..text.len() - text.trim_start_matches([' ', '\t']).len()]
 }

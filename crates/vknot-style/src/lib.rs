@@ -5,15 +5,17 @@
 //!
 //! ```
 //! use std::path::Path;
-//! use vknot_style::{EditorConfig, Style};
+//! use vknot_style::{EditorConfig, Key, LanguageStyle, Style};
 //!
 //! let (config, problems) = EditorConfig::parse(Path::new("/tide"), "[*.java]\nindent_size = 2\n");
 //! assert!(problems.is_empty());
-//! let style = Style::resolve(&[config], &[], Path::new("/tide/Gauge.java"), "java");
-//! assert_eq!(style.number("indent_size"), Some(2));
+//! static LANGUAGE: LanguageStyle = LanguageStyle { defaults: &[], settings: &[] };
+//! let style = Style::resolve(&[config], &[], Path::new("/tide/Gauge.java"), &LANGUAGE);
+//! assert_eq!(style.number(Key::IndentSize), Some(2));
 //! ```
 #![deny(missing_docs)]
 
+pub mod choices;
 mod editorconfig;
 mod project;
 mod schema;
@@ -21,5 +23,6 @@ mod style;
 
 pub use editorconfig::{EditorConfig, Problem};
 pub use project::{Project, ProjectError, RegionMarks, SectionMarks, TodoTags};
-pub use schema::{Setting, SETTINGS, ValueError, Values};
-pub use style::{Indentation, Origin, Override, Style};
+pub use choices::Choice;
+pub use schema::{Key, Setting, SETTINGS, ValueError, Values};
+pub use style::{Indentation, LanguageStyle, Origin, Override, Style};

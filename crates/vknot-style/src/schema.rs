@@ -1,4 +1,5 @@
-//! The one table of settings. Parsing, errors, `style` output and docs all derive from it.
+//! The one table of settings. Parsing, errors, `style` output and docs all derive from it. What a language makes of them, its own defaults
+//! and which of them have an effect in it, stands with the language.
 
 /// What values a setting takes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -14,35 +15,19 @@ pub enum Values {
 /// One setting.
 #[derive(Clone, Copy, Debug)]
 pub struct Setting {
+    /// What code calls it.
+    pub id: Key,
     /// Its key in `.editorconfig` files and `--set`.
     pub key: &'static str,
     /// What it may be set to.
     pub values: Values,
-    /// What holds when nothing sets it.
+    /// What holds when nothing sets it and the language has no default of its own.
     pub default: &'static str,
-    /// Defaults that differ, by language.
-    pub language_defaults: &'static [(&'static str, &'static str)],
-    /// The languages it has an effect in; empty for all.
-    pub languages: &'static [&'static str],
     /// One line of help.
     pub help: &'static str,
 }
 
-const fn setting(key: &'static str, values: Values, default: &'static str, help: &'static str) -> Setting {
-    Setting { key, values, default, language_defaults: &[], languages: &[], help }
-}
-
 impl Setting {
-    const fn only(mut self, languages: &'static [&'static str]) -> Self {
-        self.languages = languages;
-        self
-    }
-
-    const fn except(mut self, defaults: &'static [(&'static str, &'static str)]) -> Self {
-        self.language_defaults = defaults;
-        self
-    }
-
     /// The setting of that key.
     pub fn named(key: &str) -> Option<&'static Setting> {
         Self::index(key).map(|index| &SETTINGS[index])
@@ -59,11 +44,6 @@ impl Setting {
         (distance <= 2 + key.len() / 4).then_some(nearest)
     }
 
-    /// Whether it has an effect in a language.
-    pub fn applies(&self, language: &str) -> bool {
-        self.languages.is_empty() || self.languages.contains(&language)
-    }
-
     /// Every value it may be set to; none where there is no end of them.
     pub fn choices(&self) -> Vec<String> {
         let words = |words: &[&str]| words.iter().map(|word| (*word).to_owned()).collect::<Vec<String>>();
@@ -73,12 +53,6 @@ impl Setting {
                 (least..=most).map(|number| number.to_string()).chain(words(choices)).collect(),
             Values::Pairs(..) => Vec::new(),
         }
-    }
-
-    /// The default in a language.
-    pub fn default_for(&self, language: &str) -> &'static str {
-        let own = self.language_defaults.iter().find(|(name, _)| *name == language);
-        own.map_or(self.default, |(_, value)| value)
     }
 
     /// Checks a value and gives it back in its plain form.
@@ -145,233 +119,100 @@ fn distance(left: &str, right: &str) -> usize {
     row[right.len()]
 }
 
-/// Languages with braces around statements.
-const BRACED: &[&str] = &["java", "rust"];
+/// Makes the keys and the table of one list, which is sorted by key.
+macro_rules! settings {
+    ($($id:ident: $key:literal, $values:expr, $default:literal, $help:literal;)*) => {
+        /// What code calls a setting.
+        #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+        pub enum Key {
+            $(#[doc = $help] $id),*
+        }
 
-/// Every setting, sorted by key.
-pub static SETTINGS: &[Setting] = &[
-    setting(
-        "charset",
-        Values::Words(&["utf-8", "utf-8-bom", "as-found"]),
-        "as-found",
-        "Whether the file begins with a byte-order mark",
-    ),
-    setting("end_of_line", Values::Words(&["lf", "crlf", "as-found"]), "as-found", "How lines end"),
-    setting(
-        "indent_size",
-        Values::Number(1, 16, &["tab", "as-found"]),
-        "as-found",
-        "Columns of one level of indentation; as found in the file, else as usual in its language",
-    ),
-    setting(
-        "indent_style",
-        Values::Words(&["space", "tab", "as-found"]),
-        "as-found",
-        "What indentation is made of; as found in the file, else spaces (Go and GDScript: tabs)",
-    ),
-    setting(
-        "insert_final_newline",
-        Values::Words(&["true", "false"]),
-        "true",
-        "Whether the last line has a line end",
-    ),
-    setting(
-        "max_line_length",
-        Values::Number(20, 1000, &["off"]),
-        "100",
-        "Columns a line may take before it is wrapped",
-    ),
-    setting("tab_width", Values::Number(1, 16, &["indent"]), "indent", "Columns a tab stands for"),
-    setting(
-        "trim_trailing_whitespace",
-        Values::Words(&["true", "false", "code"]),
-        "code",
-        "Whether blanks at the end of lines go: in comments too, or only in code, where a layout leaves none in any case",
-    ),
-    setting(
-        "vknot_align_list",
-        Values::Words(&["none", "arguments", "all"]),
-        "none",
-        "Which lists line up with their first item if that stands behind the bracket: none, those in round brackets, literals too",
-    )
-    .except(&[("c", "arguments"), ("cpp", "arguments"), ("matlab", "all"), ("octave", "all")]),
-    setting(
-        "vknot_align_operand",
-        Values::Words(&["true", "false"]),
-        "false",
-        "Whether what wraps lines up with the first operand behind `=` or `return`",
-    ),
-    setting(
-        "vknot_align_tabs",
-        Values::Words(&["true", "false"]),
-        "false",
-        "Where levels are tabs: whether what lines up gets tabs, too, as far as they fit, or spaces only",
-    ),
-    setting(
-        "vknot_blank_most",
-        Values::Number(0, 9, &[]),
-        "1",
-        "Blank lines in a row that are kept",
-    ),
-    setting(
-        "vknot_brace_control",
-        Values::Words(&["same", "next"]),
-        "same",
-        "Where the brace of a conditional or loop opens: on the same line or on the next",
-    )
-    .only(BRACED),
-    setting(
-        "vknot_brace_declaration",
-        Values::Words(&["same", "next"]),
-        "same",
-        "Where the brace of a type or callable opens: on the same line or on the next",
-    )
-    .only(BRACED),
-    setting(
-        "vknot_brace_required",
-        Values::Words(&["keep", "multiline", "always"]),
-        "keep",
-        "Whether a single statement under a conditional or loop gets braces: never, if it is on a line of its own, always",
-    )
-    .only(&["java"]),
-    setting(
-        "vknot_break_keep",
-        Values::Words(&["none", "some", "all"]),
-        "some",
-        "Which line breaks of the author's stay though the line would fit: none, those in literals, chains and operators, all",
-    ),
-    setting(
-        "vknot_indent_access",
-        Values::Words(&["type", "half", "member"]),
-        "type",
-        "Where `public:` and its like stand: with their type, half a level in, with the members",
-    )
-    .only(&["cpp", "pascal"]),
-    setting(
-        "vknot_indent_brace",
-        Values::Number(0, 1, &[]),
-        "0",
-        "Levels of indentation of a conditional's or loop's brace on a line of its own",
-    ),
-    setting(
-        "vknot_indent_bracket",
-        Values::Number(0, 1, &[]),
-        "0",
-        "Levels of indentation of a closing round bracket on a line of its own",
-    ),
-    setting(
-        "vknot_indent_case",
-        Values::Number(0, 1, &["half"]),
-        "1",
-        "Levels of indentation of a `case` in its `switch`, or half a one",
-    )
-    .except(&[("c", "0"), ("cpp", "0"), ("go", "0")]),
-    setting(
-        "vknot_indent_case_brace",
-        Values::Number(0, 1, &[]),
-        "1",
-        "Levels of indentation of a brace on a line of its own behind a `case`",
-    )
-    .except(&[("c", "0"), ("cpp", "0"), ("csharp", "0"), ("rust", "0")]),
-    setting(
-        "vknot_indent_case_else",
-        Values::Number(0, 1, &[]),
-        "0",
-        "Levels of indentation of the `else` of a `case`",
-    )
-    .only(&["pascal"]),
-    setting(
-        "vknot_indent_condition",
-        Values::Number(0, 2, &["wrap"]),
-        "wrap",
-        "Levels of indentation of a line that begins with an operator, in a condition that no bracket encloses, or as any wrapped line",
-    )
-    .only(&["pascal"]),
-    setting(
-        "vknot_indent_directive",
-        Values::Words(&["margin", "code"]),
-        "margin",
-        "Where preprocessor lines stand: at the margin, or with the code",
-    )
-    .only(&["c", "cpp", "csharp", "pascal"]),
-    setting(
-        "vknot_indent_else_if",
-        Values::Number(0, 1, &[]),
-        "1",
-        "Levels of indentation of an `if` on the line behind its `else`",
-    ),
-    setting(
-        "vknot_indent_function",
-        Values::Number(0, 1, &[]),
-        "1",
-        "Levels of indentation of the body of a function that no type holds",
-    )
-    .only(&["matlab", "octave"]),
-    setting(
-        "vknot_indent_heads",
-        Values::Pairs(9, &["call", "data", "clauses", "inner", "aligned-2", "aligned-3"]),
-        "",
-        "How forms with these heads are indented: how many arguments belong to the head, the rest being a body; or as calls, data, clauses, or with a body inside their first element; `[` stands for all that begin with a bracket",
-    )
-    .only(&["clojure", "racket", "scheme"]),
-    setting(
-        "vknot_indent_label",
-        Values::Words(&["margin", "out", "in"]),
-        "out",
-        "Where the target of a jump stands: at the margin, one level out, or with the statements",
-    )
-    .except(&[("java", "in"), ("javascript", "in"), ("tsx", "in"), ("typescript", "in")])
-    .only(&["c", "cpp", "csharp", "go", "java", "javascript", "tsx", "typescript"]),
-    setting(
-        "vknot_indent_namespace",
-        Values::Number(0, 1, &[]),
-        "1",
-        "Levels of indentation of what a namespace holds",
-    )
-    .except(&[("cpp", "0")])
-    .only(&["cpp", "csharp"]),
-    setting(
-        "vknot_indent_operand",
-        Values::Number(0, 2, &[]),
-        "0",
-        "Levels of indentation of the wrapped lines of an item of a list against its first line",
-    )
-    .except(&[("javascript", "1"), ("rust", "1"), ("tsx", "1"), ("typescript", "1")]),
-    setting(
-        "vknot_indent_page",
-        Values::Words(&["nested", "flush", "flat"]),
-        "nested",
-        "How a page is indented: all nested, `head` and `body` at the margin, also what `body` holds",
-    )
-    .only(&["html"]),
-    setting(
-        "vknot_wrap_chain",
-        Values::Words(&["fit", "always", "never"]),
-        "fit",
-        "Whether each call of a chain gets a line: if it would not fit on one, always from three calls on, never",
-    )
-    .only(BRACED),
-    setting(
-        "vknot_wrap_comma",
-        Values::Words(&["add", "keep"]),
-        "add",
-        "Whether a list broken into lines gets a comma behind its last item",
-    )
-    .only(&["rust"]),
-    setting(
-        "vknot_wrap_indent",
-        Values::Number(0, 4, &["half"]),
-        "1",
-        "Levels of indentation of a wrapped line, or half a one",
-    )
-    .except(&[("java", "2")]),
-    setting(
-        "vknot_wrap_literal",
-        Values::Words(&["level", "wrap"]),
-        "level",
-        "How far the items of a broken literal stand in: one level, or like any wrapped line",
-    ),
-];
+        /// Every setting, sorted by key.
+        pub static SETTINGS: &[Setting] =
+            &[$(Setting { id: Key::$id, key: $key, values: $values, default: $default, help: $help }),*];
+    };
+}
+
+settings! {
+    Charset: "charset", Values::Words(&["utf-8", "utf-8-bom", "as-found"]), "as-found",
+        "Whether the file begins with a byte-order mark";
+    EndOfLine: "end_of_line", Values::Words(&["lf", "crlf", "as-found"]), "as-found",
+        "How lines end";
+    IndentSize: "indent_size", Values::Number(1, 16, &["tab", "as-found"]), "as-found",
+        "Columns of one level of indentation; as found in the file, else as usual in its language";
+    IndentStyle: "indent_style", Values::Words(&["space", "tab", "as-found"]), "as-found",
+        "What indentation is made of; as found in the file, else spaces (Go and GDScript: tabs)";
+    InsertFinalNewline: "insert_final_newline", Values::Words(&["true", "false"]), "true",
+        "Whether the last line has a line end";
+    MaxLineLength: "max_line_length", Values::Number(20, 1000, &["off"]), "100",
+        "Columns a line may take before it is wrapped";
+    TabWidth: "tab_width", Values::Number(1, 16, &["indent"]), "indent",
+        "Columns a tab stands for";
+    TrimTrailingWhitespace: "trim_trailing_whitespace", Values::Words(&["true", "false", "code"]), "code",
+        "Whether blanks at the end of lines go: in comments too, or only in code, where a layout leaves none in any case";
+    AlignList: "vknot_align_list", Values::Words(&["none", "arguments", "all"]), "none",
+        "Which lists line up with their first item if that stands behind the bracket: none, those in round brackets, literals too";
+    AlignOperand: "vknot_align_operand", Values::Words(&["true", "false"]), "false",
+        "Whether what wraps lines up with the first operand behind `=` or `return`";
+    AlignTabs: "vknot_align_tabs", Values::Words(&["true", "false"]), "false",
+        "Where levels are tabs: whether what lines up gets tabs, too, as far as they fit, or spaces only";
+    BlankMost: "vknot_blank_most", Values::Number(0, 9, &[]), "1",
+        "Blank lines in a row that are kept";
+    BraceControl: "vknot_brace_control", Values::Words(&["same", "next"]), "same",
+        "Where the brace of a conditional or loop opens: on the same line or on the next";
+    BraceDeclaration: "vknot_brace_declaration", Values::Words(&["same", "next"]), "same",
+        "Where the brace of a type or callable opens: on the same line or on the next";
+    BraceRequired: "vknot_brace_required", Values::Words(&["keep", "multiline", "always"]), "keep",
+        "Whether a single statement under a conditional or loop gets braces: never, if it is on a line of its own, always";
+    BreakKeep: "vknot_break_keep", Values::Words(&["none", "some", "all"]), "some",
+        "Which line breaks of the author's stay though the line would fit: none, those in literals, chains and operators, all";
+    IndentAccess: "vknot_indent_access", Values::Words(&["type", "half", "member"]), "type",
+        "Where `public:` and its like stand: with their type, half a level in, with the members";
+    IndentBrace: "vknot_indent_brace", Values::Number(0, 1, &[]), "0",
+        "Levels of indentation of a conditional's or loop's brace on a line of its own";
+    IndentBracket: "vknot_indent_bracket", Values::Number(0, 1, &[]), "0",
+        "Levels of indentation of a closing round bracket on a line of its own";
+    IndentCase: "vknot_indent_case", Values::Number(0, 1, &["half"]), "1",
+        "Levels of indentation of a `case` in its `switch`, or half a one";
+    IndentCaseBrace: "vknot_indent_case_brace", Values::Number(0, 1, &[]), "1",
+        "Levels of indentation of a brace on a line of its own behind a `case`";
+    IndentCaseElse: "vknot_indent_case_else", Values::Number(0, 1, &[]), "0",
+        "Levels of indentation of the `else` of a `case`";
+    IndentCondition: "vknot_indent_condition", Values::Number(0, 2, &["wrap"]), "wrap",
+        "Levels of indentation of a line that begins with an operator, in a condition that no bracket encloses, or as any wrapped line";
+    IndentDirective: "vknot_indent_directive", Values::Words(&["margin", "code"]), "margin",
+        "Where preprocessor lines stand: at the margin, or with the code";
+    IndentElseIf: "vknot_indent_else_if", Values::Number(0, 1, &[]), "1",
+        "Levels of indentation of an `if` on the line behind its `else`";
+    IndentFunction: "vknot_indent_function", Values::Number(0, 1, &[]), "1",
+        "Levels of indentation of the body of a function that no type holds";
+    IndentHeads: "vknot_indent_heads", Values::Pairs(9, &["call", "data", "clauses", "inner", "aligned-2", "aligned-3"]), "",
+        "How forms with these heads are indented: how many arguments belong to the head, the rest being a body; or as calls, data, clauses, or with a body inside their first element; `[` stands for all that begin with a bracket";
+    IndentLabel: "vknot_indent_label", Values::Words(&["margin", "out", "in"]), "out",
+        "Where the target of a jump stands: at the margin, one level out, or with the statements";
+    IndentNamespace: "vknot_indent_namespace", Values::Number(0, 1, &[]), "1",
+        "Levels of indentation of what a namespace holds";
+    IndentOperand: "vknot_indent_operand", Values::Number(0, 2, &[]), "0",
+        "Levels of indentation of the wrapped lines of an item of a list against its first line";
+    IndentPage: "vknot_indent_page", Values::Words(&["nested", "flush", "flat"]), "nested",
+        "How a page is indented: all nested, `head` and `body` at the margin, also what `body` holds";
+    WrapChain: "vknot_wrap_chain", Values::Words(&["fit", "always", "never"]), "fit",
+        "Whether each call of a chain gets a line: if it would not fit on one, always from three calls on, never";
+    WrapComma: "vknot_wrap_comma", Values::Words(&["add", "keep"]), "add",
+        "Whether a list broken into lines gets a comma behind its last item";
+    WrapIndent: "vknot_wrap_indent", Values::Number(0, 4, &["half"]), "1",
+        "Levels of indentation of a wrapped line, or half a one";
+    WrapLiteral: "vknot_wrap_literal", Values::Words(&["level", "wrap"]), "level",
+        "How far the items of a broken literal stand in: one level, or like any wrapped line";
+}
+
+impl Key {
+    /// The setting.
+    pub fn setting(self) -> &'static Setting {
+        &SETTINGS[self as usize]
+    }
+}
 
 #[cfg(test)]
 mod tests {
@@ -381,10 +222,8 @@ mod tests {
     fn the_table_is_sorted_and_its_defaults_are_taken() {
         assert!(SETTINGS.is_sorted_by_key(|setting| setting.key));
         for setting in SETTINGS {
-            let defaults = setting.language_defaults.iter().map(|pair| pair.1).chain([setting.default]);
-            for default in defaults {
-                assert_eq!(setting.check(default).as_deref(), Ok(default), "{}", setting.key);
-            }
+            assert_eq!(setting.check(setting.default).as_deref(), Ok(setting.default), "{}", setting.key);
+            assert_eq!(setting.id.setting().key, setting.key);
             assert!(!setting.help.is_empty() && !setting.help.ends_with('.'), "{}", setting.key);
         }
     }

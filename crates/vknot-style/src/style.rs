@@ -3,7 +3,8 @@
 use std::path::{Path, PathBuf};
 
 use crate::editorconfig::{EditorConfig, unknown_key};
-use crate::schema::{Setting, SETTINGS};
+use crate::choices::{Choice, IndentStyle};
+use crate::schema::{Key, Setting, SETTINGS};
 
 /// Where a value came from.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -54,29 +55,51 @@ struct Chosen {
     origin: Origin,
 }
 
+/// What a language says about settings.
+#[derive(Debug)]
+pub struct LanguageStyle {
+    /// Its own defaults.
+    pub defaults: &'static [(Key, &'static str)],
+    /// The settings that have an effect in it, beside those on the file as a whole.
+    pub settings: &'static [Key],
+}
+
+impl LanguageStyle {
+    /// Whether a setting has an effect in it.
+    pub fn covers(&self, key: Key) -> bool {
+        self.settings.contains(&key)
+    }
+
+    /// What holds when nothing sets a setting.
+    pub fn default_of(&self, key: Key) -> &'static str {
+        let own = self.defaults.iter().find(|(own, _)| *own == key);
+        own.map_or(key.setting().default, |(_, value)| value)
+    }
+}
+
 /// The effective settings of one file.
 #[derive(Clone, Debug)]
 pub struct Style {
-    language: String,
+    language: &'static LanguageStyle,
     /// One for each row of [`SETTINGS`]; `None` means the default.
     chosen: Vec<Option<Chosen>>,
 }
 
 impl Style {
     /// The defaults of a language.
-    pub fn defaults(language: &str) -> Self {
-        Self { language: language.to_owned(), chosen: vec![None; SETTINGS.len()] }
+    pub fn defaults(language: &'static LanguageStyle) -> Self {
+        Self { language, chosen: vec![None; SETTINGS.len()] }
     }
 
     /// The defaults of a language with some overrides.
-    pub fn with(language: &str, overrides: &[Override]) -> Self {
+    pub fn with(language: &'static LanguageStyle, overrides: &[Override]) -> Self {
         let mut style = Self::defaults(language);
         style.override_with(overrides);
         style
     }
 
     /// The style of the file at `path` (absolute). `configs` go from the farthest folder to the nearest.
-    pub fn resolve(configs: &[EditorConfig], overrides: &[Override], path: &Path, language: &str) -> Self {
+    pub fn resolve(configs: &[EditorConfig], overrides: &[Override], path: &Path, language: &'static LanguageStyle) -> Self {
         let mut style = Self::defaults(language);
         for config in configs {
             for entry in config.entries_for(path) {
@@ -89,14 +112,19 @@ impl Style {
     }
 
     /// The same settings for code of another language inside the file.
-    pub fn for_language(&self, language: &str) -> Self {
-        Self { language: language.to_owned(), ..self.clone() }
+    pub fn for_language(&self, language: &'static LanguageStyle) -> Self {
+        Self { language, ..self.clone() }
+    }
+
+    /// What its language says about settings.
+    pub fn language(&self) -> &'static LanguageStyle {
+        self.language
     }
 
     /// The same with a value that the file itself shows.
-    pub fn with_found(&self, setting: &Setting, value: String) -> Self {
+    pub fn with_found(&self, key: Key, value: String) -> Self {
         let mut style = self.clone();
-        if let Some(chosen) = Setting::index(setting.key).and_then(|index| style.chosen.get_mut(index)) {
+        if let Some(chosen) = style.chosen.get_mut(key as usize) {
             *chosen = Some(Chosen { value, origin: Origin::Found });
         }
         style
@@ -116,34 +144,46 @@ impl Style {
         }
     }
 
-    /// The value of a setting as a word; empty for a key that is not in the table.
-    pub fn word(&self, key: &str) -> &str {
-        let Some(index) = Setting::index(key) else { return "" };
-        let chosen = self.chosen.get(index).and_then(Option::as_ref);
-        chosen.map_or_else(|| SETTINGS[index].default_for(&self.language), |chosen| &chosen.value)
+    /// The value of a setting as a word.
+    pub fn word(&self, key: Key) -> &str {
+        let chosen = self.chosen.get(key as usize).and_then(Option::as_ref);
+        chosen.map_or_else(|| self.language.default_of(key), |chosen| &chosen.value)
     }
 
     /// The value of a setting as a number; `None` where it is a word such as `off`.
-    pub fn number(&self, key: &str) -> Option<u32> {
+    pub fn number(&self, key: Key) -> Option<u32> {
         self.word(key).parse().ok()
     }
 
+    /// Whether a setting is `true`.
+    pub fn flag(&self, key: Key) -> bool {
+        self.word(key) == "true"
+    }
+
+    /// The value of a setting that takes words.
+    pub fn choice<C: Choice>(&self) -> C {
+        let word = self.word(C::KEY);
+        let found = C::WORDS.iter().find(|(name, _)| *name == word);
+        // Every value was checked when it was set.
+        found.unwrap_or(&C::WORDS[0]).1
+    }
+
     /// Where a setting's value came from.
-    pub fn origin(&self, key: &str) -> Origin {
-        let chosen = Setting::index(key).and_then(|index| self.chosen.get(index)?.as_ref());
+    pub fn origin(&self, key: Key) -> Origin {
+        let chosen = self.chosen.get(key as usize).and_then(Option::as_ref);
         chosen.map_or(Origin::Default, |chosen| chosen.origin.clone())
     }
 
     /// The indentation, where `found` is what the file itself uses (`None` when it has none) and `habit` what the
     /// language does by default.
     pub fn indentation(&self, found: Option<Indentation>, habit: Indentation) -> Indentation {
-        let tabs = match self.word("indent_style") {
-            "tab" => true,
-            "space" => false,
-            _ => found.unwrap_or(habit).tabs,
+        let tabs = match self.choice::<IndentStyle>() {
+            IndentStyle::Tab => true,
+            IndentStyle::Space => false,
+            IndentStyle::AsFound => found.unwrap_or(habit).tabs,
         };
-        let tab_width = self.number("tab_width");
-        let size = match self.word("indent_size") {
+        let tab_width = self.number(Key::TabWidth);
+        let size = match self.word(Key::IndentSize) {
             "tab" => tab_width.unwrap_or(habit.size),
             word => word.parse().ok().unwrap_or_else(|| match found {
                 Some(found) if found.tabs == tabs && !tabs => found.size,
@@ -159,6 +199,8 @@ impl Style {
 mod tests {
     use super::*;
 
+    static PLAIN: LanguageStyle = LanguageStyle { defaults: &[], settings: &[] };
+
     #[test]
     fn nearer_files_and_later_sections_win_and_unset_takes_back() {
         let far = "[*]\nindent_size = 8\nmax_line_length = 80\nend_of_line = crlf\n";
@@ -168,12 +210,12 @@ mod tests {
             EditorConfig::parse(Path::new("/tide/src"), near).0,
         ];
         let overrides = ["max_line_length = off".parse().unwrap()];
-        let style = Style::resolve(&configs, &overrides, Path::new("/tide/src/Gauge.java"), "java");
-        assert_eq!(style.number("indent_size"), Some(2));
-        assert_eq!(style.origin("indent_size"), Origin::File("/tide/src/.editorconfig".into(), 2));
-        assert_eq!((style.word("max_line_length"), style.number("max_line_length")), ("off", None));
-        assert_eq!(style.origin("max_line_length"), Origin::CommandLine);
-        assert_eq!((style.word("end_of_line"), style.origin("end_of_line")), ("as-found", Origin::Default));
+        let style = Style::resolve(&configs, &overrides, Path::new("/tide/src/Gauge.java"), &PLAIN);
+        assert_eq!(style.number(Key::IndentSize), Some(2));
+        assert_eq!(style.origin(Key::IndentSize), Origin::File("/tide/src/.editorconfig".into(), 2));
+        assert_eq!((style.word(Key::MaxLineLength), style.number(Key::MaxLineLength)), ("off", None));
+        assert_eq!(style.origin(Key::MaxLineLength), Origin::CommandLine);
+        assert_eq!((style.word(Key::EndOfLine), style.origin(Key::EndOfLine)), ("as-found", Origin::Default));
     }
 
     #[test]
@@ -181,7 +223,7 @@ mod tests {
         let found = Some(Indentation { tabs: false, size: 3, tab_width: 3 });
         let style = |sets: &[&str]| {
             let overrides: Vec<Override> = sets.iter().map(|set| set.parse().unwrap()).collect();
-            Style::with("java", &overrides)
+            Style::with(&PLAIN, &overrides)
         };
         type Case<'c> = (&'c [&'c str], Option<Indentation>, (bool, u32, u32));
         let cases: [Case<'_>; 5] = [

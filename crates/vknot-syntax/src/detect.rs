@@ -1,15 +1,48 @@
-//! The language of a text, told by its first line.
+//! The language of a file, told by its name, its text and its first line.
 
-use crate::language::Language;
+use std::path::Path;
+
+use crate::language::{Language, LanguageSpec};
+use crate::languages::LANGUAGES;
+
+impl Language {
+    /// The language a path's file name stands for; where several share the ending, the likeliest.
+    pub fn for_path(path: &Path) -> Option<&'static Language> {
+        Self::candidates(path).next().and_then(Self::at)
+    }
+
+    /// The language of a file: by its name, among several for one ending by its text, else by its first line.
+    pub fn of_file(path: &Path, text: &str) -> Option<&'static Language> {
+        let mut named = Self::candidates(path).peekable();
+        if named.peek().is_none() {
+            return by_first_line(text);
+        }
+        let extension = path.extension().and_then(|e| e.to_str()).unwrap_or("").to_ascii_lowercase();
+        named.find(|index| LANGUAGES[*index].reading.sniff.is_none_or(|fits| fits(&extension, text))).and_then(Self::at)
+    }
+
+    /// Languages whose files are called like this. Those that look at the text come first.
+    fn candidates(path: &Path) -> impl Iterator<Item = usize> + use<> {
+        let file_name = path.file_name().and_then(|name| name.to_str()).unwrap_or("").to_owned();
+        let extension = path.extension().and_then(|e| e.to_str()).unwrap_or("").to_ascii_lowercase();
+        let fits = move |spec: &LanguageSpec| {
+            spec.file_names.contains(&&*file_name) || spec.extensions.contains(&&*extension)
+        };
+        let (asking, sure): (Vec<usize>, Vec<usize>) =
+            (0..LANGUAGES.len()).filter(|index| fits(LANGUAGES[*index].spec)).partition(|index| LANGUAGES[*index].reading.sniff.is_some());
+        asking.into_iter().chain(sure)
+    }
+}
 
 /// Reads `#!` lines, `#lang` lines, and mode lines such as `-*- scheme -*-` or `filetype=scheme` in a first comment.
-pub(crate) fn by_first_line(text: &str) -> Option<&'static Language> {
+fn by_first_line(text: &str) -> Option<&'static Language> {
     let first = text.lines().next().unwrap_or("");
     if let Some(command) = first.strip_prefix("#!") {
         return by_interpreter(command);
     }
-    if first.starts_with("#lang ") {
-        return Language::named("racket");
+    let begun = |language: &&'static Language| language.spec().first_lines.iter().any(|begin| first.starts_with(begin));
+    if let Some(language) = Language::all().find(begun) {
+        return Some(language);
     }
     text.lines().take(2).find_map(by_mode_line)
 }

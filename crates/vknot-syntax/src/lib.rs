@@ -17,12 +17,20 @@
 mod detect;
 mod language;
 mod languages;
+mod lexis;
+mod limits;
+mod read;
+mod reader;
 mod reading;
+mod registry;
 mod role;
 mod text;
 mod tree;
 
-pub use language::{Field, Kind, Language, LanguageSpec, Mask, Reader, Repair, RoleRow};
+pub use language::{Bracket, Field, Kind, Language, LanguageSpec, RoleRow};
+pub use lexis::{Lexis, same_lexemes};
+pub use limits::Limits;
+pub use reader::{FindPieces, Lookup, Mask, Reader, Reading, Repair};
 pub use role::Role;
 pub use text::{
     contents_span, Facts, first_difference, is_plain_blank, LineColumn, LineEnd, Lines, MAX_BYTES, Position16,

@@ -12,24 +12,26 @@ use std::process::ExitCode;
 
 use clap::Parser;
 
+use crate::files::workspace::Workspace;
 use crate::arguments::{Arguments, Command};
 use crate::problem::Outcome;
 
 fn main() -> ExitCode {
     let arguments = Arguments::parse_from(std::env::args_os().map(place::shield));
     arguments.color.apply();
+    let workspace = Workspace::default();
     let result = match &arguments.command {
-        Command::Outline(command) => commands::outline::run(command),
-        Command::Fold(command) => commands::fold::run(command),
-        Command::Pairs(command) => commands::pairs::run(command),
-        Command::Select(command) => commands::select::run(command),
-        Command::Todos(command) => commands::todos::run(command),
-        Command::Sections(command) => commands::sections::run(command),
-        Command::Region(command) => commands::region::run(command),
-        Command::Pin(command) => commands::pin::run(command),
-        Command::Indent(command) => commands::indent::run(command),
-        Command::Format(command) => commands::format::run(command),
-        Command::Imports(command) => commands::imports::run(command),
+        Command::Outline(command) => commands::outline::run(command, &workspace),
+        Command::Fold(command) => commands::fold::run(command, &workspace),
+        Command::Pairs(command) => commands::pairs::run(command, &workspace),
+        Command::Select(command) => commands::select::run(command, &workspace),
+        Command::Todos(command) => commands::todos::run(command, &workspace),
+        Command::Sections(command) => commands::sections::run(command, &workspace),
+        Command::Region(command) => commands::region::run(command, &workspace),
+        Command::Pin(command) => commands::pin::run(command, &workspace),
+        Command::Indent(command) => commands::indent::run(command, &workspace),
+        Command::Format(command) => commands::format::run(command, &workspace),
+        Command::Imports(command) => commands::imports::run(command, &workspace),
         Command::Undo(command) => commands::undo::run(command),
         Command::Demo(command) => commands::demo::run(command),
     };

@@ -3,8 +3,9 @@
 use std::ffi::OsString;
 use std::path::Path;
 
+use vknot_reshape::Code;
 use vknot_reshape::looks::{self, Marks, NamedSpan};
-use vknot_syntax::{LineColumn, Source, Span, Tree};
+use vknot_syntax::{LineColumn, Source, Span};
 
 /// A position or range in a file, as typed. Lines and columns count from 1, columns in characters.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -85,7 +86,8 @@ impl Spot {
     ///
     /// # Errors
     /// With a message that says what the file does have there.
-    pub fn resolve(&self, source: &Source, tree: &Tree, marks: &Marks) -> Result<Span, String> {
+    pub fn resolve(&self, code: Code<'_>, marks: &Marks) -> Result<Span, String> {
+        let source = code.source;
         let offset = |at: LineColumn| {
             source.lines().offset(source.text(), at).ok_or_else(|| no_position(source, at))
         };
@@ -107,7 +109,7 @@ impl Spot {
                     false => Err("the range ends before it begins; turn its ends around".to_owned()),
                 }
             }
-            Spot::Name(name) => named(source, tree, marks, name),
+            Spot::Name(name) => named(code, marks, name),
         }
     }
 }
@@ -133,12 +135,13 @@ fn no_position(source: &Source, at: LineColumn) -> String {
 }
 
 /// Finds a name among the pins, in the outline, among regions and sections.
-fn named(source: &Source, tree: &Tree, marks: &Marks, name: &str) -> Result<Span, String> {
+fn named(code: Code<'_>, marks: &Marks, name: &str) -> Result<Span, String> {
+    let source = code.source;
     if let Some(pin) = marks.pins.iter().find(|pin| pin.name == name) {
         return Ok(pin.span);
     }
-    let marked = marked(source, tree, marks);
-    let entries = looks::outline(source, tree);
+    let marked = marked(code, marks);
+    let entries = looks::outline(code);
     let found = looks::find_by_name(&entries, name);
     let called: Vec<Span> = marked.iter().filter(|other| other.name == name).map(|other| other.span).collect();
     match found.as_slice() {
@@ -175,10 +178,10 @@ fn named(source: &Source, tree: &Tree, marks: &Marks, name: &str) -> Result<Span
 }
 
 /// The regions and sections of a file that have a name.
-fn marked(source: &Source, tree: &Tree, marks: &Marks) -> Vec<NamedSpan> {
-    let regions = looks::regions(source, tree, marks).regions.into_iter();
+fn marked(code: Code<'_>, marks: &Marks) -> Vec<NamedSpan> {
+    let regions = looks::regions(code, marks).regions.into_iter();
     let regions = regions.map(|region| NamedSpan { span: region.span(), name: region.name });
-    let sections = looks::sections(source, tree, marks).into_iter();
+    let sections = looks::sections(code, marks).into_iter();
     let sections = sections.map(|section| NamedSpan { name: section.name, span: section.span });
     regions.chain(sections).filter(|marked| !marked.name.is_empty()).collect()
 }

@@ -2,7 +2,8 @@
 
 use vknot_syntax::{Source, Token, Tree};
 
-use super::nesting::{bracket_of, OpenBrackets};
+use crate::spec::Code;
+use crate::frames::nesting::{bracket_of, OpenBrackets};
 
 /// A text that leaves nothing open.
 pub(super) struct Completed {
@@ -13,17 +14,18 @@ pub(super) struct Completed {
 }
 
 /// A text without its last line, with what it leaves open closed behind it. `None` when nothing is open.
-pub(super) fn completed(source: &Source, tree: &Tree) -> Option<Completed> {
+pub(super) fn completed(code: Code<'_>) -> Option<Completed> {
+    let Code { source, tree, .. } = code;
     let text = source.text();
     // The last line may break off anywhere, and in the middle of a comment or string, too.
     let last = tree.tokens().last()?;
-    let line = source.lines().start(source.lines().index_at(last.start));
+    let line = source.line_start(last.start);
     let mut open: OpenBrackets<()> = OpenBrackets::new();
     let above = tree.tokens().partition_point(|token| token.start < line);
     let (above, behind) = tree.tokens().split_at(above);
-    above.iter().for_each(|token| pass(source, tree, token, &mut open));
+    above.iter().for_each(|token| pass(code, token, &mut open));
     let open_above: Vec<u8> = open.iter().map(|(bracket, ())| bracket).collect();
-    behind.iter().for_each(|token| pass(source, tree, token, &mut open));
+    behind.iter().for_each(|token| pass(code, token, &mut open));
     open.iter().next()?;
     let mut done = text.get(..line as usize)?.to_owned();
     for bracket in open_above.into_iter().rev() {
@@ -39,8 +41,8 @@ pub(super) fn completed(source: &Source, tree: &Tree) -> Option<Completed> {
     Some(Completed { source, tree, end: line })
 }
 
-fn pass(source: &Source, tree: &Tree, token: &Token, open: &mut OpenBrackets<()>) {
-    match bracket_of(source, tree, token) {
+fn pass(code: Code<'_>, token: &Token, open: &mut OpenBrackets<()>) {
+    match bracket_of(code, token) {
         Some((bracket, false)) => open.open(bracket, ()),
         Some((bracket, true)) => drop(open.close(bracket)),
         None => {}

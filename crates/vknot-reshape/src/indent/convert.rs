@@ -1,15 +1,16 @@
 //! Turns the white space at the start of lines into tabs or into spaces; columns stay.
 
-use vknot_style::{Indentation, Style};
-use vknot_syntax::{Source, Span, Tree};
+use vknot_style::{Indentation, Key, Style};
+use vknot_syntax::Span;
 
+use crate::spec::Code;
 use crate::edits::Edits;
 use crate::receipt::Receipt;
 use crate::reshape::Reshape;
-use super::decided_indentation;
-use super::levels::standings;
-use super::lines::lines;
-use super::place::{blank_columns, Place};
+use crate::frames::found::decided_indentation;
+use crate::frames::standings::standings;
+use crate::frames::lines::lines;
+use crate::frames::place::{blank_columns, Place};
 use super::shift::wanted_lines;
 
 /// What leading white space becomes.
@@ -22,17 +23,18 @@ pub enum Target {
 }
 
 /// Converts the lines that some spans touch, or all. Lines inside strings stay as they are.
-pub fn convert(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>, target: Target) -> Reshape {
-    let (found, decided) = decided_indentation(source, tree, style);
+pub fn convert(code: Code<'_>, style: &Style, only: Option<&[Span]>, target: Target) -> Reshape {
+    let source = code.source;
+    let (found, decided) = decided_indentation(code, style);
     let size = match target {
-        Target::Spaces(size) => size.or(style.number("tab_width")).unwrap_or(found.size),
+        Target::Spaces(size) => size.or(style.number(Key::TabWidth)).unwrap_or(found.size),
         Target::Tabs => found.size,
     };
     let indentation = Indentation { tabs: target == Target::Tabs, size, tab_width: size };
-    let levels = level_columns(source, tree, indentation);
+    let levels = level_columns(code, indentation);
     let mut edits = Edits::default();
     let mut blank = String::new();
-    for (_, span) in wanted_lines(source, tree, only) {
+    for (_, span) in wanted_lines(code, only) {
         let old = span.of(source.text());
         let columns = blank_columns(old, indentation.tab_width);
         let tabs = old.bytes().take_while(|byte| *byte == b'\t').count() as u32 * indentation.tab_width;
@@ -54,9 +56,10 @@ pub fn convert(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]
 }
 
 /// For the start of each line that begins with a token, how many of its columns are levels, if it is lined up with something above.
-fn level_columns(source: &Source, tree: &Tree, indentation: Indentation) -> Vec<(u32, Option<u32>)> {
-    let lines = lines(source, tree, indentation, None);
-    let standings = standings(source, tree, &lines, indentation.tab_width);
+fn level_columns(code: Code<'_>, indentation: Indentation) -> Vec<(u32, Option<u32>)> {
+    let source = code.source;
+    let lines = lines(code, indentation, None);
+    let standings = standings(code, &lines, indentation.tab_width);
     let mut levels: Vec<(u32, Option<u32>)> = Vec::with_capacity(lines.len());
     for (index, (_, anchor, lined_up)) in standings.into_iter().enumerate() {
         let line = &lines[index];

@@ -2,11 +2,12 @@
 
 use std::collections::BTreeMap;
 
-use vknot_syntax::{Language, NodeId, Role, Source, Tree};
+use vknot_syntax::{NodeId, Role, Source};
 
-use crate::languages::Toolkit;
-use super::forms::{FormSpec, head_text, HeadRule, usual_rule};
-use super::place::blank_columns;
+use crate::spec::Code;
+use crate::frames::forms::{head_text, usual_rule};
+use crate::spec::forms::{FormSpec, HeadRule};
+use crate::frames::place::blank_columns;
 
 /// What may be the rule of a head, with how the setting calls it.
 const RULES: [(HeadRule, &str); 10] = [
@@ -36,21 +37,23 @@ pub struct HeadVotes {
 
 impl HeadVotes {
     /// Counts the forms of a file.
-    pub fn count(&mut self, source: &Source, tree: &Tree) {
-        let Some(spec) = Toolkit::of(tree.language()).indent.spec.forms else { return };
+    pub fn count(&mut self, code: Code<'_>) {
+        let Code { source, tree, .. } = code;
+        let Some(spec) = code.toolkit().indent.spec.forms else { return };
         for index in 0..tree.nodes().len() as u32 {
             let id = NodeId(index);
             let node = tree.node(id);
             if !node.is_leaf() && source.line(node.start) != source.line(node.end) {
-                self.count_form(source, tree, id, spec);
+                self.count_form(code, id, spec);
             }
         }
     }
 
-    fn count_form(&mut self, source: &Source, tree: &Tree, form: NodeId, spec: &FormSpec) {
+    fn count_form(&mut self, code: Code<'_>, form: NodeId, spec: &FormSpec) {
+        let Code { source, tree, .. } = code;
         let mut parts = tree.parts(form);
         let open = parts.next().map_or("", |open| tree.text_of(source.text(), open));
-        let is_head = |head: &NodeId| tree.role(*head) == Role::Name || head_text(source, tree, *head) == "[";
+        let is_head = |head: &NodeId| tree.role(*head) == Role::Name || head_text(code, *head) == "[";
         let Some(head) = parts.next().filter(|head| open.ends_with('(') && is_head(head)) else { return };
         let line_of = |id: NodeId| source.line(tree.node(id).start);
         let bracket = tree.node(form).start + open.len() as u32 - 1;
@@ -59,11 +62,11 @@ impl HeadVotes {
         let first = parts.first().filter(|first| line_of(**first) == line_of(form));
         let first = first.map(|first| column_of(source, tree.node(*first).start));
         for (index, element) in parts.into_iter().enumerate() {
-            if !begins_line(source, tree.node(element).start) {
+            if !source.begins_line(tree.node(element).start) {
                 continue;
             }
             let found = column_of(source, tree.node(element).start);
-            let entry = self.votes.entry(head_text(source, tree, head).to_owned()).or_default();
+            let entry = self.votes.entry(head_text(code, head).to_owned()).or_default();
             for (votes, (rule, _)) in entry.iter_mut().zip(RULES) {
                 let wanted = match rule {
                     HeadRule::Call => first.unwrap_or(column + 1),
@@ -91,8 +94,7 @@ impl HeadVotes {
     }
 
     /// The heads for which a rule holds on more lines than what the language says of them.
-    pub(super) fn rules(&self, language: &'static Language) -> impl Iterator<Item = (&str, (HeadRule, &'static str))> {
-        let spec = Toolkit::of(language).indent.spec.forms;
+    pub(super) fn rules(&self, spec: Option<&'static FormSpec>) -> impl Iterator<Item = (&str, (HeadRule, &'static str))> {
         self.votes.iter().filter_map(move |(head, votes)| {
             let (rule, most) = RULES.iter().zip(votes).rev().max_by_key(|(_, votes)| **votes)?;
             let usual = if head == "[" { HeadRule::Data } else { usual_rule(spec?, head) };
@@ -102,8 +104,8 @@ impl HeadVotes {
     }
 
     /// The same as a value of `vknot_indent_heads`.
-    pub fn setting(&self, language: &'static Language) -> String {
-        self.rules(language).map(|(head, (_, word))| format!("{head}={word}")).collect::<Vec<_>>().join(", ")
+    pub fn setting(&self, code: Code<'_>) -> String {
+        self.rules(code.toolkit().indent.spec.forms).map(|(head, (_, word))| format!("{head}={word}")).collect::<Vec<_>>().join(", ")
     }
 }
 
@@ -112,13 +114,8 @@ const TAB_WIDTH: u32 = 8;
 
 /// The column of a token, tabs in front of its line counted.
 fn column_of(source: &Source, offset: u32) -> u32 {
-    let line = source.lines().start(source.lines().index_at(offset));
+    let line = source.line_start(offset);
     let before = source.text().get(line as usize..offset as usize).unwrap_or("");
     let tabs = before.bytes().take_while(|byte| matches!(byte, b' ' | b'\t')).count();
     blank_columns(&before[..tabs], TAB_WIDTH) + source.line_column(offset).column - 1 - tabs as u32
-}
-
-fn begins_line(source: &Source, offset: u32) -> bool {
-    let line = source.lines().start(source.lines().index_at(offset));
-    source.text().get(line as usize..offset as usize).is_some_and(|before| before.trim().is_empty())
 }

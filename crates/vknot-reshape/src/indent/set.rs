@@ -1,32 +1,35 @@
 //! Sets lines by structure, in code of other languages inside a file, too.
 
-use vknot_style::{Indentation, Style};
+use vknot_style::{Indentation, Key, Style};
 use vknot_syntax::{Embedded, NodeId, Role, Source, Span, Tree};
 
+use crate::spec::Code;
 use crate::edits::Edits;
-use crate::languages::Toolkit;
 use crate::receipt::{LeftAlone, Reason, Receipt};
 use crate::reshape::Reshape;
-use super::blocks::{Block, inner_lines};
+use crate::frames::blocks::{Block, inner_lines};
 use super::completed::completed;
-use super::{decided_indentation, engine, found_indentation, levels};
-use super::forms::HeadRules;
+use crate::frames::engine;
+use crate::frames::found::{decided_indentation, indentation as found_indentation};
+use super::levels;
+use crate::frames::forms::HeadRules;
 use super::learn::HeadVotes;
-use super::lines::{Line, lines};
+use crate::frames::lines::{Line, lines};
 use super::manner::{self, with_manner};
-use super::nesting::bracket_of;
-use super::options::Options;
-use super::place::{blank_columns, Place};
-use super::rules::LinesBy;
+use crate::frames::nesting::bracket_of;
+use crate::frames::options::Options;
+use crate::frames::place::{blank_columns, Place};
+use crate::spec::indent::LinesBy;
 
 /// Sets the indentation of a file's lines, or of those that some spans touch, by structure.
 ///
 /// Where indentation is meaning, the levels that there are get the size that the style says. Lines inside strings are never touched.
-pub fn set(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
-    let once = set_once(source, tree, style, only);
+pub fn set(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
+    let tree = code.tree;
+    let once = set_once(code, style, only);
     // What is read where brackets are missing may depend on where lines stand.
     match only {
-        None if tree.has_error() && !once.edits.is_empty() => settled(source, tree, style, once),
+        None if tree.has_error() && !once.edits.is_empty() => settled(code, style, once),
         _ => once,
     }
 }
@@ -35,11 +38,12 @@ pub fn set(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -
 const ROUNDS: usize = 4;
 
 /// Sets what was set again, as it is read then, until that changes nothing. The edits are to the text as it was at first.
-fn settled(source: &Source, tree: &Tree, style: &Style, once: Reshape) -> Reshape {
+fn settled(code: Code<'_>, style: &Style, once: Reshape) -> Reshape {
+    let Code { source, tree, .. } = code;
     let mut text = once.edits.apply(source.text());
     for _ in 0..ROUNDS {
         let read = Source::from_text(source.path(), text.clone());
-        let again = set_once(&read, &Tree::read(&read, tree.language()), style, None);
+        let again = set_once(code.other(&read, &Tree::read(&read, tree.language())), style, None);
         if again.edits.is_empty() {
             break;
         }
@@ -64,18 +68,19 @@ fn blanks_between(old: &str, new: &str) -> Edits {
     edits
 }
 
-fn set_once(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
+fn set_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
+    let Code { source, tree, .. } = code;
     let mut receipt = Receipt::default();
     if tree.gave_up() {
         receipt.left_alone.push(LeftAlone { span: source.span(), reason: Reason::GaveUp });
         return Reshape { receipt, ..Reshape::default() };
     }
-    let (indentation, decided) = decided_indentation(source, tree, style);
+    let (indentation, decided) = decided_indentation(code, style);
     receipt.indentation = Some((indentation, decided));
-    let (own, has_manner) = with_manner(source, tree, style, indentation);
-    let setter = |own| Setter { source, tree, style, own, indentation, margin: Place::default(), begun: false, only };
+    let (own, has_manner) = with_manner(code, style, indentation);
+    let setter = |own| Setter { code, style, own, indentation, margin: Place::default(), begun: false, only };
     let mut edits = setter(&own).edits(&mut receipt.left_alone);
-    if has_manner && keeps_manner((source, tree), &edits, (style, &own, indentation)) {
+    if has_manner && keeps_manner(code, &edits, (style, &own, indentation)) {
         receipt.manner = manner::differences(&own);
     } else if has_manner {
         receipt.left_alone.clear();
@@ -86,22 +91,22 @@ fn set_once(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) 
 
 /// Whether a file shows the same manner when its lines stand by it, so that another run finds nothing to do.
 fn keeps_manner(
-    (source, tree): (&Source, &Tree),
+    code: Code<'_>,
     edits: &Edits,
     (style, own, indentation): (&Style, &Style, Indentation),
 ) -> bool {
     if edits.is_empty() {
         return true;
     }
+    let Code { source, tree, .. } = code;
     let result = Source::from_text(source.path(), edits.apply(source.text()));
     let tree = Tree::read(&result, tree.language());
-    let again = with_manner(&result, &tree, style, indentation).0;
+    let again = with_manner(code.other(&result, &tree), style, indentation).0;
     manner::differences(&again) == manner::differences(own)
 }
 
 struct Setter<'a> {
-    source: &'a Source,
-    tree: &'a Tree,
+    code: Code<'a>,
     style: &'a Style,
     /// The same, with the manner of the file where that leaves something open.
     own: &'a Style,
@@ -116,11 +121,11 @@ impl Setter<'_> {
     fn edits(&self, left_alone: &mut Vec<LeftAlone>) -> Edits {
         let mut edits: Vec<(Span, String)> = Vec::new();
         let mut placed: Vec<(Line, Place)> = Vec::new();
-        match Toolkit::of(self.tree.language()).indent.spec.lines {
+        match self.code.toolkit().indent.spec.lines {
             LinesBy::Structure => placed = self.by_structure(&mut edits, left_alone),
             LinesBy::Levels => {
-                let lines = lines(self.source, self.tree, self.indentation, self.only);
-                let was = found_indentation(self.source, self.tree).map_or(self.indentation, |found| match found.tabs {
+                let lines = lines(self.code, self.indentation, self.only);
+                let was = found_indentation(self.code).map_or(self.indentation, |found| match found.tabs {
                     true => Indentation {
                         size: self.indentation.tab_width,
                         tab_width: self.indentation.tab_width,
@@ -128,7 +133,7 @@ impl Setter<'_> {
                     },
                     false => found,
                 });
-                let places = levels::scaled(self.source, self.tree, &lines, (was, self.indentation));
+                let places = levels::scaled(self.code, &lines, (was, self.indentation));
                 placed = lines.into_iter().zip(places).collect();
             }
             LinesBy::Author => {}
@@ -138,10 +143,10 @@ impl Setter<'_> {
                 edits.push((Span::new(line.start, line.end), self.written(*place)));
             }
         }
-        for piece in self.tree.embedded() {
+        for piece in self.code.tree.embedded() {
             self.embedded(piece, &placed, &mut edits, left_alone);
         }
-        edits.retain(|(span, blank)| span.of(self.source.text()) != blank);
+        edits.retain(|(span, blank)| span.of(self.code.source.text()) != blank);
         edits.sort_by_key(|(span, _)| (span.start, span.end));
         let mut sorted = Edits::default();
         edits.iter().for_each(|(span, blank)| sorted.push(*span, blank));
@@ -150,39 +155,39 @@ impl Setter<'_> {
 
     fn written(&self, place: Place) -> String {
         let mut blank = String::new();
-        let align_with_tabs = self.indentation.tabs && self.style.word("vknot_align_tabs") == "true";
+        let align_with_tabs = self.indentation.tabs && self.style.flag(Key::AlignTabs);
         place.write(self.indentation, align_with_tabs, &mut blank);
         blank
     }
 
     fn by_structure(&self, edits: &mut Vec<(Span, String)>, left_alone: &mut Vec<LeftAlone>) -> Vec<(Line, Place)> {
-        let completed = completed(self.source, self.tree);
-        let (read, tree) =
-            completed.as_ref().map_or((self.source, self.tree), |completed| (&completed.source, &completed.tree));
-        let table = &Toolkit::of(tree.language()).indent;
+        let completed = completed(self.code);
+        let code = completed.as_ref().map_or(self.code, |completed| self.code.other(&completed.source, &completed.tree));
+        let table = &code.toolkit().indent;
         let mut options = Options::of(self.own, self.indentation);
         if table.spec.forms.is_some() && options.heads.is_empty() {
-            options.heads = found_heads(self.source, self.tree);
+            options.heads = found_heads(self.code);
         }
-        let mut lines = lines(read, tree, self.indentation, self.only);
-        self.keep_uncertain(read, tree, &mut lines, left_alone);
-        self.keep_margin_comments(read, tree, &mut lines);
+        let mut lines = lines(code, self.indentation, self.only);
+        self.keep_uncertain(code, &mut lines, left_alone);
+        self.keep_margin_comments(code, &mut lines);
         if let Some(first) = lines.first_mut().filter(|first| self.begun && first.start == 0) {
             (first.kept, first.found) = (true, self.margin);
         }
-        let mut placed = engine::places(read, tree, table, &options, self.margin, &lines);
+        let mut placed = engine::places(code, table, &options, self.margin, &lines);
         // The last line of a half-written file was taken off before it was read.
         let end = completed.as_ref().map_or(u32::MAX, |completed| completed.end);
         let count = lines.iter().take_while(|line| line.start < end).count();
         lines.truncate(count);
         for block in &mut placed.blocks {
-            self.move_block(read, tree, block, (&lines, &placed.places), edits);
+            self.move_block(code, block, (&lines, &placed.places), edits);
         }
         lines.into_iter().zip(placed.places).collect()
     }
 
     /// Comments at the margin stay there where any code is indented: as a rule they are code that is not to run.
-    fn keep_margin_comments(&self, source: &Source, tree: &Tree, lines: &mut [Line]) {
+    fn keep_margin_comments(&self, code: Code<'_>, lines: &mut [Line]) {
+        let Code { source, tree, .. } = code;
         if lines.iter().all(|line| line.found.columns() == 0 || tree.is_comment(line.token)) {
             return;
         }
@@ -193,14 +198,15 @@ impl Setter<'_> {
     }
 
     /// Lines behind a bracket that nothing opened, inside what could not be read, stay where they are.
-    fn keep_uncertain(&self, source: &Source, tree: &Tree, lines: &mut [Line], left_alone: &mut Vec<LeftAlone>) {
+    fn keep_uncertain(&self, code: Code<'_>, lines: &mut [Line], left_alone: &mut Vec<LeftAlone>) {
+        let tree = code.tree;
         for error in tree.errors().filter(|id| tree.role(*id) == Role::Error) {
             let span = tree.node(error).span();
             let wanted = self.only.is_none_or(|only| only.iter().any(|only| only.touches(span)));
-            if !wanted || span.start >= self.source.span().end {
+            if !wanted || span.start >= self.code.source.span().end {
                 continue;
             }
-            let lost = lost_from(source, tree, error);
+            let lost = lost_from(code, error);
             let lost_span = lost.map(|start| Span::new(start, span.end));
             if let Some(lost) = lost_span {
                 let first = lines.partition_point(|line| line.end <= lost.start);
@@ -215,12 +221,12 @@ impl Setter<'_> {
     /// Moves the lines of a comment or of prose with its first line.
     fn move_block(
         &self,
-        source: &Source,
-        tree: &Tree,
+        code: Code<'_>,
         block: &mut Block,
         (lines, places): (&[Line], &[Place]),
         edits: &mut Vec<(Span, String)>,
     ) {
+        let source = code.source;
         let behind = lines.partition_point(|line| line.token <= block.token);
         let Some((line, place)) = behind.checked_sub(1).and_then(|at| Some((lines.get(at)?, places.get(at)?))) else {
             return
@@ -235,7 +241,7 @@ impl Setter<'_> {
         if line.token == block.token {
             block.column = place.columns();
         }
-        for (span, place) in inner_lines(source, tree, block, self.indentation) {
+        for (span, place) in inner_lines(code, block, self.indentation) {
             edits.push((span, self.written(place)));
         }
     }
@@ -265,18 +271,17 @@ impl Setter<'_> {
         if inner.as_ref().is_some_and(Vec::is_empty) {
             return;
         }
-        let style = self.style.for_language(piece.tree.language().name());
+        let style = self.style.for_language(self.code.piece(piece).toolkit().style);
         // Where the piece is one token, its first line is one of the file's.
-        let begun = self.tree.node(piece.host).is_leaf();
-        let own = || decided_indentation(&piece.source, &piece.tree, &style).0;
+        let begun = self.code.tree.node(piece.host).is_leaf();
+        let own = || decided_indentation(self.code.piece(piece), &style).0;
         let mut indentation = if begun { self.indentation } else { own() };
         // A tab may have to be written otherwise in what holds the piece.
         indentation.tabs &= verbatim;
         let margin = if begun { self.margin_of(span, placed) } else { Place::default() };
         let only = inner.as_deref();
         let setter = Setter {
-            source: &piece.source,
-            tree: &piece.tree,
+            code: self.code.piece(piece),
             style: &style,
             own: &style,
             indentation,
@@ -295,10 +300,11 @@ impl Setter<'_> {
 }
 
 /// How the file itself indents forms, by their heads.
-fn found_heads(source: &Source, tree: &Tree) -> HeadRules {
+fn found_heads(code: Code<'_>) -> HeadRules {
+    let _tree = code.tree;
     let mut votes = HeadVotes::default();
-    votes.count(source, tree);
-    votes.rules(tree.language()).map(|(head, rule)| (head.to_owned(), rule.0)).collect()
+    votes.count(code);
+    votes.rules(code.toolkit().indent.spec.forms).map(|(head, rule)| (head.to_owned(), rule.0)).collect()
 }
 
 /// The part of a span of the file that is in a piece.
@@ -312,11 +318,12 @@ fn inner_span(piece: &Embedded, outer: Span) -> Option<Span> {
 }
 
 /// Where in what could not be read a bracket closes that nothing there opened.
-fn lost_from(source: &Source, tree: &Tree, error: NodeId) -> Option<u32> {
+fn lost_from(code: Code<'_>, error: NodeId) -> Option<u32> {
+    let tree = code.tree;
     let node = tree.node(error);
     let mut depth = 0i64;
     for token in tree.tokens().get(node.first_token as usize..node.token_end as usize)? {
-        match bracket_of(source, tree, token) {
+        match bracket_of(code, token) {
             Some((_, false)) => depth += 1,
             Some((_, true)) => depth -= 1,
             None => {}

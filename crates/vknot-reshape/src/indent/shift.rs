@@ -3,14 +3,15 @@
 use vknot_style::{Indentation, Style};
 use vknot_syntax::{Source, Span, Tree};
 
+use crate::spec::Code;
 use crate::edits::Edits;
-use crate::languages::Toolkit;
 use crate::receipt::Receipt;
 use crate::reshape::Reshape;
-use super::{decided_indentation, levels};
-use super::place::blank_columns;
-use super::proof::frozen_lines;
-use super::rules::LinesBy;
+use crate::frames::found::decided_indentation;
+use crate::frames::standings::moved_line;
+use crate::frames::place::blank_columns;
+use super::frozen::frozen_lines;
+use crate::spec::indent::LinesBy;
 
 /// By how many levels, and where to.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -47,15 +48,15 @@ pub enum ShiftError {
 /// # Errors
 /// When a shift out would flatten some lines, or when it would change what a language reads.
 pub fn shift(
-    source: &Source,
-    tree: &Tree,
+    code: Code<'_>,
     style: &Style,
     only: Option<&[Span]>,
     by: Shift,
 ) -> Result<Reshape, ShiftError> {
-    let (indentation, decided) = decided_indentation(source, tree, style);
+    let Code { source, tree, .. } = code;
+    let (indentation, decided) = decided_indentation(code, style);
     let mut edits = Edits::default();
-    for (line, blank) in wanted_lines(source, tree, only) {
+    for (line, blank) in wanted_lines(code, only) {
         let new = match by {
             Shift::In(levels) => further_in(blank.of(source.text()), levels * indentation.size, indentation),
             Shift::Out(levels, force) => {
@@ -71,10 +72,10 @@ pub fn shift(
             edits.push(blank, &new);
         }
     }
-    if Toolkit::of(tree.language()).indent.spec.lines == LinesBy::Levels {
+    if code.toolkit().indent.spec.lines == LinesBy::Levels {
         let new = Source::from_text(source.path(), edits.apply(source.text()));
         let new_tree = Tree::read(&new, tree.language());
-        let moved = levels::moved_line((source, tree), (&new, &new_tree), indentation.tab_width);
+        let moved = moved_line(code, code.other(&new, &new_tree), indentation.tab_width);
         if let Some(line) = moved {
             return Err(ShiftError::Breaks { line });
         }
@@ -84,19 +85,19 @@ pub fn shift(
 }
 
 /// The lines (from 0) that hold something and may be moved, each with its white space.
-pub(super) fn wanted_lines(source: &Source, tree: &Tree, only: Option<&[Span]>) -> Vec<(u32, Span)> {
-    let frozen = frozen_lines(source, tree);
+pub(super) fn wanted_lines(code: Code<'_>, only: Option<&[Span]>) -> Vec<(u32, Span)> {
+    let source = code.source;
+    let frozen = frozen_lines(code);
     let text = source.text();
     let mut found = Vec::new();
     for line in 0..source.lines().count() {
         let span = source.lines().span(text, line);
         let whole = span.of(text);
-        let blank = whole.len() - whole.trim_start_matches([' ', '\t']).len();
         let behind = frozen.partition_point(|frozen| frozen.start <= span.start);
         let inside = behind.checked_sub(1).and_then(|at| frozen.get(at)).is_some_and(|frozen| span.start < frozen.end);
         let wanted = only.is_none_or(|only| only.iter().any(|only| touches_line(*only, span)));
         if wanted && !inside && !whole.trim().is_empty() {
-            found.push((line, Span::new(span.start, span.start + blank as u32)));
+            found.push((line, source.line_blank(span.start)));
         }
     }
     found

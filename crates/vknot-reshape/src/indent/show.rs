@@ -1,10 +1,12 @@
 //! What indentation a file has, and where it disagrees with the nesting.
 
 use vknot_style::Style;
-use vknot_syntax::{Source, Span, Tree};
+use vknot_syntax::Span;
 
-use super::{effective_indentation, set};
-use super::place::blank_columns;
+use crate::frames::found::effective_indentation;
+use super::set::set;
+use crate::spec::Code;
+use crate::frames::place::blank_columns;
 use super::shift::touches_line;
 
 /// A line as it is shown.
@@ -34,18 +36,17 @@ impl ShownLine {
 }
 
 /// The lines that some spans touch, or all, in order.
-pub fn show(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Vec<ShownLine> {
-    let reshape = set(source, tree, style, None);
+pub fn show(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Vec<ShownLine> {
+    let source = code.source;
+    let reshape = set(code, style, None);
     let decided = reshape.receipt.indentation.map(|(indentation, _)| indentation);
-    let indentation = decided.unwrap_or_else(|| effective_indentation(source, tree, style));
+    let indentation = decided.unwrap_or_else(|| effective_indentation(code, style));
     let mut edits = reshape.edits.iter().peekable();
     let text = source.text();
     let mut shown = Vec::new();
     for line in 0..source.lines().count() {
         let span = source.lines().span(text, line);
-        let whole = span.of(text);
-        let blank =
-            Span::new(span.start, span.start + (whole.len() - whole.trim_start_matches([' ', '\t']).len()) as u32);
+        let blank = source.line_blank(span.start);
         while edits.next_if(|(edit, _)| edit.start < span.start).is_some() {}
         let new = edits.next_if(|(edit, _)| edit.start <= blank.end).map(|(_, new)| new);
         let columns = blank_columns(blank.of(text), indentation.tab_width);

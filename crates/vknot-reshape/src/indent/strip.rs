@@ -1,20 +1,22 @@
 //! Takes indentation away, to see how much of it [`super::set`] brings back.
 
 use vknot_style::Indentation;
-use vknot_syntax::{Source, Span, Tree};
+use vknot_syntax::Span;
 
+use crate::spec::Code;
 use crate::edits::Edits;
-use super::blocks::{Block, inner_lines};
-use super::lines::lines;
-use super::place::blank_columns;
+use crate::frames::blocks::{Block, inner_lines};
+use crate::frames::lines::lines;
+use crate::frames::place::blank_columns;
 
 const PLAIN: Indentation = Indentation { tabs: false, size: 4, tab_width: 8 };
 
 /// The text with the indentation of its lines taken away: of every line that begins with a token, and of the lines of prose. The lines of a
 /// comment lose what its first line lost, those that begin with `*` all they have. Lines inside strings are left.
-pub fn stripped(source: &Source, tree: &Tree) -> String {
+pub fn stripped(code: Code<'_>) -> String {
+    let Code { source, tree, .. } = code;
     let mut edits: Vec<(Span, String)> = Vec::new();
-    let lines = lines(source, tree, PLAIN, None);
+    let lines = lines(code, PLAIN, None);
     edits.extend(lines.iter().filter(|line| !line.kept).map(|line| (Span::new(line.start, line.end), String::new())));
     for (index, token) in tree.tokens().iter().enumerate() {
         let index = index as u32;
@@ -28,7 +30,7 @@ pub fn stripped(source: &Source, tree: &Tree) -> String {
         let moved = -i64::from(blank_columns(span.of(source.text()), PLAIN.tab_width));
         let block = Block { token: index, column: 0, prose: prose.then_some(Default::default()), moved };
         let starred = source.slice(token.span()).lines().skip(1).all(|line| line.trim_start().starts_with('*'));
-        for (span, place) in inner_lines(source, tree, &block, PLAIN) {
+        for (span, place) in inner_lines(code, &block, PLAIN) {
             let columns = if starred || prose { 0 } else { place.columns() };
             edits.push((span, " ".repeat(columns as usize)));
         }

@@ -24,7 +24,7 @@ fn stays_at_margin(planner: &Planner<'_>, token: u32) -> bool {
     let tokens = planner.tree.tokens();
     let column = |index: u32| {
         let start = tokens[index as usize].start;
-        start - planner.source.lines().start(planner.source.lines().index_at(start))
+        start - planner.source.line_start(start)
     };
     if !is_line_comment(planner, token) || planner.newlines(token) == 0 || column(token) > 0 {
         return false;
@@ -44,7 +44,7 @@ fn stays_at_margin(planner: &Planner<'_>, token: u32) -> bool {
 /// last comment that is behind code or goes on with such a one, with its column; gives the new one.
 fn continued(planner: &mut Planner<'_>, token: u32, behind: Option<(u32, u32)>) -> Option<(u32, u32)> {
     let start = planner.tree.tokens()[token as usize].start;
-    let line = planner.source.lines().start(planner.source.lines().index_at(start));
+    let line = planner.source.line_start(start);
     let column = indent_columns(Span::new(line, start).of(planner.text), planner.options.tab_width);
     let trailing = planner.newlines(token) == 0 && token > 0;
     if trailing && is_line_comment(planner, token) {

@@ -5,18 +5,21 @@
 
 use std::collections::HashSet;
 
-use vknot_syntax::{NodeId, Role, Source, Tree};
+use vknot_syntax::{NodeId, Role, Tree};
+
+use crate::spec::Code;
 
 /// With more errors than this the whole file is left alone.
 const ERRORS_AT_MOST: usize = 64;
 
 /// The nodes to leave alone.
-pub(super) fn untrusted(source: &Source, tree: &Tree) -> HashSet<NodeId> {
+pub(super) fn untrusted(code: Code<'_>) -> HashSet<NodeId> {
+    let tree = code.tree;
     let mut found = HashSet::new();
     if !tree.has_error() {
         return found;
     }
-    let brackets = Brackets::of(source, tree);
+    let brackets = Brackets::of(code);
     let unbalanced: Vec<NodeId> = tree.errors()
         .filter(|id| tree.role(*id) == Role::Error && !brackets.are_closed(tree, *id))
         .take(ERRORS_AT_MOST + 1)
@@ -41,7 +44,8 @@ struct Brackets {
 const ALONE: u32 = u32::MAX;
 
 impl Brackets {
-    fn of(source: &Source, tree: &Tree) -> Self {
+    fn of(code: Code<'_>) -> Self {
+        let Code { source, tree, .. } = code;
         let mut partner: Vec<u32> = (0..tree.tokens().len() as u32).collect();
         let mut open: Vec<(u32, usize)> = Vec::new();
         for (index, token) in tree.tokens().iter().enumerate() {

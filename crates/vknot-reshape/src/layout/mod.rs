@@ -11,43 +11,45 @@ mod plan;
 mod planner;
 mod print;
 mod reflow;
-pub(crate) mod rules;
 mod shapes;
 mod trailing;
 
-use vknot_style::Style;
-use vknot_syntax::{Language, LineEnd, NodeId, Source, Span, Tree};
+use vknot_style::{Key, Style};
+use vknot_syntax::{LineEnd, NodeId, Span};
 
-use options::{Options, RequiredBraces};
+use vknot_style::choices::{Charset, LineEnds, RequiredBraces, TrimBlanks};
+
+use options::Options;
 use print::Paper;
-use crate::indent::effective_indentation;
-use crate::languages::Toolkit;
+use crate::spec::Code;
+use crate::frames::found::effective_indentation;
 use crate::receipt::{LeftAlone, Reason, Receipt, TokenChange};
 use crate::reshape::Reshape;
 
 /// Lays out a file, or the lines of some spans of it, in a style.
-pub fn format(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>) -> Reshape {
+pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
+    let Code { source, tree, .. } = code;
     let mut receipt = Receipt::default();
     if tree.gave_up() {
         receipt.left_alone.push(LeftAlone { span: source.span(), reason: Reason::GaveUp });
         return Reshape { receipt, ..Reshape::default() };
     }
     let text = source.text();
-    let Some(table) = &Toolkit::of(tree.language()).layout else {
+    let Some(table) = &code.toolkit().layout else {
         receipt.left_alone.push(LeftAlone { span: source.span(), reason: Reason::NoLayout });
         return Reshape { receipt, ..Reshape::default() };
     };
-    let paper = paper(source, tree, style);
+    let paper = paper(code, style);
     let mut options = Options::of(style, paper.indentation);
     if only.is_some() {
         // Braces come in pairs, and a part of a file may hold only one of the two.
         options.required = RequiredBraces::Keep;
         options.commas = false;
     }
-    let planner = planner::plan(tree, source, table, options);
+    let planner = planner::plan(code, table, options);
     let (mut edits, added) = print::print(&planner, paper);
     if let Some(only) = only {
-        let lines: Vec<Span> = only.iter().map(|span| whole_lines(source, *span)).collect();
+        let lines: Vec<Span> = only.iter().map(|span| source.whole_lines(*span)).collect();
         edits = edits.filtered(|span, new| {
             let breaks = span.of(text).contains('\n') || new.contains('\n');
             let touched = if breaks { Span::new(span.end, span.end) } else { span };
@@ -63,38 +65,27 @@ pub fn format(source: &Source, tree: &Tree, style: &Style, only: Option<&[Span]>
     let left = planner.left_alone.iter().map(|id: &NodeId| tree.node(*id).span());
     let reason = Reason::SyntaxError;
     receipt.left_alone = left.map(|span| LeftAlone { span, reason }).collect();
-    let bom = match style.word("charset") {
-        "utf-8" => Some(false),
-        "utf-8-bom" => Some(true),
-        _ => None,
+    let bom = match style.choice() {
+        Charset::Utf8 => Some(false),
+        Charset::Utf8Bom => Some(true),
+        Charset::AsFound => None,
     };
     Reshape { edits, receipt, bom: bom.filter(|bom| *bom != source.facts().bom) }
 }
 
-/// Whether the layout of a language is known. Where it is not, its files are left as they are.
-pub fn covers(language: &'static Language) -> bool {
-    Toolkit::of(language).layout.is_some()
-}
-
-fn paper(source: &Source, tree: &Tree, style: &Style) -> Paper {
-    let line_end = match style.word("end_of_line") {
-        "lf" => LineEnd::Lf,
-        "crlf" => LineEnd::CrLf,
-        _ => source.facts().line_end(),
+fn paper(code: Code<'_>, style: &Style) -> Paper {
+    let source = code.source;
+    let line_end = match style.choice() {
+        LineEnds::Lf => LineEnd::Lf,
+        LineEnds::CrLf => LineEnd::CrLf,
+        LineEnds::AsFound => source.facts().line_end(),
     };
     Paper {
-        indentation: effective_indentation(source, tree, style),
+        indentation: effective_indentation(code, style),
         line_end: line_end.text(),
-        final_newline: style.word("insert_final_newline") != "false",
-        trim: style.word("trim_trailing_whitespace") == "true",
+        final_newline: style.flag(Key::InsertFinalNewline),
+        trim: style.choice::<TrimBlanks>() == TrimBlanks::Always,
     }
-}
-
-/// From the start of the first line a span touches to the end of the last.
-fn whole_lines(source: &Source, span: Span) -> Span {
-    let (first, last) = source.line_range(span);
-    let lines = source.lines();
-    Span::new(lines.start(first - 1), lines.span(source.text(), last - 1).end)
 }
 
 #[cfg(test)]
@@ -103,10 +94,11 @@ mod tests {
 
     use std::sync::LazyLock;
 
-    use vknot_syntax::{Language, Source, Tree};
+    use vknot_syntax::{Language, Source};
 
-    use crate::proof::{Difference, prove_layout};
-    use super::rules::{Items, LayoutSpec, LayoutTable, Rule, Side, WORDS};
+    use crate::registry::default_style;
+    use crate::steps::{Contract, Difference, Document, prove};
+    use crate::spec::layout::{Items, LayoutSpec, LayoutTable, Rule, Side, WORDS};
     use super::*;
 
     /// Java with words glued together behind `return`.
@@ -134,14 +126,11 @@ mod tests {
                 LazyLock::new(|| LayoutTable::new(&GLUING, Language::named("java").unwrap()));
             &TABLE
         };
-        let source = Source::from_text("Gauge.java", text);
-        let tree = Tree::read(&source, language);
-        let style = Style::defaults("java");
-        let paper = paper(&source, &tree, &style);
-        let planner = planner::plan(&tree, &source, table, Options::of(&style, paper.indentation));
+        let document = Document::new(Source::from_text("Gauge.java", text), language, default_style(language));
+        let paper = paper(document.code(), document.style());
+        let planner = planner::plan(document.code(), table, Options::of(document.style(), paper.indentation));
         let (edits, _) = print::print(&planner, paper);
-        let reshape = Reshape { edits, ..Reshape::default() };
-        prove_layout(&source, &tree, &reshape).unwrap_err().reason
+        prove(&document, Reshape { edits, ..Reshape::default() }, Contract::LAYOUT).unwrap_err().reason
     }
 
     #[test]

@@ -1,32 +1,9 @@
 //! The settings a layout needs, read off the style once.
 
-use vknot_style::{Indentation, Style};
+use vknot_style::{Indentation, Key, Style};
+use vknot_style::choices::{BracePlace, DeclarationBrace, KeepBreaks, RequiredBraces, WrapChain, WrapComma};
 
-use crate::indent::wrap_columns;
-
-/// Which of the author's line breaks stay.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
-pub(super) enum KeepBreaks {
-    None,
-    Some,
-    All,
-}
-
-/// When a statement gets braces.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum RequiredBraces {
-    Keep,
-    Multiline,
-    Always,
-}
-
-/// How chains break.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum WrapChain {
-    Fit,
-    Always,
-    Never,
-}
+use crate::frames::options::wrap_columns;
 
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Options {
@@ -51,29 +28,17 @@ pub(super) struct Options {
 impl Options {
     pub fn of(style: &Style, indentation: Indentation) -> Self {
         Self {
-            width: style.number("max_line_length").unwrap_or(u32::MAX / 4),
+            width: style.number(Key::MaxLineLength).unwrap_or(u32::MAX / 4),
             level: indentation.size,
             wrap: wrap_columns(style, indentation.size),
-            blank_most: style.number("vknot_blank_most").unwrap_or(1) as u8,
+            blank_most: style.number(Key::BlankMost).unwrap_or(1) as u8,
             tab_width: indentation.tab_width,
-            keep: match style.word("vknot_break_keep") {
-                "none" => KeepBreaks::None,
-                "all" => KeepBreaks::All,
-                _ => KeepBreaks::Some,
-            },
-            chain: match style.word("vknot_wrap_chain") {
-                "always" => WrapChain::Always,
-                "never" => WrapChain::Never,
-                _ => WrapChain::Fit,
-            },
-            control_next: style.word("vknot_brace_control") == "next",
-            declaration_next: style.word("vknot_brace_declaration") == "next",
-            required: match style.word("vknot_brace_required") {
-                "always" => RequiredBraces::Always,
-                "multiline" => RequiredBraces::Multiline,
-                _ => RequiredBraces::Keep,
-            },
-            commas: style.word("vknot_wrap_comma") == "add",
+            keep: style.choice(),
+            chain: style.choice(),
+            control_next: style.choice::<BracePlace>() == BracePlace::Next,
+            declaration_next: style.choice::<DeclarationBrace>() == DeclarationBrace::Next,
+            required: style.choice(),
+            commas: style.choice::<WrapComma>() == WrapComma::Add,
         }
     }
 }

@@ -4,10 +4,11 @@ use std::collections::{HashMap, HashSet};
 
 use vknot_syntax::{NodeId, Role, Source, Tree};
 
+use crate::spec::Code;
 use super::{comments, damage};
 use super::options::Options;
 use super::plan::{GapPlan, Group, NO_GROUP, Plan};
-use super::rules::{Hug, LayoutTable, Rule};
+use crate::spec::layout::{Hug, LayoutTable, Rule};
 
 /// What the author wrote in a gap.
 #[derive(Clone, Copy, Debug, Default)]
@@ -23,6 +24,7 @@ pub(super) struct Written {
 
 /// The state of the walk.
 pub(super) struct Planner<'a> {
+    pub code: Code<'a>,
     pub tree: &'a Tree,
     pub source: &'a Source,
     pub text: &'a str,
@@ -43,11 +45,11 @@ pub(super) struct Planner<'a> {
 
 /// Plans the layout of a whole file.
 pub(super) fn plan<'a>(
-    tree: &'a Tree,
-    source: &'a Source,
+    code: Code<'a>,
     table: &'static LayoutTable,
     options: Options,
 ) -> Planner<'a> {
+    let Code { source, tree, .. } = code;
     let text = source.text();
     let tokens = tree.tokens().len();
     let mut total = 0;
@@ -58,6 +60,7 @@ pub(super) fn plan<'a>(
         Written { newlines: gap.newlines, total, plain: gap.plain, empty: gap.span.is_empty(), comment }
     });
     let mut planner = Planner {
+        code,
         tree,
         source,
         text,
@@ -68,7 +71,7 @@ pub(super) fn plan<'a>(
         hugs: vec![0; tree.nodes().len()],
         shared: HashMap::new(),
         left_alone: Vec::new(),
-        untrusted: damage::untrusted(source, tree),
+        untrusted: damage::untrusted(code),
         children: Vec::new(),
     };
     planner.find_hugs();

@@ -1,6 +1,8 @@
 //! The comments of a file, in embedded code too.
 
-use vknot_syntax::{NodeId, Role, Source, Span, Tree};
+use vknot_syntax::{NodeId, Role, Span};
+
+use crate::spec::Code;
 
 /// A comment.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -12,14 +14,15 @@ pub struct Comment {
 }
 
 /// All comments in order.
-pub fn comments(source: &Source, tree: &Tree) -> Vec<Comment> {
+pub fn comments(code: Code<'_>) -> Vec<Comment> {
+    let tree = code.tree;
     let mut found: Vec<Comment> = tree.tokens()
         .iter()
         .filter(|token| tree.role(token.node) == Role::Comment)
-        .map(|token| Comment { span: token.span(), to_line_end: is_line_comment(source, tree, token.node) })
+        .map(|token| Comment { span: token.span(), to_line_end: is_line_comment(code, token.node) })
         .collect();
     for piece in tree.embedded() {
-        let inner = comments(&piece.source, &piece.tree);
+        let inner = comments(code.piece(piece));
         found.extend(inner.into_iter().map(|comment| Comment { span: piece.outer_span(comment.span), ..comment }));
     }
     if !tree.embedded().is_empty() {
@@ -29,7 +32,8 @@ pub fn comments(source: &Source, tree: &Tree) -> Vec<Comment> {
 }
 
 /// Whether a node is a comment that ends with its line.
-pub(super) fn is_line_comment(source: &Source, tree: &Tree, id: NodeId) -> bool {
+pub(super) fn is_line_comment(code: Code<'_>, id: NodeId) -> bool {
+    let Code { source, tree, .. } = code;
     let text = tree.text_of(source.text(), id);
     let spec = tree.language().spec();
     let (open, _) = spec.block_comment;

@@ -2,7 +2,9 @@
 
 use vknot_syntax::{Embedded, NodeId, Role, Source, Span, Tree};
 
-use crate::languages::Toolkit;
+use crate::spec::Code;
+
+use crate::spec::looks::Construct;
 use super::{comments, header_start, Marks, regions, sections};
 
 /// What a fold hides.
@@ -54,25 +56,6 @@ impl FoldKind {
     }
 }
 
-/// What a block is part of, where that is worth telling apart.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Construct {
-    /// Runs if something holds.
-    Conditional,
-    /// Runs again and again.
-    Loop,
-}
-
-impl Construct {
-    /// Its name in options and output.
-    pub fn name(self) -> &'static str {
-        match self {
-            Construct::Conditional => "conditional",
-            Construct::Loop => "loop",
-        }
-    }
-}
-
 /// A run of lines that can be shown as one: its first line.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct Fold {
@@ -103,17 +86,18 @@ impl Fold {
 }
 
 /// All folds that the structure gives; see [`folds_with`].
-pub fn folds(source: &Source, tree: &Tree) -> Vec<Fold> {
-    folds_with(source, tree, &Marks::default())
+pub fn folds(code: Code<'_>) -> Vec<Fold> {
+    folds_with(code, &Marks::default())
 }
 
 /// All folds, by first line; of two that begin on one line the longer comes first. They nest and never cross: of two
 /// that would, the later one is left out.
-pub fn folds_with(source: &Source, tree: &Tree, marks: &Marks) -> Vec<Fold> {
-    let mut found = structural(source, tree);
-    let regions = regions::regions(source, tree, marks).regions.into_iter();
+pub fn folds_with(code: Code<'_>, marks: &Marks) -> Vec<Fold> {
+    let source = code.source;
+    let mut found = structural(code);
+    let regions = regions::regions(code, marks).regions.into_iter();
     let marked = regions.map(|region| (FoldKind::Region, region.span()));
-    let sections = sections::sections(source, tree, marks).into_iter().map(|section| (FoldKind::Section, section.span));
+    let sections = sections::sections(code, marks).into_iter().map(|section| (FoldKind::Section, section.span));
     let pins = marks.pins.iter().map(|pin| (FoldKind::Pin, pin.span));
     for (kind, span) in marked.chain(sections).chain(pins) {
         let (first_line, last_line) = source.line_range(span);
@@ -127,23 +111,24 @@ pub fn folds_with(source: &Source, tree: &Tree, marks: &Marks) -> Vec<Fold> {
 }
 
 /// What the tree gives, and the trees of embedded pieces.
-fn structural(source: &Source, tree: &Tree) -> Vec<Fold> {
+fn structural(code: Code<'_>) -> Vec<Fold> {
+    let Code { source, tree, .. } = code;
     let mut found = Vec::new();
     for index in 0..tree.nodes().len() as u32 {
         let id = NodeId(index);
         if let Some(kind) = kind_of(tree, id) {
             let span = Span::new(first_byte(tree, id, kind), tree.node(id).end);
-            push(&mut found, source, tree, kind, span, tree.node(id).token_end);
+            push(&mut found, code, kind, span, tree.node(id).token_end);
             if kind == FoldKind::Block && let Some(last) = found.last_mut().filter(|last| last.span == span) {
-                last.construct = construct_of(tree, id);
+                last.construct = construct_of(code, id);
             }
         }
         if index == 0 || tree.role(id).is_sequence() || matches!(tree.role(id), Role::Form | Role::Element | Role::Arm) {
-            runs(source, tree, id, &mut found);
+            runs(code, id, &mut found);
         }
     }
     for piece in tree.embedded() {
-        let inner = structural(&piece.source, &piece.tree);
+        let inner = structural(code.piece(piece));
         let moved = inner.iter().map(|fold| moved(source, piece, fold));
         found.extend(moved.filter(|fold| fold.last_line > fold.first_line));
     }
@@ -226,8 +211,9 @@ fn first_byte(tree: &Tree, id: NodeId, kind: FoldKind) -> u32 {
 const LEVELS_TO_CONSTRUCT: usize = 3;
 
 /// What a block belongs to: the nearest branch around it.
-fn construct_of(tree: &Tree, id: NodeId) -> Option<Construct> {
-    let toolkit = Toolkit::of(tree.language());
+fn construct_of(code: Code<'_>, id: NodeId) -> Option<Construct> {
+    let tree = code.tree;
+    let toolkit = code.toolkit();
     for holder in tree.ancestors(id).take(LEVELS_TO_CONSTRUCT) {
         let construct = toolkit.kind(tree.node(holder).kind).construct;
         if construct.is_some() {
@@ -247,7 +233,8 @@ const SHORT: u32 = 120;
 const CLOSERS_AT_MOST: usize = 32;
 
 /// Adds a fold if it hides a line. What stands behind its end on the last line, other than closing marks, keeps that line open.
-fn push(found: &mut Vec<Fold>, source: &Source, tree: &Tree, kind: FoldKind, span: Span, token_end: u32) {
+fn push(found: &mut Vec<Fold>, code: Code<'_>, kind: FoldKind, span: Span, token_end: u32) {
+    let Code { source, tree, .. } = code;
     // A short span is looked through faster than its lines are looked up.
     if span.len() <= SHORT && !source.slice(span).as_bytes().contains(&b'\n') {
         return;
@@ -271,18 +258,19 @@ fn push(found: &mut Vec<Fold>, source: &Source, tree: &Tree, kind: FoldKind, spa
 }
 
 /// Runs of imports and of line comments among a node's children.
-fn runs(source: &Source, tree: &Tree, id: NodeId, found: &mut Vec<Fold>) {
+fn runs(code: Code<'_>, id: NodeId, found: &mut Vec<Fold>) {
+    let Code { source, tree, .. } = code;
     let mut run: Option<(FoldKind, NodeId, NodeId)> = None;
     let mut finish = |run: Option<(FoldKind, NodeId, NodeId)>| {
         if let Some((kind, first, last)) = run && first != last {
             let span = Span::new(tree.node(first).start, tree.node(last).end);
-            push(found, source, tree, kind, span, tree.node(last).token_end);
+            push(found, code, kind, span, tree.node(last).token_end);
         }
     };
     for child in tree.children(id) {
         let kind = match tree.role(child) {
             Role::Import => FoldKind::Imports,
-            Role::Comment if comments::is_line_comment(source, tree, child) => FoldKind::Comment,
+            Role::Comment if comments::is_line_comment(code, child) => FoldKind::Comment,
             _ if tree.node(child).is_empty() || source.slice(tree.node(child).span()) == ";" => continue,
             _ => {
                 finish(run.take());
@@ -290,7 +278,7 @@ fn runs(source: &Source, tree: &Tree, id: NodeId, found: &mut Vec<Fold>) {
             }
         };
         run = match run {
-            Some((was, first, last)) if was == kind && continues(source, tree, kind, last, child) => {
+            Some((was, first, last)) if was == kind && continues(code, kind, last, child) => {
                 Some((kind, first, child))
             }
             other => {
@@ -303,7 +291,8 @@ fn runs(source: &Source, tree: &Tree, id: NodeId, found: &mut Vec<Fold>) {
 }
 
 /// Line comments run on while each stands alone on the next line; imports may have blank lines between them.
-fn continues(source: &Source, tree: &Tree, kind: FoldKind, last: NodeId, next: NodeId) -> bool {
+fn continues(code: Code<'_>, kind: FoldKind, last: NodeId, next: NodeId) -> bool {
+    let Code { source, tree, .. } = code;
     let (start, end) = (tree.node(next).start, tree.node(last).end);
     kind == FoldKind::Imports || source.line(start) == source.line(end) + 1
 }

@@ -1,6 +1,8 @@
 //! What must hold of every look on every text, for tests and runs over real code.
 
-use vknot_syntax::{NodeId, Source, Span, Tree};
+use vknot_syntax::{NodeId, Source, Span};
+
+use crate::spec::Code;
 
 use super::{Fold, folds, ladder, outline, pairs};
 
@@ -9,19 +11,21 @@ use super::{Fold, folds, ladder, outline, pairs};
 ///
 /// # Errors
 /// Says the first thing that does not hold.
-pub fn check(source: &Source, tree: &Tree) -> Result<(), String> {
-    check_tree(source, tree)?;
-    check_folds(source, &folds(source, tree))?;
-    check_pairs(source, tree)?;
-    check_ladders(source, tree)?;
+pub fn check(code: Code<'_>) -> Result<(), String> {
+    let source = code.source;
+    check_tree(code)?;
+    check_folds(source, &folds(code))?;
+    check_pairs(code)?;
+    check_ladders(code)?;
     let end = source.span().end;
-    match outline(source, tree).iter().find(|entry| entry.span.end > end) {
+    match outline(code).iter().find(|entry| entry.span.end > end) {
         Some(entry) => Err(format!("the outline's {} ends outside the file", entry.name)),
         None => Ok(()),
     }
 }
 
-fn check_tree(source: &Source, tree: &Tree) -> Result<(), String> {
+fn check_tree(code: Code<'_>) -> Result<(), String> {
+    let Code { source, tree, .. } = code;
     let mut reached = 0;
     for (index, token) in tree.tokens().iter().enumerate() {
         if token.start < reached || token.end <= token.start || !source.text().is_char_boundary(token.start as usize) {
@@ -41,7 +45,7 @@ fn check_tree(source: &Source, tree: &Tree) -> Result<(), String> {
             return Err(format!("node {index} ({}) is not inside its parent", tree.kind_name(NodeId(index))));
         }
     }
-    tree.embedded().iter().try_for_each(|piece| check_tree(&piece.source, &piece.tree))
+    tree.embedded().iter().try_for_each(|piece| check_tree(code.piece(piece)))
 }
 
 fn check_folds(source: &Source, folds: &[Fold]) -> Result<(), String> {
@@ -61,8 +65,9 @@ fn check_folds(source: &Source, folds: &[Fold]) -> Result<(), String> {
     Ok(())
 }
 
-fn check_pairs(source: &Source, tree: &Tree) -> Result<(), String> {
-    let pairs = pairs(source, tree);
+fn check_pairs(code: Code<'_>) -> Result<(), String> {
+    let source = code.source;
+    let pairs = pairs(code);
     let end = source.span().end;
     let mut marks: Vec<Span> = pairs.marks().collect();
     marks.sort_unstable();
@@ -80,11 +85,12 @@ fn check_pairs(source: &Source, tree: &Tree) -> Result<(), String> {
 /// How many places of a file have their ladder checked.
 const LADDERS: usize = 40;
 
-fn check_ladders(source: &Source, tree: &Tree) -> Result<(), String> {
+fn check_ladders(code: Code<'_>) -> Result<(), String> {
+    let Code { source, tree, .. } = code;
     let step = (tree.tokens().len() / LADDERS).max(1);
     for token in tree.tokens().iter().step_by(step) {
         let at = Span::new(token.start, token.start);
-        let ladder = ladder(source, tree, at);
+        let ladder = ladder(code, at);
         let grows = |(inner, outer): (&super::Rung, &super::Rung)| {
             outer.span.covers(inner.span) && outer.span.len() > inner.span.len()
         };

@@ -1,6 +1,8 @@
 //! The nested selections around a place, from the word under it outwards.
 
-use vknot_syntax::{contents_span, Embedded, NodeId, Role, Source, Span, Tree, word_span_at};
+use vknot_syntax::{contents_span, Embedded, NodeId, Role, Span, word_span_at};
+
+use crate::spec::Code;
 
 use super::{kind_words, with_attached};
 
@@ -17,35 +19,37 @@ pub struct Rung {
 ///
 /// For a place between tokens the ladder starts from the token next to it. A file without tokens has one rung, the
 /// file.
-pub fn ladder(source: &Source, tree: &Tree, at: Span) -> Vec<Rung> {
+pub fn ladder(code: Code<'_>, at: Span) -> Vec<Rung> {
+    let Code { source, tree, .. } = code;
     let mut rungs = Rungs { list: Vec::new(), at };
     let inside = tree.embedded().iter().find_map(|piece| {
         let inner = Span::new(piece.inner(at.start)?, piece.inner(at.end)?);
         (piece.span().covers(at) && inner.start <= inner.end).then_some((piece, inner))
     });
     if let Some((piece, inner)) = inside {
-        return through(source, tree, piece, inner);
+        return through(code, piece, inner);
     }
-    let at = settle(source, tree, at);
+    let at = settle(code, at);
     rungs.at = at;
     let inner = match tree.token_at(at.start).filter(|_| at.is_empty() || tree.covering(at).0 != 0) {
         Some(token) if tree.tokens()[token as usize].span().covers(at) => tree.tokens()[token as usize].node,
         _ => tree.covering(at),
     };
     if tree.node(inner).is_leaf() {
-        token_rungs(source, tree, inner, at, &mut rungs);
+        token_rungs(code, inner, at, &mut rungs);
     }
     for id in tree.ancestors(inner) {
-        node_rungs(source, tree, id, &mut rungs);
+        node_rungs(code, id, &mut rungs);
     }
     rungs.add("file", source.span());
     rungs.list
 }
 
 /// The ladder inside an embedded piece, then from what holds the piece outwards.
-fn through(source: &Source, tree: &Tree, piece: &Embedded, at: Span) -> Vec<Rung> {
+fn through(code: Code<'_>, piece: &Embedded, at: Span) -> Vec<Rung> {
+    let Code { source, tree, .. } = code;
     let mut rungs = Rungs { list: Vec::new(), at: piece.outer_span(at) };
-    let mut inner = ladder(&piece.source, &piece.tree, at);
+    let mut inner = ladder(code.piece(piece), at);
     if let Some(whole) = inner.last_mut() {
         whole.kind = format!("{} code", piece.tree.language().spec().title);
     }
@@ -53,7 +57,7 @@ fn through(source: &Source, tree: &Tree, piece: &Embedded, at: Span) -> Vec<Rung
         rungs.add(&rung.kind, piece.outer_span(rung.span));
     }
     for id in tree.ancestors(piece.host) {
-        node_rungs(source, tree, id, &mut rungs);
+        node_rungs(code, id, &mut rungs);
     }
     rungs.add("file", source.span());
     rungs.list
@@ -75,7 +79,8 @@ impl Rungs {
 }
 
 /// Moves an empty place in white space to the nearest token: the next one on its line, else the one before.
-fn settle(source: &Source, tree: &Tree, at: Span) -> Span {
+fn settle(code: Code<'_>, at: Span) -> Span {
+    let Code { source, tree, .. } = code;
     if !at.is_empty() || tree.tokens().is_empty() {
         return at;
     }
@@ -103,7 +108,8 @@ fn settle(source: &Source, tree: &Tree, at: Span) -> Span {
 }
 
 /// The word, the contents of a string, the whole token.
-fn token_rungs(source: &Source, tree: &Tree, id: NodeId, at: Span, rungs: &mut Rungs) {
+fn token_rungs(code: Code<'_>, id: NodeId, at: Span, rungs: &mut Rungs) {
+    let Code { source, tree, .. } = code;
     let span = tree.node(id).span();
     let role = tree.role(id);
     if matches!(role, Role::String | Role::Comment) {
@@ -128,12 +134,13 @@ fn token_rungs(source: &Source, tree: &Tree, id: NodeId, at: Span, rungs: &mut R
         rungs.add(kind, span);
     }
     if role == Role::Comment {
-        comment_run(source, tree, id, rungs);
+        comment_run(code, id, rungs);
     }
 }
 
 /// Line comments directly above and below one another are one piece.
-fn comment_run(source: &Source, tree: &Tree, id: NodeId, rungs: &mut Rungs) {
+fn comment_run(code: Code<'_>, id: NodeId, rungs: &mut Rungs) {
+    let Code { source, tree, .. } = code;
     let Some(parent) = tree.parent(id) else { return };
     let mut run: Option<Span> = None;
     for child in tree.children(parent) {
@@ -154,33 +161,35 @@ fn comment_run(source: &Source, tree: &Tree, id: NodeId, rungs: &mut Rungs) {
 }
 
 /// The rungs one node gives: what is between its brackets, itself, itself with what belongs to it.
-fn node_rungs(source: &Source, tree: &Tree, id: NodeId, rungs: &mut Rungs) {
+fn node_rungs(code: Code<'_>, id: NodeId, rungs: &mut Rungs) {
+    let tree = code.tree;
     let node = tree.node(id);
     let role = tree.role(id);
     let parent_role = tree.role(node.parent);
     if role == Role::File || node.is_leaf() {
         return;
     }
-    if let Some(contents) = between_brackets(source, tree, id) {
-        rungs.add(&format!("{} contents", noun(tree, id)), contents);
+    if let Some(contents) = between_brackets(code, id) {
+        rungs.add(&format!("{} contents", noun(code, id)), contents);
     }
     let item_of_list = matches!(parent_role, Role::Arguments | Role::List | Role::Collection);
     if role != Role::Part || item_of_list {
         let kind = match parent_role {
             Role::Arguments if role != Role::Error => "argument".to_owned(),
             Role::List if role == Role::Part => "parameter".to_owned(),
-            _ => noun(tree, id),
+            _ => noun(code, id),
         };
         rungs.add(&kind, node.span());
     }
     if matches!(role, Role::Type | Role::Callable | Role::Member | Role::Rule) {
-        let kind = format!("{} with its comment", noun(tree, id));
-        rungs.add(&kind, with_attached(source, tree, id));
+        let kind = format!("{} with its comment", noun(code, id));
+        rungs.add(&kind, with_attached(code, id));
     }
 }
 
 /// What a role is called on a ladder.
-fn noun(tree: &Tree, id: NodeId) -> String {
+fn noun(code: Code<'_>, id: NodeId) -> String {
+    let tree = code.tree;
     match tree.role(id) {
         Role::Block => "block".to_owned(),
         Role::Body => "body".to_owned(),
@@ -192,12 +201,13 @@ fn noun(tree: &Tree, id: NodeId) -> String {
         Role::Operator => "operation".to_owned(),
         Role::Parenthesized => "parentheses".to_owned(),
         Role::Error => "unreadable piece".to_owned(),
-        _ => kind_words(tree, id).to_owned(),
+        _ => kind_words(code, id).to_owned(),
     }
 }
 
 /// From behind a node's opening bracket to before its closing one, blanks at the edges left out.
-fn between_brackets(source: &Source, tree: &Tree, id: NodeId) -> Option<Span> {
+fn between_brackets(code: Code<'_>, id: NodeId) -> Option<Span> {
+    let Code { source, tree, .. } = code;
     let node = tree.node(id);
     let (first, last) = (
         tree.tokens().get(node.first_token as usize)?,

@@ -1,8 +1,9 @@
 //! The structure of a file as a tree of named items.
 
-use vknot_syntax::{Embedded, NodeId, Role, Source, Span, Tree};
+use vknot_syntax::{Embedded, NodeId, Role, Span, Tree};
 
-use crate::languages::Toolkit;
+use crate::spec::{Code, Toolkit};
+
 use super::{kind_words, sections, whole_item};
 
 /// A named item.
@@ -28,10 +29,11 @@ pub struct OutlineEntry {
 pub type OutlinePath<'p> = &'p str;
 
 /// All named items in the order of the file, those of embedded code below what holds them.
-pub fn outline(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
-    let mut entries = own_entries(source, tree);
+pub fn outline(code: Code<'_>) -> Vec<OutlineEntry> {
+    let tree = code.tree;
+    let mut entries = own_entries(code);
     for piece in tree.embedded() {
-        let inner = outline(&piece.source, &piece.tree);
+        let inner = outline(code.piece(piece));
         insert(&mut entries, piece, tree, inner);
     }
     entries
@@ -61,8 +63,9 @@ fn insert(entries: &mut Vec<OutlineEntry>, piece: &Embedded, tree: &Tree, inner:
     entries.splice(at..at, moved);
 }
 
-fn own_entries(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
-    let toolkit = Toolkit::of(tree.language());
+fn own_entries(code: Code<'_>) -> Vec<OutlineEntry> {
+    let tree = code.tree;
+    let toolkit = code.toolkit();
     let mut entries: Vec<OutlineEntry> = Vec::new();
     let mut open: Vec<(u32, usize)> = Vec::new();
     let mut elements = ElementNumbers::default();
@@ -88,14 +91,14 @@ fn own_entries(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
         let name = match role {
             Role::Collection => Some(elements.number(tree, id).to_string()),
             Role::Cell => Some((elements.number(tree, id) + 1).to_string()),
-            _ => name_of(source, tree, id),
+            _ => name_of(code, id),
         };
         let Some(name) = name else { continue };
         let mut parent = open.last().map(|(_, entry)| *entry);
-        let mut span = tree.node(whole_item(tree, id)).span();
+        let mut span = tree.node(whole_item(code, id)).span();
         if role == Role::Heading && parent.is_none() {
-            let level = sections::heading_level(source, tree, id);
-            span.end = sections::end_of_section(source, tree, id, level);
+            let level = sections::heading_level(code, id);
+            span.end = sections::end_of_section(code, id, level);
             headings.retain(|(open, _)| *open < level);
             parent = headings.last().map(|(_, entry)| *entry);
             headings.push((level, entries.len()));
@@ -103,15 +106,15 @@ fn own_entries(source: &Source, tree: &Tree) -> Vec<OutlineEntry> {
             parent = headings.last().map(|(_, entry)| *entry);
         }
         let depth = parent.map_or(0, |parent| entries[parent].depth + 1);
-        let label = label_of(source, tree, id, &name, toolkit.looks.details);
+        let label = label_of(code, id, &name, toolkit.looks.details);
         let kind = match (role, tree.role(id)) {
             (Role::Collection, _) => "element".to_owned(),
             // A name for a function is one.
             (Role::Callable, Role::Member | Role::Assignment | Role::Part) => "function".to_owned(),
             (Role::Type, Role::Member | Role::Assignment | Role::Part) => "class".to_owned(),
             (Role::Element, _) =>
-                tag_of(source, tree, id).filter(|tag| *tag != name).map_or("element".to_owned(), str::to_owned),
-            _ => kind_words(tree, id).to_owned(),
+                tag_of(code, id).filter(|tag| *tag != name).map_or("element".to_owned(), str::to_owned),
+            _ => kind_words(code, id).to_owned(),
         };
         if role != Role::Heading {
             open.push((tree.node(id).next, entries.len()));
@@ -181,7 +184,8 @@ impl ElementNumbers {
     }
 }
 
-fn name_of(source: &Source, tree: &Tree, id: NodeId) -> Option<String> {
+fn name_of(code: Code<'_>, id: NodeId) -> Option<String> {
+    let Code { source, tree, .. } = code;
     let span = tree.name_span(id)?;
     let text = source.slice(span);
     let quoted = |quote: char| text.strip_prefix(quote).and_then(|text| text.strip_suffix(quote));
@@ -196,13 +200,14 @@ fn name_of(source: &Source, tree: &Tree, id: NodeId) -> Option<String> {
     (!bare.is_empty()).then(|| one_line(bare))
 }
 
-fn label_of(source: &Source, tree: &Tree, id: NodeId, name: &str, details: &[(&str, &[&str])]) -> String {
+fn label_of(code: Code<'_>, id: NodeId, name: &str, details: &[(&str, &[&str])]) -> String {
+    let Code { source, tree, .. } = code;
     if let Some((_, fields)) = details.iter().find(|(kind, _)| *kind == tree.kind_name(id)) {
         let parts = fields.iter().filter_map(|field| tree.child_named(id, field));
         return parts.map(|part| one_line(tree.text_of(source.text(), part))).collect::<Vec<_>>().join(" for ");
     }
     match tree.role(id) {
-        Role::Callable => callable_label(source, tree, id, name),
+        Role::Callable => callable_label(code, id, name),
         Role::Cell => cell_label(tree, id, name),
         Role::Assignment => tree.name_span(id).map_or(name.to_owned(), |span| one_line(source.slice(span))),
         _ => name.to_owned(),
@@ -220,14 +225,16 @@ fn cell_label(tree: &Tree, id: NodeId, name: &str) -> String {
 }
 
 /// The tag of an element.
-fn tag_of<'s>(source: &'s Source, tree: &Tree, id: NodeId) -> Option<&'s str> {
+fn tag_of<'s>(code: Code<'s>, id: NodeId) -> Option<&'s str> {
+    let Code { source, tree, .. } = code;
     let opening = tree.children(id).next()?;
     let name = tree.children(opening).find(|child| tree.role(*child) == Role::Name)?;
     Some(tree.text_of(source.text(), name))
 }
 
 /// A callable's name with what qualifies it, and its parameters.
-fn callable_label(source: &Source, tree: &Tree, id: NodeId, name: &str) -> String {
+fn callable_label(code: Code<'_>, id: NodeId, name: &str) -> String {
+    let Code { source, tree, .. } = code;
     let full = tree.name_span(id).map_or(name, |span| source.slice(span));
     let Some(parameters) = tree.child_named(id, "parameters") else { return one_line(full) };
     let text = tree.text_of(source.text(), parameters);

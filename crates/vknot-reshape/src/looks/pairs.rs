@@ -2,6 +2,8 @@
 
 use vknot_syntax::{NodeId, Role, Source, Span, TokenId, Tree};
 
+use crate::spec::Code;
+
 use super::{header_start, kind_words};
 
 /// Two marks that belong together: brackets, tags, the words that open and close a block.
@@ -105,19 +107,20 @@ struct Match {
 
 /// Matches the marks of a file. Brackets in strings and comments do not count; angle brackets and bars count where the
 /// tree says that they are brackets, and so do tags and the words around blocks.
-pub fn pairs(source: &Source, tree: &Tree) -> Pairs {
+pub fn pairs(code: Code<'_>) -> Pairs {
+    let Code { source, tree, .. } = code;
     let mut found = Search::default();
-    brackets(source, tree, &mut found);
-    angles(source, tree, &mut found);
+    brackets(code, &mut found);
+    angles(code, &mut found);
     words(tree, &mut found);
     found.pairs.sort_by_key(|pair| (pair.open.start, u32::MAX - pair.close.end));
     let culprit = found.left_over.first().and_then(|_| culprit(source, &found.pairs));
     let mut result = Pairs {
-        pairs: found.pairs.into_iter().map(|pair| described(tree, &pair)).collect(),
+        pairs: found.pairs.into_iter().map(|pair| described(code, &pair)).collect(),
         unpaired: found.left_over.into_iter().map(|span| Unpaired { span, culprit }).collect(),
     };
     for piece in tree.embedded() {
-        let inner = pairs(&piece.source, &piece.tree);
+        let inner = pairs(code.piece(piece));
         result.pairs.extend(inner.pairs.into_iter().map(|pair| Pair {
             open: piece.outer_span(pair.open),
             close: piece.outer_span(pair.close),
@@ -145,25 +148,27 @@ struct Search {
     left_over: Vec<Span>,
 }
 
-fn described(tree: &Tree, pair: &Match) -> Pair {
+fn described(code: Code<'_>, pair: &Match) -> Pair {
+    let tree = code.tree;
     let construct = construct(tree, pair.holder, Span::new(pair.open.start, pair.close.end));
     Pair {
         open: pair.open,
         close: pair.close,
         depth: 0,
-        construct: kind_words(tree, construct),
+        construct: kind_words(code, construct),
         header: header_start(tree, construct),
     }
 }
 
-fn brackets(source: &Source, tree: &Tree, found: &mut Search) {
+fn brackets(code: Code<'_>, found: &mut Search) {
+    let tree = code.tree;
     let mut open: Vec<(TokenId, usize)> = Vec::new();
     for token in 0..tree.tokens().len() as TokenId {
-        let text = bracket_text(source, tree, token);
+        let text = bracket_text(code, token);
         if let Some(shape) = SHAPES.iter().position(|(opening, _)| *opening == text) {
             open.push((token, shape));
         } else if let Some(shape) = SHAPES.iter().position(|(_, closing)| *closing == text) {
-            close(source, tree, &mut open, (token, shape), found);
+            close(code, &mut open, (token, shape), found);
         }
     }
     found.left_over.extend(open.into_iter().map(|(token, _)| tree.tokens()[token as usize].span()));
@@ -199,7 +204,8 @@ fn words(tree: &Tree, found: &mut Search) {
     found.left_over.sort_unstable();
 }
 
-fn bracket_text<'s>(source: &'s Source, tree: &Tree, token: TokenId) -> &'s str {
+fn bracket_text<'s>(code: Code<'s>, token: TokenId) -> &'s str {
+    let Code { source, tree, .. } = code;
     let token = &tree.tokens()[token as usize];
     let mark = source.text().as_bytes().get(token.start as usize).copied().unwrap_or(b' ');
     let bracket = matches!(mark, b'(' | b')' | b'[' | b']' | b'{' | b'}' | b'<' | b'>' | b'|');
@@ -215,12 +221,12 @@ fn bracket_text<'s>(source: &'s Source, tree: &Tree, token: TokenId) -> &'s str 
 /// A closing bracket takes the nearest open one of its shape, unless an open one between them stands further to the
 /// left than it: then the closing bracket is the one too many.
 fn close(
-    source: &Source,
-    tree: &Tree,
+    code: Code<'_>,
     open: &mut Vec<(TokenId, usize)>,
     (token, shape): (TokenId, usize),
     found: &mut Search,
 ) {
+    let Code { source, tree, .. } = code;
     let span = |token: TokenId| tree.tokens()[token as usize].span();
     let Some(at) = open.iter().rposition(|(_, other)| *other == shape) else {
         return found.left_over.push(span(token));
@@ -239,14 +245,15 @@ fn close(
 }
 
 /// Pairs of `<` and `>` or of bars that are a list's brackets.
-fn angles(source: &Source, tree: &Tree, found: &mut Search) {
+fn angles(code: Code<'_>, found: &mut Search) {
+    let tree = code.tree;
     for (index, node) in tree.nodes().iter().enumerate() {
         if node.token_end - node.first_token < 2 || tree.language().role(node.kind) != Role::List {
             continue;
         }
         let (first, last) = (node.first_token, node.token_end - 1);
         let own = |token: TokenId| tree.node(tree.tokens()[token as usize].node).parent == NodeId(index as u32);
-        let texts = (bracket_text(source, tree, first), bracket_text(source, tree, last));
+        let texts = (bracket_text(code, first), bracket_text(code, last));
         if matches!(texts, ("<", ">") | ("|", "|")) && own(first) && own(last) {
             let span = |token: TokenId| tree.tokens()[token as usize].span();
             found.pairs.push(Match { open: span(first), close: span(last), holder: NodeId(index as u32) });
@@ -270,7 +277,7 @@ fn culprit(source: &Source, pairs: &[Match]) -> Option<Culprit> {
     let astray = pairs.iter().filter_map(|pair| {
         let (opened, closed) = (indent_of(source, pair.open), indent_of(source, pair.close));
         let lines = (source.line(pair.open.start), source.line(pair.close.start));
-        if lines.0 == lines.1 || !begins_line(source, pair.close) || opened == closed {
+        if lines.0 == lines.1 || !source.begins_line(pair.close.start) || opened == closed {
             return None;
         }
         // Closed further left: the opening mark lacks its own partner. Further right: the closing one is too many.
@@ -280,17 +287,6 @@ fn culprit(source: &Source, pairs: &[Match]) -> Option<Culprit> {
     astray.min_by_key(|(length, _)| *length).map(|(_, culprit)| culprit)
 }
 
-fn line_start(source: &Source, span: Span) -> (&str, u32) {
-    let line = source.lines().start(source.lines().index_at(span.start));
-    let rest = source.text().get(line as usize..).unwrap_or("");
-    (&rest[..rest.len() - rest.trim_start_matches([' ', '\t']).len()], span.start - line)
-}
-
 fn indent_of(source: &Source, span: Span) -> usize {
-    line_start(source, span).0.chars().map(|c| if c == '\t' { 4 } else { 1 }).sum()
-}
-
-fn begins_line(source: &Source, span: Span) -> bool {
-    let (blank, column) = line_start(source, span);
-    blank.len() as u32 == column
+    source.slice(source.line_blank(span.start)).chars().map(|c| if c == '\t' { 4 } else { 1 }).sum()
 }

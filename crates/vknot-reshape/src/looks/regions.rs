@@ -1,6 +1,8 @@
 //! Regions: lines between an opening and a closing marker comment, with a name. Regions nest.
 
-use vknot_syntax::{Source, Span, Tree};
+use vknot_syntax::Span;
+
+use crate::spec::Code;
 
 use super::{comments, Marks};
 
@@ -54,7 +56,8 @@ enum Marker {
 ///
 /// A closing marker that says a name closes the region of that name if one is open, and those opened since are reported;
 /// any other closes the region opened last.
-pub fn regions(source: &Source, tree: &Tree, marks: &Marks) -> Regions {
+pub fn regions(code: Code<'_>, marks: &Marks) -> Regions {
+    let source = code.source;
     let mut found = Regions::default();
     let mut open: Vec<(Span, String)> = Vec::new();
     // Most files have none, which is told at once.
@@ -62,7 +65,7 @@ pub fn regions(source: &Source, tree: &Tree, marks: &Marks) -> Regions {
     if marks.regions.is_empty() && !spoken(source.text()) {
         return found;
     }
-    for comment in comments(source, tree) {
+    for comment in comments(code) {
         match marker(source.slice(comment.span), marks) {
             Some(Marker::Open(name)) => open.push((comment.span, name)),
             Some(Marker::Close(name)) => close(&mut open, comment.span, &name, &mut found),

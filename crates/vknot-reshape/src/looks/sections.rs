@@ -1,8 +1,9 @@
 //! Sections: lines from a heading to the next one of the same or a higher level.
 
-use vknot_syntax::{NodeId, Role, Source, Span, Tree};
+use vknot_syntax::{NodeId, Role, Source, Span};
 
-use crate::languages::Toolkit;
+use crate::spec::Code;
+
 use super::{comments, Marks};
 
 /// A section.
@@ -19,15 +20,16 @@ pub struct Section {
 }
 
 /// All sections in order. Headings are a language's own, and marker comments.
-pub fn sections(source: &Source, tree: &Tree, marks: &Marks) -> Vec<Section> {
-    let toolkit = Toolkit::of(tree.language());
-    let mut headings = if toolkit.has_headings { own_headings(source, tree) } else { Vec::new() };
+pub fn sections(code: Code<'_>, marks: &Marks) -> Vec<Section> {
+    let Code { source, tree, .. } = code;
+    let toolkit = code.toolkit();
+    let mut headings = if toolkit.has_headings { own_headings(code) } else { Vec::new() };
     for piece in tree.embedded().iter().filter(|piece| tree.role(piece.host) == Role::Cell) {
-        let inner = own_headings(&piece.source, &piece.tree).into_iter();
+        let inner = own_headings(code.piece(piece)).into_iter();
         headings.extend(inner.map(|(name, level, span)| (name, level, piece.outer_span(span))));
     }
     if toolkit.looks.sections && marks.sections.iter().any(|mark| source.text().contains(mark.as_str())) {
-        headings.extend(marked_headings(source, tree, marks));
+        headings.extend(marked_headings(code, marks));
     }
     headings.sort_by_key(|(_, _, span)| span.start);
     close(source, headings)
@@ -55,18 +57,20 @@ fn end_before(source: &Source, offset: u32) -> u32 {
     source.slice(Span::new(0, offset)).trim_end().len() as u32
 }
 
-fn own_headings(source: &Source, tree: &Tree) -> Vec<(String, u32, Span)> {
+fn own_headings(code: Code<'_>) -> Vec<(String, u32, Span)> {
+    let Code { source, tree, .. } = code;
     let heading = |index: usize| {
         let id = NodeId(index as u32);
         let name = tree.name_span(id).map_or("", |span| source.slice(span).trim());
-        (name.to_owned(), heading_level(source, tree, id), tree.node(id).span())
+        (name.to_owned(), heading_level(code, id), tree.node(id).span())
     };
     let is_heading = |index: &usize| tree.role(NodeId(*index as u32)) == Role::Heading;
     (0..tree.nodes().len()).filter(is_heading).map(heading).collect()
 }
 
 /// The level of a heading of the language's own: by its marks in front, or by the line below it.
-pub(super) fn heading_level(source: &Source, tree: &Tree, id: NodeId) -> u32 {
+pub(super) fn heading_level(code: Code<'_>, id: NodeId) -> u32 {
+    let Code { source, tree, .. } = code;
     let text = tree.text_of(source.text(), id);
     match text.bytes().take_while(|byte| *byte == b'#').count() as u32 {
         0 if text.trim_end().ends_with('-') => 2,
@@ -76,12 +80,13 @@ pub(super) fn heading_level(source: &Source, tree: &Tree, id: NodeId) -> u32 {
 }
 
 /// Where the section of a heading ends, in a file whose headings are among the children of one node.
-pub(super) fn end_of_section(source: &Source, tree: &Tree, id: NodeId, level: u32) -> u32 {
+pub(super) fn end_of_section(code: Code<'_>, id: NodeId, level: u32) -> u32 {
+    let Code { source, tree, .. } = code;
     let parent = tree.node(id).parent;
     let mut at = tree.node(id).next;
     while at < tree.node(parent).next {
         let next = NodeId(at);
-        if tree.role(next) == Role::Heading && heading_level(source, tree, next) <= level {
+        if tree.role(next) == Role::Heading && heading_level(code, next) <= level {
             return end_before(source, tree.node(next).start);
         }
         at = tree.node(next).next;
@@ -90,9 +95,10 @@ pub(super) fn end_of_section(source: &Source, tree: &Tree, id: NodeId, level: u3
 }
 
 /// Line comments that begin with a section mark, such as `%% Tides` and `# %% Tides`; `%%%` is one level lower.
-fn marked_headings(source: &Source, tree: &Tree, marks: &Marks) -> Vec<(String, u32, Span)> {
+fn marked_headings(code: Code<'_>, marks: &Marks) -> Vec<(String, u32, Span)> {
+    let Code { source, tree, .. } = code;
     let heading = |comment: comments::Comment| {
-        if !comment.to_line_end || !begins_line(source, comment.span.start) {
+        if !comment.to_line_end || !source.begins_line(comment.span.start) {
             return None;
         }
         let text = source.slice(comment.span);
@@ -111,10 +117,5 @@ fn marked_headings(source: &Source, tree: &Tree, marks: &Marks) -> Vec<(String, 
         let named = name.is_empty() && lower == 0 || name.starts_with(char::is_whitespace);
         named.then(|| (name.trim().to_owned(), 1 + lower as u32, comment.span))
     };
-    comments(source, tree).into_iter().filter_map(heading).collect()
-}
-
-fn begins_line(source: &Source, offset: u32) -> bool {
-    let line = source.lines().start(source.lines().index_at(offset));
-    source.slice(Span::new(line, offset)).trim().is_empty()
+    comments(code).into_iter().filter_map(heading).collect()
 }

@@ -1,6 +1,8 @@
 //! Todos: tagged notes in comments.
 
-use vknot_syntax::{Source, Span, Tree};
+use vknot_syntax::Span;
+
+use crate::spec::Code;
 
 use super::{comments, Marks};
 
@@ -18,7 +20,8 @@ pub struct Todo {
 }
 
 /// All notes with one of the project's tags, in order. Only comments count, wherever the language has them.
-pub fn todos(source: &Source, tree: &Tree, marks: &Marks) -> Vec<Todo> {
+pub fn todos(code: Code<'_>, marks: &Marks) -> Vec<Todo> {
+    let source = code.source;
     let mut found = Vec::new();
     // Most files have few of the tags, and in an embedded piece escapes do not change their letters.
     let marks = Marks {
@@ -28,7 +31,7 @@ pub fn todos(source: &Source, tree: &Tree, marks: &Marks) -> Vec<Todo> {
     if marks.tags.is_empty() {
         return found;
     }
-    for comment in comments(source, tree) {
+    for comment in comments(code) {
         let mut at = comment.span.start;
         for line in source.slice(comment.span).split_inclusive('\n') {
             found.extend(in_line(line, at, &marks));

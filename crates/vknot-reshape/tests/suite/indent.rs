@@ -4,12 +4,13 @@
 use std::path::Path;
 
 use proptest::prelude::*;
-use vknot_reshape::indent::{self, Decided, HeadVotes, Shift, ShiftError, Target};
-use vknot_reshape::{Reason, Reshape};
+use vknot_reshape::indent::{self, HeadVotes, Shift, ShiftError, Target};
+use vknot_reshape::{Decided, Reason, Reshape};
+use vknot_reshape::steps::{Document, Request, StepError, Wish};
 use vknot_style::Style;
-use vknot_syntax::{Language, Source, Span, Tree};
+use vknot_syntax::{Language, Span};
 
-use crate::support::{formatted, Read, read, sample_files, style};
+use crate::support::{formatted, prove_as, read, reshape, sample_files, step, style, styled};
 
 /// Settings that the samples of some languages keep to, beside the size of their levels.
 const STYLES: &[(&str, &[&str])] = &[
@@ -47,21 +48,27 @@ fn samples() -> Vec<Sample> {
 }
 
 /// The result of a reshape, proven.
-fn proven(read: &Read, reshape: &Reshape) -> String {
-    match indent::prove(&read.source, &read.tree, reshape) {
-        Ok(proven) => proven.source.text().to_owned(),
-        Err(refusal) => panic!("{refusal}\n{}", reshape.edits.apply(read.source.text())),
+fn proven(read: &Document, reshape: Reshape) -> String {
+    let wanted = reshape.edits.apply(read.source().text());
+    match prove_as("indent", read, reshape) {
+        Ok(proven) => proven.text().to_owned(),
+        Err(refusal) => panic!("{refusal}\n{wanted}"),
     }
 }
 
 fn set(language: &str, text: &str, style: &Style) -> String {
-    let read = read(language, text);
-    proven(&read, &indent::set(&read.source, &read.tree, style, None))
+    let read = read(language, text).with_style(style.clone());
+    let reshape = reshape("indent", &read, Wish::Nothing);
+    proven(&read, reshape)
+}
+
+/// What is done to some lines only.
+fn in_part(read: &Document, span: Span) -> Reshape {
+    step("indent").reshape(read, &Request { only: Some(&[span]), wish: Wish::Nothing }).unwrap()
 }
 
 fn stripped(language: &str, text: &str) -> String {
-    let read = read(language, text);
-    indent::stripped(&read.source, &read.tree)
+    indent::stripped(read(language, text).code())
 }
 
 #[test]
@@ -169,9 +176,10 @@ fn a_file_goes_by_its_own_manner_where_nothing_is_set() {
     let text = format!("void f(int a)\n{{\n    switch (a) {{\n{arms}    }}\n}}\n");
     let jumbled = text.replacen("            break;", "  break;", 1);
     let by = |text: &str, keys: &[&str]| {
-        let read = read("c", text);
-        let reshape = indent::set(&read.source, &read.tree, &style("c", keys), None);
-        (proven(&read, &reshape), reshape.receipt.manner)
+        let read = styled("c", text, keys);
+        let reshape = reshape("indent", &read, Wish::Nothing);
+        let manner = reshape.receipt.manner.clone();
+        (proven(&read, reshape), manner)
     };
     let (result, manner) = by(&jumbled, &[]);
     assert_eq!(result, text);
@@ -215,14 +223,14 @@ fn code_inside_is_set_where_it_stands() {
 #[test]
 fn broken_code_is_set_where_it_is_certain() {
     let text = "class A {\nvoid b() {\nif (c > {\nd(1,\n2);\n}\nint e = ;\n}\nvoid f() {\ng();\n}\n}\n}\nint h;\n";
-    let read = read("java", text);
-    let reshape = indent::set(&read.source, &read.tree, &style("java", &["indent_size=2"]), None);
+    let read = styled("java", text, &["indent_size=2"]);
+    let reshape = reshape("indent", &read, Wish::Nothing);
     let left: Vec<String> = reshape.receipt.left_alone
         .iter()
-        .map(|left| format!("{:?} {:?}", left.reason, read.source.line_range(left.span)))
+        .map(|left| format!("{:?} {:?}", left.reason, read.source().line_range(left.span)))
         .collect();
-    snapshot!(format!("{}{}", proven(&read, &reshape), left.join("\n")));
     assert!(reshape.receipt.left_alone.iter().any(|left| left.reason == Reason::Brackets));
+    snapshot!(format!("{}{}", proven(&read, reshape), left.join("\n")));
 }
 
 #[test]
@@ -235,10 +243,9 @@ fn what_stands_in_front_of_an_open_string_is_set() {
 #[test]
 fn only_the_lines_asked_for_are_set_against_those_around_them() {
     let text = "class A {\n      void b() {\nc();\n   d();\n  }\n}\n";
-    let read = read("java", text);
-    let third = read.source.lines().span(text, 2);
-    let reshape = indent::set(&read.source, &read.tree, &style("java", &["indent_size=4"]), Some(&[third]));
-    assert_eq!(proven(&read, &reshape), "class A {\n      void b() {\n          c();\n   d();\n  }\n}\n");
+    let read = styled("java", text, &["indent_size=4"]);
+    let third = read.source().lines().span(text, 2);
+    assert_eq!(proven(&read, in_part(&read, third)), "class A {\n      void b() {\n          c();\n   d();\n  }\n}\n");
 }
 
 #[test]
@@ -250,8 +257,7 @@ fn what_decides_the_width_is_said() {
         ("class A {\n\tint b;\n}\n", &[], (4, Decided::ByFile)),
     ];
     for (text, keys, (size, decided)) in cases {
-        let read = read("java", text);
-        let reshape = indent::set(&read.source, &read.tree, &style("java", keys), None);
+        let reshape = reshape("indent", &styled("java", text, keys), Wish::Nothing);
         let (indentation, by) = reshape.receipt.indentation.unwrap();
         assert_eq!((indentation.size, by), (size, decided), "{text:?} {keys:?}");
     }
@@ -282,26 +288,29 @@ fn tabs_become_spaces_and_tabs_again() {
     for (language, text) in [("java", java), ("gdscript", GDSCRIPT)] {
         let convert = |text: &str, target| {
             let read = read(language, text);
-            proven(&read, &indent::convert(&read.source, &read.tree, &Style::defaults(language), None, target))
+            proven(&read, reshape("convert", &read, Wish::Convert(target)))
         };
         let spaces = convert(text, Target::Spaces(Some(4)));
         assert!(!spaces.contains('\t'), "{spaces}");
         assert_eq!(convert(&spaces, Target::Tabs), text, "{language}");
     }
     let mixed = read("java", "class A {\n  \tint b;\n    int c = \"\"\"\n    \td\"\"\";\n}\n");
-    let reshape = indent::convert(&mixed.source, &mixed.tree, &Style::defaults("java"), None, Target::Spaces(Some(4)));
-    assert_eq!(proven(&mixed, &reshape), "class A {\n    int b;\n    int c = \"\"\"\n    \td\"\"\";\n}\n");
+    let reshape = reshape("convert", &mixed, Wish::Convert(Target::Spaces(Some(4))));
+    assert_eq!(proven(&mixed, reshape), "class A {\n    int b;\n    int c = \"\"\"\n    \td\"\"\";\n}\n");
 }
 
 fn shifted(language: &str, text: &str, lines: Option<(u32, u32)>, by: Shift) -> Result<String, ShiftError> {
-    let read = read(language, text);
+    let read = styled(language, text, &["indent_size=4"]);
     let span = lines.map(|(first, last)| {
-        let of = |line: u32| read.source.lines().span(text, line - 1);
+        let of = |line: u32| read.source().lines().span(text, line - 1);
         Span::new(of(first).start, of(last).end)
     });
     let only = span.as_ref().map(std::slice::from_ref);
-    let reshape = indent::shift(&read.source, &read.tree, &style(language, &["indent_size=4"]), only, by)?;
-    Ok(proven(&read, &reshape))
+    match step("shift").reshape(&read, &Request { only, wish: Wish::Shift(by) }) {
+        Ok(reshape) => Ok(proven(&read, reshape)),
+        Err(StepError::Shift(error)) => Err(error),
+        Err(error) => panic!("{error}"),
+    }
 }
 
 #[test]
@@ -339,7 +348,7 @@ fn the_proof_catches_what_is_no_indentation() {
         let start = text.find(old).unwrap() as u32;
         let mut reshape = Reshape::default();
         reshape.edits.push(Span::new(start, start + old.len() as u32), new);
-        indent::prove(&read.source, &read.tree, &reshape).map(|_| ()).map_err(|refusal| refusal.reason.to_string())
+        prove_as("indent", &read, reshape).map(|_| ()).map_err(|refusal| refusal.reason.to_string())
     };
     assert!(prove("java", "class A {\n  int b;\n}", ("  ", "    ")).is_ok());
     assert!(prove("java", "class A {\n  int b;\n}", ("b", "")).is_err());
@@ -355,7 +364,7 @@ fn the_proof_catches_what_is_no_indentation() {
 #[test]
 fn shown_lines_say_what_disagrees() {
     let read = read("java", "class A {\n    int a;\n  int b;\n\tint c;\n\n}\n");
-    let lines = indent::show(&read.source, &read.tree, &style("java", &["indent_size=4"]), None);
+    let lines = indent::show(read.code(), &style("java", &["indent_size=4"]), None);
     let facts: Vec<(u32, u32, Option<u32>, bool)> =
         lines.iter().map(|line| (line.line, line.columns, line.wanted, line.foreign)).collect();
     let wanted = [
@@ -382,11 +391,10 @@ fn laid_out_files_are_indented_already() {
 #[test]
 fn the_rules_of_heads_are_learned_from_files() {
     let text = "(my-when a\n  b\n  c)\n(my-when a\n  b)\n(my-list a\n         b)\n(let ((a 1))\n  b)\n";
-    let source = Source::from_text("a.scm", text);
-    let language = Language::named("scheme").unwrap();
+    let read = read("scheme", text);
     let mut votes = HeadVotes::default();
-    votes.count(&source, &Tree::read(&source, language));
-    assert_eq!(votes.setting(language), "my-when=0");
+    votes.count(read.code());
+    assert_eq!(votes.setting(read.code()), "my-when=0");
 }
 
 #[test]
@@ -432,16 +440,13 @@ proptest! {
         }
         let text: String = text.into_iter().collect();
         let read = read(language, &text);
-        let style = Style::defaults(language);
-        let reshape = indent::set(&read.source, &read.tree, &style, None);
-        for (span, blank) in reshape.edits.iter() {
+        let set = reshape("indent", &read, Wish::Nothing);
+        for (span, blank) in set.edits.iter() {
             prop_assert!(blank.trim_matches([' ', '\t']).is_empty(), "{}", path);
-            prop_assert!(read.source.slice(span).trim_matches([' ', '\t']).is_empty(), "{}", path);
+            prop_assert!(read.source().slice(span).trim_matches([' ', '\t']).is_empty(), "{}", path);
         }
-        for reshape in [
-            indent::convert(&read.source, &read.tree, &style, None, Target::Spaces(None)),
-            indent::convert(&read.source, &read.tree, &style, None, Target::Tabs),
-        ] {
+        for target in [Target::Spaces(None), Target::Tabs] {
+            let reshape = reshape("convert", &read, Wish::Convert(target));
             prop_assert!(reshape.edits.are_sound(text.len() as u32));
         }
     }

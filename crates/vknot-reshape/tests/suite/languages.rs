@@ -3,16 +3,18 @@
 use vknot_reshape::looks;
 use vknot_syntax::{Language, NodeId, Role};
 
-use crate::support::{Read, read, sample_files};
+use vknot_reshape::steps::Document;
+
+use crate::support::{read, sample_files};
 
 /// Outline, folds and pairs of a text, in few lines.
-fn summary(read: &Read) -> String {
+fn summary(read: &Document) -> String {
     let mut out = String::new();
-    for entry in looks::outline(&read.source, &read.tree) {
-        let (first, last) = read.source.line_range(entry.span);
+    for entry in looks::outline(read.code()) {
+        let (first, last) = read.source().line_range(entry.span);
         out.push_str(&format!("{}{} {} {first}-{last}\n", "  ".repeat(entry.depth as usize), entry.kind, entry.label));
     }
-    let folds = looks::folds(&read.source, &read.tree);
+    let folds = looks::folds(read.code());
     let folds: Vec<String> = folds
         .iter()
         .map(|fold| {
@@ -20,7 +22,7 @@ fn summary(read: &Read) -> String {
             format!("{}{construct} {}-{}", fold.kind.name(), fold.first_line, fold.last_line)
         })
         .collect();
-    let pairs = looks::pairs(&read.source, &read.tree);
+    let pairs = looks::pairs(read.code());
     out.push_str(&format!("folds: {}\n", folds.join(", ")));
     out.push_str(&format!("pairs: {}, {} without a partner", pairs.pairs.len(), pairs.unpaired.len()));
     out
@@ -34,9 +36,9 @@ fn every_language_has_a_sample_that_reads_without_error() {
     }
     for (path, language, text) in files {
         let read = read(language, &text);
-        let errors: Vec<&str> = read.tree.errors().map(|id| read.tree.text_of(&text, id)).collect();
+        let errors: Vec<&str> = read.tree().errors().map(|id| read.tree().text_of(&text, id)).collect();
         assert!(errors.is_empty(), "{path}: {errors:?}");
-        looks::check(&read.source, &read.tree).unwrap();
+        looks::check(read.code()).unwrap();
         if !matches!(language, "java" | "json" | "rust") {
             snapshot!(format!("sample_{language}"), format!("{path}\n{}", summary(&read)));
         }
@@ -44,16 +46,16 @@ fn every_language_has_a_sample_that_reads_without_error() {
 }
 
 /// The nodes with a role that gives structure, one a line, each with its beginning.
-fn shape(read: &Read) -> String {
+fn shape(read: &Document) -> String {
     let plain = |role: Role| matches!(role, Role::Part | Role::Name | Role::Literal | Role::File | Role::Inert);
-    let depth = |id: NodeId| read.tree.ancestors(id).skip(1).filter(|id| !plain(read.tree.role(*id))).count();
+    let depth = |id: NodeId| read.tree().ancestors(id).skip(1).filter(|id| !plain(read.tree().role(*id))).count();
     let line = |id: NodeId| {
-        let text: String = read.tree.text_of(read.source.text(), id).split_whitespace().collect::<Vec<_>>().join(" ");
+        let text: String = read.tree().text_of(read.source().text(), id).split_whitespace().collect::<Vec<_>>().join(" ");
         let shown: String = text.chars().take(44).collect();
-        format!("{}{}: {shown}", "  ".repeat(depth(id)), read.tree.kind_name(id))
+        format!("{}{}: {shown}", "  ".repeat(depth(id)), read.tree().kind_name(id))
     };
-    let nodes = (0..read.tree.nodes().len() as u32).map(NodeId);
-    let shown = nodes.filter(|id| !plain(read.tree.role(*id)) && !read.tree.node(*id).is_empty());
+    let nodes = (0..read.tree().nodes().len() as u32).map(NodeId);
+    let shown = nodes.filter(|id| !plain(read.tree().role(*id)) && !read.tree().node(*id).is_empty());
     shown.map(line).collect::<Vec<_>>().join("\n")
 }
 
@@ -160,7 +162,7 @@ fn what_is_hard_is_read_as_it_is_meant() {
             Some(_) => read(language, text),
             None => crate::support::read_plain(text),
         };
-        looks::check(&read.source, &read.tree).unwrap();
+        looks::check(read.code()).unwrap();
         snapshot!(format!("hard_{language}_{name}"), format!("{}\n{}", text.trim_end(), shape(&read)));
     }
 }
@@ -189,8 +191,8 @@ fn what_is_outside_of_a_mistake_is_still_found() {
         let (_, language, text) = files.iter().find(|(other, ..)| other == path).unwrap();
         assert!(text.contains(taken), "{path} has no {taken:?}");
         let read = read(language, &text.replacen(taken, "", 1));
-        looks::check(&read.source, &read.tree).unwrap();
-        let found: Vec<String> = looks::outline(&read.source, &read.tree).into_iter().map(|entry| entry.name).collect();
+        looks::check(read.code()).unwrap();
+        let found: Vec<String> = looks::outline(read.code()).into_iter().map(|entry| entry.name).collect();
         for name in names {
             assert!(found.iter().any(|other| other == name), "{path}: no {name} in {found:?}");
         }

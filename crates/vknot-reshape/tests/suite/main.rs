@@ -16,5 +16,6 @@ mod looks;
 mod marks;
 mod pins;
 mod promises;
+mod proofs;
 mod rust;
 mod support;

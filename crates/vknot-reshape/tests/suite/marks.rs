@@ -1,10 +1,10 @@
 //! Regions, sections, todos and comments, in the comment forms of every language.
 
 use vknot_reshape::looks::{self, Marks};
-use vknot_reshape::regions;
+use vknot_reshape::steps::{Request, Wish};
 use vknot_syntax::Span;
 
-use crate::support::{read, sample_files};
+use crate::support::{prove_as, read, sample_files, step};
 
 #[test]
 fn todos_are_found_in_comments_only() {
@@ -12,24 +12,24 @@ fn todos_are_found_in_comments_only() {
     let mut lines = Vec::new();
     for (path, language, text) in sample_files() {
         let read = read(language, &text);
-        for todo in looks::todos(&read.source, &read.tree, &marks) {
-            assert_eq!(read.source.slice(todo.span).get(..todo.tag.len()), Some(todo.tag.as_str()));
+        for todo in looks::todos(read.code(), &marks) {
+            assert_eq!(read.source().slice(todo.span).get(..todo.tag.len()), Some(todo.tag.as_str()));
             lines.push(
-                format!("{path}:{} {} {:?} {}", read.source.line(todo.span.start), todo.tag, todo.author, todo.text),
+                format!("{path}:{} {} {:?} {}", read.source().line(todo.span.start), todo.tag, todo.author, todo.text),
             );
         }
     }
     snapshot!(lines.join("\n"));
     let quoted = read("python", "a = '# TODO: no'\nb = 1  # TODO: yes\n");
-    assert_eq!(looks::todos(&quoted.source, &quoted.tree, &marks).len(), 1);
+    assert_eq!(looks::todos(quoted.code(), &marks).len(), 1);
 }
 
 #[test]
 fn regions_nest_and_the_unbalanced_are_reported_with_both_suspects() {
     let text = "// region A\nint a;\n// region B\nint b;\n// endregion\n// region C\nint c;\n// endregion A\n";
     let read = read("c", text);
-    let found = looks::regions(&read.source, &read.tree, &Marks::default());
-    let line = |span: Span| read.source.line(span.start);
+    let found = looks::regions(read.code(), &Marks::default());
+    let line = |span: Span| read.source().line(span.start);
     let regions: Vec<(&str, u32, u32, u32)> = found.regions
         .iter()
         .map(|region| (region.name.as_str(), line(region.open), line(region.close), region.depth))
@@ -49,9 +49,9 @@ fn a_project_adds_its_own_marks() {
         ..Marks::default()
     };
     let read = read("python", "# == One\n# basin North\na = 1  # TIDE: high\n# basin end\n# === Two\nb = 2\n");
-    assert_eq!(looks::regions(&read.source, &read.tree, &marks).regions[0].name, "North");
-    assert_eq!(looks::todos(&read.source, &read.tree, &marks)[0].text, "high");
-    let sections = looks::sections(&read.source, &read.tree, &marks);
+    assert_eq!(looks::regions(read.code(), &marks).regions[0].name, "North");
+    assert_eq!(looks::todos(read.code(), &marks)[0].text, "high");
+    let sections = looks::sections(read.code(), &marks);
     assert_eq!(sections.iter().map(|s| (s.name.as_str(), s.level)).collect::<Vec<_>>(), [("One", 1), ("Two", 2)]);
 }
 
@@ -64,11 +64,11 @@ fn sections_end_where_the_next_of_their_level_begins() {
         ("octave", "a;\n## %% A\nb;\n", vec![("A", 2, 3)]),
     ] {
         let read = read(language, text);
-        let sections = looks::sections(&read.source, &read.tree, &Marks::default());
+        let sections = looks::sections(read.code(), &Marks::default());
         let found: Vec<(&str, u32, u32)> = sections
             .iter()
             .map(|section| {
-                let (first, last) = read.source.line_range(section.span);
+                let (first, last) = read.source().line_range(section.span);
                 (section.name.as_str(), first, last)
             })
             .collect();
@@ -79,20 +79,19 @@ fn sections_end_where_the_next_of_their_level_begins() {
 /// The text with a region around some lines, proven; or why not.
 fn with_region(language: &str, text: &str, (first, last): (u32, u32)) -> String {
     let read = read(language, text);
-    let lines = read.source.lines();
+    let lines = read.source().lines();
     let span = Span::new(lines.start(first - 1), lines.span(text, last - 1).end);
-    match regions::add(&read.source, &read.tree, span, "Tides") {
-        Err(error) => error.to_string(),
-        Ok(reshape) => {
-            let proven = regions::prove(&read.source, &read.tree, &reshape).unwrap();
-            let found = looks::regions(&proven.source, &proven.tree, &Marks::default()).regions;
-            assert_eq!(found.iter().map(|region| region.name.as_str()).collect::<Vec<_>>(), ["Tides"], "{language}");
-            let back = regions::remove(&proven.source, &proven.tree, &found[0]);
-            let removed = regions::prove(&proven.source, &proven.tree, &back).unwrap();
-            assert_eq!(removed.source.text(), text, "{language}: taking it away gives the text back");
-            proven.source.text().to_owned()
-        }
-    }
+    let request = Request { only: Some(&[span]), wish: Wish::Name("Tides".to_owned()) };
+    let proven = match step("region add").run(&read, &request) {
+        Err(error) => return error.to_string(),
+        Ok(proven) => proven,
+    };
+    let found = looks::regions(proven.document().code(), &Marks::default()).regions;
+    assert_eq!(found.iter().map(|region| region.name.as_str()).collect::<Vec<_>>(), ["Tides"], "{language}");
+    let back = Request { only: Some(&[found[0].open]), wish: Wish::Nothing };
+    let removed = step("region remove").run(proven.document(), &back).unwrap();
+    assert_eq!(removed.text(), text, "{language}: taking it away gives the text back");
+    proven.text().to_owned()
 }
 
 #[test]
@@ -120,8 +119,9 @@ fn regions_are_put_around_whole_items_in_each_languages_form() {
 #[test]
 fn a_region_that_changes_code_is_refused() {
     let read = read("java", "class A {\n    int b;\n}\n");
-    let mut reshape = regions::add(&read.source, &read.tree, Span::new(14, 18), "B").unwrap();
+    let request = Request { only: Some(&[Span::new(14, 18)]), wish: Wish::Name("B".to_owned()) };
+    let mut reshape = step("region add").reshape(&read, &request).unwrap();
     reshape.receipt.added.pop();
-    let refusal = regions::prove(&read.source, &read.tree, &reshape).unwrap_err();
+    let refusal = prove_as("region add", &read, reshape).unwrap_err();
     assert!(refusal.to_string().contains("endregion"), "{refusal}");
 }

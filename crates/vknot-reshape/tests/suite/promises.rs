@@ -1,11 +1,11 @@
 //! The promises, held against generated damage: the same tokens, the same after a second run, looks inside the file.
 
 use proptest::prelude::*;
-use vknot_reshape::{imports, indent, layout, looks, proof};
-use vknot_style::Style;
-use vknot_syntax::{Language, Source, Span, Tree};
+use vknot_reshape::looks;
+use vknot_reshape::steps::{Request, Wish};
+use vknot_syntax::{Language, Span};
 
-use crate::support;
+use crate::support::{self, done, prove_as, read, reshape, step, styled};
 
 const SAMPLES: [(&str, &str); 4] = [
     ("java", include_str!("../../../../demo/src/Gauge.java")),
@@ -19,15 +19,10 @@ fn all_samples() -> Vec<(&'static str, String)> {
     support::sample_files().into_iter().map(|(_, language, text)| (language, text)).collect()
 }
 
-fn read(language: &str, text: &str) -> (Source, Tree) {
-    let source = Source::from_text("sample", text);
-    let tree = Tree::read(&source, Language::named(language).unwrap());
-    (source, tree)
-}
-
 /// Changes the white space of gaps: each number picks a gap and what it becomes.
 fn reshuffled(language: &str, text: &str, changes: &[(u16, u8)]) -> String {
-    let (source, tree) = read(language, text);
+    let document = read(language, text);
+    let (source, tree) = (document.source(), document.tree());
     let count = tree.tokens().len() as u32;
     let mut gaps: Vec<String> = (0..=count).map(|gap| source.slice(tree.gap_span(gap)).to_owned()).collect();
     for (gap, change) in changes {
@@ -51,7 +46,8 @@ fn reshuffled(language: &str, text: &str, changes: &[(u16, u8)]) -> String {
 }
 
 fn tokens(language: &str, text: &str) -> Vec<String> {
-    let (source, tree) = read(language, text);
+    let document = read(language, text);
+    let (source, tree) = (document.source(), document.tree());
     let lines = |text: &str| text.lines().map(str::trim).collect::<Vec<_>>().join("\n");
     tree.tokens().iter().map(|token| lines(source.slice(token.span()))).filter(|text| text != ",").collect()
 }
@@ -63,24 +59,18 @@ proptest! {
     fn layout_is_proven_and_stable(sample in 0..SAMPLES.len(), changes in prop::collection::vec(any::<(u16, u8)>(), 0..60)) {
         let (language, text) = SAMPLES[sample];
         let text = reshuffled(language, text, &changes);
-        let (source, tree) = read(language, &text);
-        let style = Style::defaults(language);
-        let reshape = layout::format(&source, &tree, &style, None);
-        let proven = proof::prove_layout(&source, &tree, &reshape).unwrap();
-        prop_assert_eq!(tokens(language, &text), tokens(language, proven.source.text()));
-        let again = layout::format(&proven.source, &proven.tree, &style, None);
-        prop_assert!(again.edits.is_empty(), "{}", again.edits.apply(proven.source.text()));
+        let proven = done("format", &read(language, &text), Wish::Nothing);
+        prop_assert_eq!(tokens(language, &text), tokens(language, proven.text()));
     }
 
     #[test]
     fn indentation_touches_line_starts_only(sample in 0..SAMPLES.len(), changes in prop::collection::vec(any::<(u16, u8)>(), 0..60)) {
         let (language, text) = SAMPLES[sample];
         let text = reshuffled(language, text, &changes);
-        let (source, tree) = read(language, &text);
-        let reshape = indent::set(&source, &tree, &Style::defaults(language), None);
-        let proven = proof::prove_layout(&source, &tree, &reshape).unwrap();
+        let document = read(language, &text);
+        let proven = prove_as("format", &document, reshape("indent", &document, Wish::Nothing)).unwrap();
         let starts = |text: &str| text.split('\n').map(|line| line.trim_start().to_owned()).collect::<Vec<_>>();
-        prop_assert_eq!(starts(&text), starts(proven.source.text()));
+        prop_assert_eq!(starts(&text), starts(proven.text()));
     }
 
     #[test]
@@ -89,29 +79,28 @@ proptest! {
         let mut end = cut.index(text.len());
         while !text.is_char_boundary(end) { end -= 1; }
         let text = &text[..end];
-        let (source, tree) = read(language, text);
+        let document = read(language, text);
         let at = (0..=at.index(text.len() + 1)).rev().find(|at| text.is_char_boundary(*at)).unwrap_or(0);
-        looks::check(&source, &tree).unwrap();
-        prop_assert!(text.is_empty() || !looks::ladder(&source, &tree, Span::new(at as u32, at as u32)).is_empty());
-        let style = Style::defaults(language);
-        for reshape in [layout::format(&source, &tree, &style, None), indent::set(&source, &tree, &style, None)] {
+        looks::check(document.code()).unwrap();
+        let ladder = looks::ladder(document.code(), Span::new(at as u32, at as u32));
+        prop_assert!(text.is_empty() || !ladder.is_empty());
+        for name in ["format", "indent"] {
             // A refusal is an answer; a wrong result is not.
-            if let Ok(proven) = proof::prove_layout(&source, &tree, &reshape) {
-                prop_assert_eq!(tokens(language, text), tokens(language, proven.source.text()));
+            if let Ok(proven) = step(name).run(&document, &Request::default()) {
+                prop_assert_eq!(tokens(language, text), tokens(language, proven.text()));
             }
         }
-        let organized = imports::organize(&source, &tree, &style, None);
-        let _ = imports::prove(&source, &tree, &organized);
+        let _ = step("imports").run(&document, &Request::default());
     }
 
     #[test]
     fn any_text_is_handled(language in any::<prop::sample::Index>(), text in "[a-z0-9{}()\\[\\]<>\"'/*;,.:=|&#@!%$`\\\\ \\t\\r\\né漢-]{0,120}") {
         let language = language.get(&Language::all().map(Language::name).collect::<Vec<_>>()).to_owned();
-        let (source, tree) = read(language, &text);
-        looks::check(&source, &tree).unwrap();
-        let style = Style::defaults(language);
-        let reshape = layout::format(&source, &tree, &style, None);
-        let _ = proof::prove_layout(&source, &tree, &reshape);
+        let document = read(language, &text);
+        looks::check(document.code()).unwrap();
+        for name in ["format", "imports", "indent"] {
+            let _ = step(name).run(&document, &Request::default());
+        }
     }
 
     #[test]
@@ -127,8 +116,7 @@ proptest! {
         let (end, at) = (boundary(cut.index(text.len() + 1)), boundary(at.index(text.len() + 1)));
         let mut damaged = text[..end.max(at)].to_owned();
         damaged.insert_str(at, put);
-        let (source, tree) = read(language, &damaged);
-        looks::check(&source, &tree).unwrap();
+        looks::check(read(language, &damaged).code()).unwrap();
     }
 }
 
@@ -160,13 +148,11 @@ fn nesting_a_hundred_thousand_deep_is_an_input() {
         ("dax", format!("A = {}1{}", "IF(".repeat(deep), ")".repeat(deep))),
         ("notebook", format!("{{\"cells\": {}", "[".repeat(deep))),
     ] {
-        let (source, tree) = read(language, &text);
-        let style = Style::with(language, &["max_line_length=off".parse().unwrap()]);
-        let reshape = layout::format(&source, &tree, &style, None);
-        let _ = proof::prove_layout(&source, &tree, &reshape);
-        let _ = indent::set(&source, &tree, &style, None);
-        let middle = source.span().end / 2;
-        assert!(!looks::ladder(&source, &tree, Span::new(middle, middle)).is_empty());
-        let _ = (looks::folds(&source, &tree), looks::outline(&source, &tree), looks::pairs(&source, &tree));
+        let document = styled(language, &text, &["max_line_length=off"]);
+        let _ = step("format").run(&document, &Request::default());
+        let _ = step("indent").reshape(&document, &Request::default());
+        let (code, middle) = (document.code(), document.source().span().end / 2);
+        assert!(!looks::ladder(code, Span::new(middle, middle)).is_empty());
+        let _ = (looks::folds(code), looks::outline(code), looks::pairs(code));
     }
 }

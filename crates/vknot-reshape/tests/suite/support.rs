@@ -2,9 +2,10 @@
 
 use std::path::Path;
 
-use vknot_reshape::{imports, indent, layout, proof, Reshape};
+use vknot_reshape::{default_style, Reshape, style_of};
+use vknot_reshape::steps::{Document, Proven, prove, prove_by_tree, Refusal, Request, Step, Wish};
 use vknot_style::{Override, Style};
-use vknot_syntax::{Language, Source, Tree};
+use vknot_syntax::{Language, Source};
 
 /// The files of the sample project by path, with their languages.
 pub fn sample_files() -> Vec<(String, &'static str, String)> {
@@ -28,68 +29,69 @@ pub fn sample_files() -> Vec<(String, &'static str, String)> {
     files
 }
 
-pub struct Read {
-    pub source: Source,
-    pub tree: Tree,
+/// A text in a language, in its default style.
+pub fn read(language: &str, text: &str) -> Document {
+    styled(language, text, &[])
 }
 
-pub fn read(language: &str, text: &str) -> Read {
+/// A text in a language with some settings.
+pub fn styled(language: &str, text: &str, set: &[&str]) -> Document {
     let language = Language::named(language).unwrap();
-    let source = Source::from_text("Gauge", text);
-    let tree = Tree::read(&source, language);
-    Read { source, tree }
+    Document::new(Source::from_text("Gauge", text), language, style(language.name(), set))
 }
 
 pub fn style(language: &str, set: &[&str]) -> Style {
     let overrides: Vec<Override> = set.iter().map(|set| set.parse().unwrap()).collect();
-    Style::with(language, &overrides)
+    Style::with(style_of(Language::named(language).unwrap()), &overrides)
 }
 
-/// Lays out a text; the result must be proven, and the same after a second run.
+pub fn step(name: &str) -> &'static Step {
+    Step::named(name).unwrap()
+}
+
+/// What a step would do to the whole of a document, not proven.
+pub fn reshape(name: &str, document: &Document, wish: Wish) -> Reshape {
+    step(name).reshape(document, &Request { only: None, wish }).unwrap()
+}
+
+/// Proves edits by the contract of a step.
+pub fn prove_as(name: &str, document: &Document, reshape: Reshape) -> Result<Proven, Refusal> {
+    prove(document, reshape, step(name).contract)
+}
+
+/// The proven result of a step, which must be the same after a second run; a result that is proven by its lexemes must also be proven by
+/// its tree.
+pub fn done(name: &str, document: &Document, wish: Wish) -> Proven {
+    let reshape = reshape(name, document, wish.clone());
+    let wanted = reshape.edits.apply(document.source().text());
+    if let Err(refusal) = prove_by_tree(document, &reshape, step(name).contract) {
+        panic!("{refusal}\n{wanted}");
+    }
+    let proven = prove_as(name, document, reshape).unwrap();
+    assert_eq!(proven.text(), wanted);
+    if step(name).settles {
+        let again = self::reshape(name, proven.document(), wish);
+        assert!(again.edits.is_empty(), "a second run changes the result\n{}", again.edits.apply(proven.text()));
+    }
+    proven
+}
+
+/// Lays out a text.
 pub fn formatted(language: &str, text: &str, set: &[&str]) -> String {
-    let style = style(language, set);
-    let once = run(language, text, &|read| layout::format(&read.source, &read.tree, &style, None));
-    let twice = run(language, &once, &|read| layout::format(&read.source, &read.tree, &style, None));
-    assert_eq!(once, twice, "a second run changes the result");
-    once
+    done("format", &styled(language, text, set), Wish::Nothing).text().to_owned()
 }
 
 pub fn indented(language: &str, text: &str, set: &[&str]) -> String {
-    let style = style(language, set);
-    let set = |text: &str| {
-        let read = read(language, text);
-        let reshape = indent::set(&read.source, &read.tree, &style, None);
-        match indent::prove(&read.source, &read.tree, &reshape) {
-            Ok(proven) => proven.source.text().to_owned(),
-            Err(refusal) => panic!("{refusal}\n{}", reshape.edits.apply(text)),
-        }
-    };
-    let once = set(text);
-    let twice = set(&once);
-    assert_eq!(once, twice, "a second run changes the result");
-    once
-}
-
-fn run(language: &str, text: &str, reshape: &dyn Fn(&Read) -> Reshape) -> String {
-    let read = read(language, text);
-    let reshape = reshape(&read);
-    match proof::prove_layout(&read.source, &read.tree, &reshape) {
-        Ok(proven) => proven.source.text().to_owned(),
-        Err(refusal) => panic!("{refusal}\n{}", reshape.edits.apply(text)),
-    }
+    done("indent", &styled(language, text, set), Wish::Nothing).text().to_owned()
 }
 
 /// Puts imports in order; gives the new text and what was removed and remarked.
 pub fn organized(language: &str, text: &str) -> (String, Vec<String>) {
-    let read = read(language, text);
-    let reshape = imports::organize(&read.source, &read.tree, &style(language, &[]), None);
-    let proven = imports::prove(&read.source, &read.tree, &reshape).unwrap();
-    let removed = reshape.receipt.removed.iter().map(|removed| format!("- {}", removed.text));
-    let notes = reshape.receipt.notes.iter().map(|note| format!("* {}", note.text));
-    let remarks = removed.chain(notes).collect();
-    let again = imports::organize(&proven.source, &proven.tree, &style(language, &[]), None);
-    assert!(again.edits.is_empty(), "a second run changes the result");
-    (proven.source.text().to_owned(), remarks)
+    let proven = done("imports", &read(language, text), Wish::Nothing);
+    let receipt = proven.receipt();
+    let removed = receipt.removed.iter().map(|removed| format!("- {}", removed.text));
+    let notes = receipt.notes.iter().map(|note| format!("* {}", note.text));
+    (proven.text().to_owned(), removed.chain(notes).collect())
 }
 
 /// Shows cases one below the other, each before and after.
@@ -97,9 +99,7 @@ pub fn shown(cases: &[(&str, String)]) -> String {
     cases.iter().map(|(name, text)| format!("── {name}\n{}\n", text.trim_end())).collect()
 }
 
-/// Reads text of no language.
-pub fn read_plain(text: &str) -> Read {
-    let source = Source::from_text("notes", text);
-    let tree = Tree::read(&source, Language::plain());
-    Read { source, tree }
+/// Text of no language.
+pub fn read_plain(text: &str) -> Document {
+    Document::new(Source::from_text("notes", text), Language::plain(), default_style(Language::plain()))
 }

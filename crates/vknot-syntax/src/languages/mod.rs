@@ -28,32 +28,46 @@ pub(crate) mod tsx;
 pub(crate) mod typescript;
 
 use crate::language::LanguageSpec;
+use crate::reader::Reading;
+
+/// What a language's folder gives.
+pub(crate) struct Entry {
+    pub spec: &'static LanguageSpec,
+    pub reading: &'static Reading,
+}
+
+/// The entry of a language's folder.
+macro_rules! entry {
+    ($language:ident) => {
+        Entry { spec: &$language::SPEC, reading: &$language::READING }
+    };
+}
 
 /// Every language that is recognised by file name, sorted by name.
-pub(crate) const SPECS: &[&LanguageSpec] = &[
-    &c::SPEC,
-    &clojure::SPEC,
-    &cpp::SPEC,
-    &csharp::SPEC,
-    &css::SPEC,
-    &dax::SPEC,
-    &gdscript::SPEC,
-    &go::SPEC,
-    &html::SPEC,
-    &java::SPEC,
-    &javascript::SPEC,
-    &json::SPEC,
-    &less::SPEC,
-    &markdown::SPEC,
-    &matlab::SPEC,
-    &notebook::SPEC,
-    &octave::SPEC,
-    &pascal::SPEC,
-    &python::SPEC,
-    &racket::SPEC,
-    &rust::SPEC,
-    &scheme::SPEC,
-    &scss::SPEC,
-    &tsx::SPEC,
-    &typescript::SPEC,
+pub(crate) const LANGUAGES: &[Entry] = &[
+    entry!(c),
+    entry!(clojure),
+    entry!(cpp),
+    entry!(csharp),
+    entry!(css),
+    entry!(dax),
+    entry!(gdscript),
+    entry!(go),
+    entry!(html),
+    entry!(java),
+    entry!(javascript),
+    entry!(json),
+    entry!(less),
+    entry!(markdown),
+    entry!(matlab),
+    entry!(notebook),
+    entry!(octave),
+    entry!(pascal),
+    entry!(python),
+    entry!(racket),
+    entry!(rust),
+    entry!(scheme),
+    entry!(scss),
+    entry!(tsx),
+    entry!(typescript),
 ];

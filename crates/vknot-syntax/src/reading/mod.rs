@@ -8,6 +8,7 @@ pub(crate) mod brackets;
 mod conditionals;
 pub(crate) mod forms;
 pub(crate) mod formulas;
+pub(crate) mod grammar;
 pub(crate) mod matrices;
 pub(crate) mod pascal;
 pub(crate) mod sheets;

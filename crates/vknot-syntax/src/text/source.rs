@@ -131,6 +131,30 @@ impl Source {
         self.lines.index_at(offset) + 1
     }
 
+    /// The first byte of the line that holds an offset.
+    pub fn line_start(&self, offset: u32) -> u32 {
+        self.lines.start(self.lines.index_at(offset))
+    }
+
+    /// The spaces and tabs at the start of the line that holds an offset.
+    pub fn line_blank(&self, offset: u32) -> Span {
+        let start = self.line_start(offset);
+        let rest = self.text.get(start as usize..).unwrap_or("");
+        let blank = rest.len() - rest.trim_start_matches([' ', '\t']).len();
+        Span { start, end: start + blank as u32 }
+    }
+
+    /// Whether nothing but white space stands between the start of a line and an offset in it.
+    pub fn begins_line(&self, offset: u32) -> bool {
+        Span { start: self.line_start(offset), end: offset }.of(&self.text).trim().is_empty()
+    }
+
+    /// From the start of the first line that a span touches to the end of the last.
+    pub fn whole_lines(&self, span: Span) -> Span {
+        let (first, last) = self.line_range(span);
+        Span { start: self.lines.start(first - 1), end: self.lines.span(&self.text, last - 1).end }
+    }
+
     /// The lines (from 1) of a span's first byte and of its last one.
     pub fn line_range(&self, span: Span) -> (u32, u32) {
         let last = if span.is_empty() { span.start } else { span.end - 1 };

@@ -41,19 +41,10 @@ pub struct Embedded {
     end: u32,
 }
 
-/// How deep pieces within pieces are read.
-const DEPTH_AT_MOST: u32 = 4;
-
 impl Embedded {
-    /// Reads the pieces of a tree.
-    pub(super) fn read_all(source: &Source, tree: &Tree, depth: u32) -> Vec<Embedded> {
-        let Some(find) = tree.language().spec().embeds.filter(|_| depth < DEPTH_AT_MOST) else { return Vec::new() };
-        let read = |piece: Piece| {
-            let source = Source::from_text(source.path(), piece.text);
-            let inner = Tree::read_at_depth(&source, piece.language, depth + 1);
-            Embedded { host: piece.host, source, tree: inner, map: piece.map, end: tree.node(piece.host).end }
-        };
-        find(source, tree).into_iter().map(read).collect()
+    /// A piece with its text and the tree that was read from it.
+    pub(crate) fn new(outer: &Tree, host: NodeId, map: Vec<(u32, u32)>, (source, tree): (Source, Tree)) -> Embedded {
+        Embedded { host, source, tree, map, end: outer.node(host).end }
     }
 
     /// Where an offset of the piece is in the file.

@@ -5,16 +5,15 @@
 
 mod build;
 mod embed;
-mod grammar;
 mod walk;
 
 pub use build::TreeBuilder;
 pub use embed::{Embedded, Piece};
 pub use walk::Children;
 
-use crate::language::{Field, Kind, Language, Reader};
+use crate::language::{Field, Kind, Language};
 use crate::role::Role;
-use crate::text::{Source, Span};
+use crate::text::Span;
 
 /// Index of a node in its tree. The root is 0.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -117,37 +116,6 @@ pub struct Tree {
 }
 
 impl Tree {
-    /// Reads a text. There is always a tree: what cannot be read is in nodes with [`Role::Error`].
-    ///
-    /// A text on which the grammar takes far more steps than its size explains is read by brackets and lines
-    /// instead; [`Tree::gave_up`] tells. The budget counts steps, not time, so it is the same on every machine.
-    ///
-    /// Pieces of other languages are read along; see [`Tree::embedded`].
-    pub fn read(source: &Source, language: &'static Language) -> Tree {
-        Self::read_at_depth(source, language, 0)
-    }
-
-    fn read_at_depth(source: &Source, language: &'static Language, depth: u32) -> Tree {
-        let mut tree = Self::read_alone(source, language);
-        tree.embedded = Embedded::read_all(source, &tree, depth);
-        tree
-    }
-
-    fn read_alone(source: &Source, language: &'static Language) -> Tree {
-        match language.spec().reader {
-            Reader::Grammar(_) => grammar::read(source.text(), language).unwrap_or_else(|| {
-                let mut tree = Tree::read_alone(source, Language::plain());
-                tree.gave_up = true;
-                tree
-            }),
-            Reader::Own { read, .. } => {
-                let mut builder = TreeBuilder::new(source.text(), language);
-                read(source.text(), &mut builder);
-                builder.finish()
-            }
-        }
-    }
-
     /// The language it was read in.
     pub fn language(&self) -> &'static Language {
         self.language

@@ -7,6 +7,7 @@ use clap::ValueEnum;
 use serde_json::{json, Value};
 use vknot_reshape::looks::{self, Construct, Fold, FoldKind};
 
+use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
 use crate::output::{self, FAINT, HEAD, KIND, MARK};
@@ -89,16 +90,16 @@ impl ValueEnum for Kind {
     }
 }
 
-pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
-    let (input, place, span) = match open_place(&arguments.place, &arguments.input) {
+pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
+    let (input, place, span) = match open_place(workspace, &arguments.place, &arguments.input) {
         Ok(opened) => opened,
         Err(problem) => {
             output::problems(&[problem]);
             return Ok(Outcome::Failed);
         }
     };
-    let all = looks::folds_with(&input.source, &input.tree, &input.marks);
-    let lines = input.source.line_range(span);
+    let all = looks::folds_with(input.code(), input.marks());
+    let lines = input.source().line_range(span);
     let at = (place.spot != Spot::Whole).then_some(lines);
     if arguments.peek {
         return peek(arguments, &input, all, at);
@@ -182,11 +183,11 @@ fn peek(arguments: &Arguments, input: &Input, all: Vec<Fold>, at: Option<(u32, u
 
 /// Prints the file, each closed fold as its first line with how much it hides.
 fn show(input: &Input, closed: &[Fold]) -> std::io::Result<()> {
-    show_lines(input, closed, (1, input.source.lines().count()))
+    show_lines(input, closed, (1, input.source().lines().count()))
 }
 
 fn show_lines(input: &Input, closed: &[Fold], (first, last): (u32, u32)) -> std::io::Result<()> {
-    let view = CodeView::new(&input.source, &input.tree);
+    let view = CodeView::new(input.source(), input.tree());
     let mut out = anstream::stdout().lock();
     let mut folds = closed.iter().peekable();
     let mut line = first;
@@ -211,7 +212,7 @@ fn show_lines(input: &Input, closed: &[Fold], (first, last): (u32, u32)) -> std:
 
 /// What closes a fold, if its last line is nothing else: brackets, a closing tag or word.
 fn closing(input: &Input, fold: &Fold) -> String {
-    let text = input.source.lines().text(input.source.text(), fold.last_line - 1).trim();
+    let text = input.source().lines().text(input.source().text(), fold.last_line - 1).trim();
     let closes = |c: char| matches!(c, '}' | ')' | ']' | ';' | ',');
     let tag = text.starts_with("</") && text.ends_with('>');
     let word = text.trim_end_matches([';', '.']).chars().all(|c| c.is_ascii_alphabetic() || c == '_')
@@ -227,7 +228,7 @@ fn list(input: &Input, folds: &[Fold]) -> std::io::Result<()> {
     writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{}{FAINT:#}", input.shown, output::count(folds.len(), "fold"))?;
     for fold in folds {
         let range = format!("{}-{}", fold.first_line, fold.last_line);
-        let text = input.source.lines().text(input.source.text(), fold.first_line - 1).trim();
+        let text = input.source().lines().text(input.source().text(), fold.first_line - 1).trim();
         let indent = "  ".repeat(fold.depth.min(30) as usize);
         let kind = fold.kind.name();
         writeln!(out, "{FAINT}{range:>11}{FAINT:#}  {KIND}{kind:<8}{KIND:#} {indent}{text}")?;
@@ -244,7 +245,7 @@ fn document(input: &Input, folds: &[Fold]) -> Value {
             FoldKind::Region => Some("region"),
             _ => None,
         };
-        let text = input.source.lines().text(input.source.text(), fold.first_line - 1);
+        let text = input.source().lines().text(input.source().text(), fold.first_line - 1);
         json!({
             "startLine": fold.first_line - 1,
             "endLine": fold.last_line - 1,

@@ -1,7 +1,8 @@
 //! `format`: lay out files in their style.
 
-use vknot_reshape::{layout, proof};
+use vknot_reshape::steps::Wish;
 
+use crate::files::workspace::Workspace;
 use crate::arguments::ReshapeArguments;
 use crate::problem::Outcome;
 use super::reshape::{self, Job};
@@ -16,14 +17,6 @@ pub struct Arguments {
     reshape: ReshapeArguments,
 }
 
-pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
-    let job = Job {
-        name: "format",
-        covers: layout::covers,
-        done: "laid out",
-        finding: "The file is not laid out in its style",
-        reshape: &|input, style, only| Ok(layout::format(&input.source, &input.tree, style, only)),
-        prove: &proof::prove_layout,
-    };
-    reshape::run(&arguments.reshape, &job)
+pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
+    reshape::run(&arguments.reshape, &Job::new("format", "format", Wish::Nothing)?, workspace)
 }

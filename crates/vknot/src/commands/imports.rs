@@ -1,7 +1,8 @@
 //! `imports`: sort, group and merge imports, and drop the dead ones.
 
-use vknot_reshape::imports;
+use vknot_reshape::steps::Wish;
 
+use crate::files::workspace::Workspace;
 use crate::arguments::ReshapeArguments;
 use crate::problem::Outcome;
 use super::reshape::{self, Job};
@@ -16,14 +17,6 @@ pub struct Arguments {
     reshape: ReshapeArguments,
 }
 
-pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
-    let job = Job {
-        name: "imports",
-        covers: reshape::any_language,
-        done: "",
-        finding: "Imports are not in order, or not needed",
-        reshape: &|input, style, only| Ok(imports::organize(&input.source, &input.tree, style, only)),
-        prove: &imports::prove,
-    };
-    reshape::run(&arguments.reshape, &job)
+pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
+    reshape::run(&arguments.reshape, &Job::new("imports", "imports", Wish::Nothing)?, workspace)
 }

@@ -1,7 +1,9 @@
 //! `indent`: set the indentation of lines by structure, shift them, convert it, or show it.
 
-use vknot_reshape::indent::{self, Shift, Target};
+use vknot_reshape::indent::{Shift, Target};
+use vknot_reshape::steps::Wish;
 
+use crate::files::workspace::Workspace;
 use crate::arguments::ReshapeArguments;
 use crate::output::indentation;
 use crate::problem::Outcome;
@@ -36,31 +38,16 @@ pub struct Arguments {
     show: bool,
 }
 
-pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     if arguments.show {
-        return indentation::show(&arguments.reshape);
+        return indentation::show(&arguments.reshape, workspace);
     }
-    let shift = match (arguments.inwards, arguments.outwards) {
-        (Some(levels), _) => Some(Shift::In(levels)),
-        (_, Some(levels)) => Some(Shift::Out(levels, arguments.force)),
-        _ => None,
+    let (step, wish) = match (arguments.inwards, arguments.outwards, arguments.spaces) {
+        (Some(levels), _, _) => ("shift", Wish::Shift(Shift::In(levels))),
+        (_, Some(levels), _) => ("shift", Wish::Shift(Shift::Out(levels, arguments.force))),
+        (_, _, Some(columns)) => ("convert", Wish::Convert(Target::Spaces((columns > 0).then_some(columns)))),
+        _ if arguments.tabs => ("convert", Wish::Convert(Target::Tabs)),
+        _ => ("indent", Wish::Nothing),
     };
-    let target = match arguments.spaces {
-        Some(columns) => Some(Target::Spaces((columns > 0).then_some(columns))),
-        None => arguments.tabs.then_some(Target::Tabs),
-    };
-    let job = Job {
-        name: "indent",
-        covers: if shift.is_some() || target.is_some() { reshape::any_language } else { indent::covers },
-        done: "indented",
-        finding: "Lines are not indented by their structure",
-        reshape: &|input, style, only| match (shift, target) {
-            (Some(by), _) =>
-                indent::shift(&input.source, &input.tree, style, only, by).map_err(|error| error.to_string()),
-            (_, Some(target)) => Ok(indent::convert(&input.source, &input.tree, style, only, target)),
-            _ => Ok(indent::set(&input.source, &input.tree, style, only)),
-        },
-        prove: &indent::prove,
-    };
-    reshape::run(&arguments.reshape, &job)
+    reshape::run(&arguments.reshape, &Job::new("indent", step, wish)?, workspace)
 }

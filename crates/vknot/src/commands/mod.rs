@@ -18,14 +18,15 @@ pub mod undo;
 
 use crate::arguments::InputArguments;
 use crate::files::input::Input;
+use crate::files::workspace::Workspace;
 use crate::place::Place;
 use crate::problem::Problem;
 
 /// Reads the file of a place and finds the spot in it.
-fn open_place(text: &str, arguments: &InputArguments) -> Result<(Input, Place, vknot_syntax::Span), Problem> {
+fn open_place(workspace: &Workspace, text: &str, arguments: &InputArguments) -> Result<(Input, Place, vknot_syntax::Span), Problem> {
     let place = Place::parse(text);
-    let input = Input::read(&place.file, arguments)?;
-    match place.spot.resolve(&input.source, &input.tree, &input.marks) {
+    let input = workspace.read(&place.file, arguments)?;
+    match place.spot.resolve(input.code(), input.marks()) {
         Ok(span) => Ok((input, place, span)),
         Err(message) => Err(Problem::new(text, message)),
     }
@@ -33,6 +34,6 @@ fn open_place(text: &str, arguments: &InputArguments) -> Result<(Input, Place, v
 
 /// A span as a place people can type again.
 fn shown_span(input: &Input, span: vknot_syntax::Span) -> String {
-    let (start, end) = (input.source.line_column(span.start), input.source.line_column(span.end));
+    let (start, end) = (input.source().line_column(span.start), input.source().line_column(span.end));
     format!("{}:{}-{}:{}", start.line, start.column, end.line, end.column)
 }

@@ -6,6 +6,7 @@ use serde_json::{json, Value};
 use vknot_reshape::looks::{self, OutlineEntry};
 use vknot_syntax::Role;
 
+use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
 use crate::files::targets::targets;
@@ -29,19 +30,19 @@ pub struct Arguments {
     input: InputArguments,
 }
 
-pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, mut problems) = targets(&arguments.paths);
     let mut files = Vec::new();
     let mut out = anstream::stdout().lock();
     for target in &targets {
-        let input = match Input::read(&target.file, &arguments.input) {
+        let input = match workspace.read(&target.file, &arguments.input) {
             Ok(input) => input,
             Err(problem) => {
                 problems.push(problem);
                 continue;
             }
         };
-        let mut entries = looks::outline(&input.source, &input.tree);
+        let mut entries = looks::outline(input.code());
         if let Some(depth) = arguments.depth {
             entries.retain(|entry| entry.depth < depth);
         }
@@ -58,8 +59,8 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
 }
 
 fn show(out: &mut impl Write, input: &Input, entries: &[OutlineEntry]) -> std::io::Result<()> {
-    let lines = output::count(input.source.lines().count() as usize, "line");
-    writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{}, {lines}{FAINT:#}", input.shown, input.tree.language().spec().title)?;
+    let lines = output::count(input.source().lines().count() as usize, "line");
+    writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{}, {lines}{FAINT:#}", input.shown, input.tree().language().spec().title)?;
     if entries.is_empty() {
         writeln!(out, "  {FAINT}nothing in it has a name{FAINT:#}")?;
     }
@@ -78,7 +79,7 @@ fn show(out: &mut impl Write, input: &Input, entries: &[OutlineEntry]) -> std::i
 }
 
 fn line_range(input: &Input, entry: &OutlineEntry) -> String {
-    match input.source.line_range(entry.span) {
+    match input.source().line_range(entry.span) {
         (first, last) if first == last => first.to_string(),
         (first, last) => format!("{first}-{last}"),
     }
@@ -118,12 +119,12 @@ fn document(input: &Input, entries: &[OutlineEntry]) -> Value {
             "kind": entry.kind,
             "depth": entry.depth,
             "parent": entry.parent,
-            "span": SpanJson::of(&input.source, entry.span),
+            "span": SpanJson::of(input.source(), entry.span),
         })
     };
     json!({
         "file": input.shown,
-        "language": input.tree.language().name(),
+        "language": input.tree().language().name(),
         "entries": entries.iter().map(entry).collect::<Vec<_>>(),
     })
 }

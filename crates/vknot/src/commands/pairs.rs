@@ -6,6 +6,7 @@ use serde_json::{json, Value};
 use vknot_reshape::looks::{self, Pair, Pairs, Unpaired};
 use vknot_syntax::Span;
 
+use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
 use crate::output::{self, FAINT, HEAD, KIND, MARK, OUT};
@@ -40,15 +41,15 @@ pub struct Arguments {
     input: InputArguments,
 }
 
-pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
-    let (input, place, span) = match open_place(&arguments.place, &arguments.input) {
+pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
+    let (input, place, span) = match open_place(workspace, &arguments.place, &arguments.input) {
         Ok(opened) => opened,
         Err(problem) => {
             output::problems(&[problem]);
             return Ok(Outcome::Failed);
         }
     };
-    let pairs = looks::pairs(&input.source, &input.tree);
+    let pairs = looks::pairs(input.code());
     if place.spot == Spot::Whole || arguments.unpaired {
         return all(arguments, &input, &pairs);
     }
@@ -75,7 +76,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
             let span = if arguments.inside { pair.inside() } else { pair.around() };
             let mut out = anstream::stdout().lock();
             writeln!(out, "{FAINT}{}:{}{FAINT:#}", input.shown, shown_span(&input, span))?;
-            writeln!(out, "{}", input.source.slice(span))?;
+            writeln!(out, "{}", input.source().slice(span))?;
         }
         (Some(pair), _, LookOutput::Text) => show(&input, pair, mark)?,
     }
@@ -98,7 +99,7 @@ fn mark_at(pairs: &Pairs, span: Span) -> Option<Span> {
 
 /// What a mark says: its first line, and that there is more.
 fn mark_text(input: &Input, mark: Span) -> String {
-    let text = input.source.slice(mark);
+    let text = input.source().slice(mark);
     match text.lines().next() {
         Some(first) if first.len() < text.len() => format!("{} …", first.trim_end()),
         _ => text.to_owned(),
@@ -110,7 +111,7 @@ fn show(input: &Input, pair: &Pair, asked: Option<Span>) -> std::io::Result<()> 
     let mut out = anstream::stdout().lock();
     let (open, close) = (pair.open, pair.close);
     let at = |span: Span| {
-        let at = input.source.line_column(span.start);
+        let at = input.source().line_column(span.start);
         format!("{}:{}", at.line, at.column)
     };
     let text = |span| mark_text(input, span);
@@ -122,15 +123,15 @@ fn show(input: &Input, pair: &Pair, asked: Option<Span>) -> std::io::Result<()> 
     };
     writeln!(out, "{HEAD}{}{HEAD:#}  {relation}", input.shown)?;
     // What stands on a line that is shown anyway is not said twice.
-    let header_line = input.source.line(pair.header);
-    let header = match header_line == input.source.line(open.start) {
+    let header_line = input.source().line(pair.header);
+    let header = match header_line == input.source().line(open.start) {
         true => "",
-        false => input.source.lines().text(input.source.text(), header_line - 1).trim(),
+        false => input.source().lines().text(input.source().text(), header_line - 1).trim(),
     };
     let line = format!("{FAINT}belongs to{FAINT:#}  {KIND}{}{KIND:#}  {header}", pair.construct);
     writeln!(out, "{}", line.trim_end())?;
-    let view = CodeView::new(&input.source, &input.tree);
-    let (first, last) = (input.source.line(open.start), input.source.line(close.start));
+    let view = CodeView::new(input.source(), input.tree());
+    let (first, last) = (input.source().line(open.start), input.source().line(close.start));
     writeln!(out, "{}", view.line(first, &[open, close]))?;
     if last > first + 1 {
         let hidden = output::count((last - first - 1) as usize, "line");
@@ -168,13 +169,13 @@ fn all(arguments: &Arguments, input: &Input, pairs: &Pairs) -> anyhow::Result<Ou
 
 fn unpaired_line(input: &Input, unpaired: &Unpaired) -> String {
     let at = |span: Span| {
-        let at = input.source.line_column(span.start);
+        let at = input.source().line_column(span.start);
         format!("{}:{}", at.line, at.column)
     };
     let mark = mark_text(input, unpaired.span);
     let mut line = format!("{}:{}: {OUT}{mark}{OUT:#} has no partner", input.shown, at(unpaired.span));
     if let Some(culprit) = unpaired.culprit {
-        let text = input.source.lines().text(input.source.text(), input.source.line(culprit.span.start) - 1).trim();
+        let text = input.source().lines().text(input.source().text(), input.source().line(culprit.span.start) - 1).trim();
         let what = mark_text(input, culprit.span);
         line.push_str(&format!(
             "; the mistake is likely at {MARK}{}{MARK:#}, where `{what}` stands in `{text}`: by their indentation line {} does not belong to it",
@@ -186,9 +187,9 @@ fn unpaired_line(input: &Input, unpaired: &Unpaired) -> String {
 }
 
 fn document(input: &Input, shown: &[Pair], unpaired: &[Unpaired]) -> Value {
-    let span = |span: Span| SpanJson::of(&input.source, span);
+    let span = |span: Span| SpanJson::of(input.source(), span);
     let pair = |pair: &Pair| {
-        let header = input.source.line(pair.header);
+        let header = input.source().line(pair.header);
         json!({
             "open": span(pair.open),
             "close": span(pair.close),
@@ -197,7 +198,7 @@ fn document(input: &Input, shown: &[Pair], unpaired: &[Unpaired]) -> Value {
             "around": span(pair.around()),
             "construct": {
                 "kind": pair.construct,
-                "firstLine": input.source.lines().text(input.source.text(), header - 1).trim(),
+                "firstLine": input.source().lines().text(input.source().text(), header - 1).trim(),
             },
         })
     };

@@ -7,9 +7,9 @@ use clap::Subcommand;
 use serde_json::json;
 use vknot_reshape::pins::{Found, Lines};
 
+use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::pins::{Pin, Pins};
-use crate::files::project::Home;
 use crate::output::{self, FAINT, HEAD, KIND, MARK, NAME};
 use crate::problem::{Outcome, Problem};
 use super::open_place;
@@ -84,12 +84,12 @@ struct MoveArguments {
     input: InputArguments,
 }
 
-pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let done = match &arguments.action {
-        Action::Add(add) => run_add(add)?,
-        Action::List(list) => return run_list(list),
-        Action::Remove(name) => run_remove(name)?,
-        Action::Move(to) => run_move(to)?,
+        Action::Add(add) => run_add(workspace, add)?,
+        Action::List(list) => return run_list(workspace, list),
+        Action::Remove(name) => run_remove(workspace, name)?,
+        Action::Move(to) => run_move(workspace, to)?,
     };
     Ok(match done {
         Ok(()) => Outcome::Done,
@@ -108,20 +108,20 @@ struct Spotted {
     lines: Lines,
 }
 
-fn spot(place: &str, input: &InputArguments) -> Result<Spotted, Problem> {
-    let (input, _, span) = open_place(place, input)?;
+fn spot(workspace: &Workspace, place: &str, input: &InputArguments) -> Result<Spotted, Problem> {
+    let (input, _, span) = open_place(workspace, place, input)?;
     let path = input.path.clone().ok_or_else(|| Problem::new("-", "standard input cannot be pinned; name a file"))?;
-    let home = Home::of(&path)?;
+    let home = workspace.home(&path)?;
     let file = home.relative(&path).ok_or_else(|| Problem::new(&input.shown, "is outside of the project"))?;
-    let (first, last) = input.source.line_range(span);
-    if input.source.slice(span).trim().is_empty() {
+    let (first, last) = input.source().line_range(span);
+    if input.source().slice(span).trim().is_empty() {
         return Err(input.problem_at(span.start, "there is nothing on these lines to pin"));
     }
-    Ok(Spotted { root: home.root.clone(), file, text: input.source.text().to_owned(), lines: Lines { first, last } })
+    Ok(Spotted { root: home.root.clone(), file, text: input.source().text().to_owned(), lines: Lines { first, last } })
 }
 
-fn run_add(arguments: &AddArguments) -> anyhow::Result<Result<(), Problem>> {
-    let spotted = match spot(&arguments.place, &arguments.input) {
+fn run_add(workspace: &Workspace, arguments: &AddArguments) -> anyhow::Result<Result<(), Problem>> {
+    let spotted = match spot(workspace, &arguments.place, &arguments.input) {
         Ok(spotted) => spotted,
         Err(problem) => return Ok(Err(problem)),
     };
@@ -147,8 +147,8 @@ fn run_add(arguments: &AddArguments) -> anyhow::Result<Result<(), Problem>> {
     Ok(Ok(()))
 }
 
-fn run_move(arguments: &MoveArguments) -> anyhow::Result<Result<(), Problem>> {
-    let spotted = match spot(&arguments.place, &arguments.input) {
+fn run_move(workspace: &Workspace, arguments: &MoveArguments) -> anyhow::Result<Result<(), Problem>> {
+    let spotted = match spot(workspace, &arguments.place, &arguments.input) {
         Ok(spotted) => spotted,
         Err(problem) => return Ok(Err(problem)),
     };
@@ -168,8 +168,8 @@ fn run_move(arguments: &MoveArguments) -> anyhow::Result<Result<(), Problem>> {
     Ok(Ok(()))
 }
 
-fn run_remove(arguments: &NameArguments) -> anyhow::Result<Result<(), Problem>> {
-    let home = match Home::of(Path::new(&arguments.project)) {
+fn run_remove(workspace: &Workspace, arguments: &NameArguments) -> anyhow::Result<Result<(), Problem>> {
+    let home = match workspace.home(Path::new(&arguments.project)) {
         Ok(home) => home,
         Err(problem) => return Ok(Err(problem)),
     };
@@ -195,12 +195,12 @@ fn unknown(name: &str, names: &str) -> Problem {
     Problem::new(name, format!("no pin has this name; {names}"))
 }
 
-fn run_list(arguments: &ListArguments) -> anyhow::Result<Outcome> {
+fn run_list(workspace: &Workspace, arguments: &ListArguments) -> anyhow::Result<Outcome> {
     let mut problems = Vec::new();
     let mut entries = Vec::new();
     let mut roots: Vec<std::path::PathBuf> = Vec::new();
     for path in &arguments.paths {
-        match listed(Path::new(path), arguments.refresh, &mut roots) {
+        match listed(workspace, Path::new(path), arguments.refresh, &mut roots) {
             Ok(found) => entries.extend(found),
             Err(problem) => problems.push(problem),
         }
@@ -218,10 +218,10 @@ fn run_list(arguments: &ListArguments) -> anyhow::Result<Outcome> {
 }
 
 /// The pins below a path, with where they are now.
-fn listed(path: &Path, refresh: bool, roots: &mut Vec<std::path::PathBuf>) -> Result<Vec<(Pin, Found)>, Problem> {
-    let home = Home::of(path)?;
+fn listed(workspace: &Workspace, path: &Path, refresh: bool, roots: &mut Vec<std::path::PathBuf>) -> Result<Vec<(Pin, Found)>, Problem> {
+    let home = workspace.home(path)?;
     let below = home.relative(path).unwrap_or_default();
-    let mut pins = Pins::read(&home.root)?;
+    let mut pins = home.pins.clone();
     let mut found = Vec::new();
     for pin in &mut pins.list {
         let inside = below.is_empty() || pin.file == below || pin.file.starts_with(&format!("{below}/"));
@@ -241,6 +241,7 @@ fn listed(path: &Path, refresh: bool, roots: &mut Vec<std::path::PathBuf>) -> Re
                 |error| Problem::new(home.root.display().to_string(), format!("the pins cannot be written: {error}")),
             )?;
         roots.push(home.root.clone());
+        workspace.refresh();
     }
     Ok(found)
 }

@@ -5,9 +5,10 @@ use std::io::Write;
 use clap::Subcommand;
 use serde_json::{json, Value};
 use vknot_reshape::looks::{self, LoneMarker, Region, Regions};
-use vknot_reshape::regions;
+use vknot_reshape::steps::Wish;
 use vknot_syntax::Span;
 
+use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput, ReshapeArguments};
 use crate::files::input::Input;
 use crate::files::targets::targets;
@@ -62,64 +63,32 @@ struct RemoveArguments {
     reshape: ReshapeArguments,
 }
 
-pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     match &arguments.action {
-        Action::List(list) => run_list(list),
+        Action::List(list) => run_list(list, workspace),
         Action::Add(add) => {
-            let reshaper = |input: &Input, only: Option<&[Span]>| {
-                let span = only_span(only).ok_or("name the lines: FILE:LINE-LINE or FILE@NAME")?;
-                regions::add(&input.source, &input.tree, span, &add.name).map_err(|error| error.to_string())
-            };
-            run_job(&add.reshape, "A region is to be added", &|input, _, only| reshaper(input, only))
+            let job = Job::new("region", "region add", Wish::Name(add.name.clone()))?;
+            reshape::run(&add.reshape, &job, workspace)
         }
         Action::Remove(remove) => {
-            let reshaper = |input: &Input, only: Option<&[Span]>| {
-                let span = only_span(only).ok_or("name the region: FILE@NAME, or a line of it")?;
-                let found = looks::regions(&input.source, &input.tree, &input.marks).regions;
-                let held = found.iter().filter(|region| region.span().covers(span) || region.open.touches(span));
-                let innermost = held.max_by_key(|region| region.depth)
-                    .ok_or("no region is there; `vknot region list` shows those there are")?;
-                Ok(regions::remove(&input.source, &input.tree, innermost))
-            };
-            run_job(&remove.reshape, "A region is to be removed", &|input, _, only| reshaper(input, only))
+            reshape::run(&remove.reshape, &Job::new("region", "region remove", Wish::Nothing)?, workspace)
         }
     }
 }
 
-fn run_job(
-    arguments: &ReshapeArguments,
-    finding: &'static str,
-    reshape: &reshape::Reshaper<'_>,
-) -> anyhow::Result<Outcome> {
-    reshape::run(arguments, &Job {
-        name: "region",
-        covers: reshape::any_language,
-        done: "",
-        finding,
-        reshape,
-        prove: &regions::prove,
-    })
-}
-
-/// The span from the first to the last of those named.
-fn only_span(only: Option<&[Span]>) -> Option<Span> {
-    let only = only?;
-    Some(Span::new(only.iter().map(|span| span.start).min()?, only.iter().map(|span| span.end).max()?))
-}
-
-fn run_list(arguments: &ListArguments) -> anyhow::Result<Outcome> {
+fn run_list(arguments: &ListArguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, mut problems) = targets(&arguments.paths);
     let mut files = Vec::new();
     let mut out = anstream::stdout().lock();
     for target in &targets {
-        let input = match Input::read(&target.file, &arguments.input) {
+        let input = match workspace.read(&target.file, &arguments.input) {
             Ok(input) => input,
             Err(problem) => {
                 problems.push(problem);
                 continue;
             }
         };
-        let regions = looks::regions(&input.source, &input.tree, &input.marks);
+        let regions = looks::regions(input.code(), input.marks());
         problems.extend(regions.lone.iter().map(|lone| unpaired(&input, lone)));
         if regions.regions.is_empty() && !target.named {
             continue;
@@ -138,11 +107,11 @@ fn run_list(arguments: &ListArguments) -> anyhow::Result<Outcome> {
 
 /// A marker without a partner, with the other suspect.
 fn unpaired(input: &Input, lone: &LoneMarker) -> Problem {
-    let marker = input.source.slice(lone.span);
+    let marker = input.source().slice(lone.span);
     let what = if lone.opens { "opens a region that is not closed" } else { "closes a region that was not opened" };
     let suspect = lone.suspect.map_or(String::new(), |suspect| {
-        let line = input.source.line(suspect.start);
-        format!("; or `{}` on line {line} is the one too many", input.source.slice(suspect))
+        let line = input.source().line(suspect.start);
+        format!("; or `{}` on line {line} is the one too many", input.source().slice(suspect))
     });
     input.problem_at(lone.span.start, format!("`{marker}` {what}{suspect}"))
 }
@@ -151,7 +120,7 @@ fn show(out: &mut impl Write, input: &Input, regions: &Regions) -> std::io::Resu
     let count = output::count(regions.regions.len(), "region");
     writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{count}{FAINT:#}", input.shown)?;
     for region in &regions.regions {
-        let (first, last) = input.source.line_range(region.span());
+        let (first, last) = input.source().line_range(region.span());
         let indent = "  ".repeat(region.depth as usize);
         writeln!(out, "{FAINT}{:>11}{FAINT:#}  {indent}{NAME}{}{NAME:#}", format!("{first}-{last}"), shown_name(region))?;
     }
@@ -163,7 +132,7 @@ fn shown_name(region: &Region) -> &str {
 }
 
 fn document(input: &Input, regions: &Regions) -> Value {
-    let span = |span: Span| SpanJson::of(&input.source, span);
+    let span = |span: Span| SpanJson::of(input.source(), span);
     let region = |
         region: &Region
     | json!({ "name": region.name, "depth": region.depth, "span": span(region.span()), "open": span(region.open), "close": span(region.close) });

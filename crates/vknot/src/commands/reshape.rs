@@ -3,60 +3,57 @@
 use std::io::{IsTerminal, Write};
 use std::path::{Path, PathBuf};
 
+use anyhow::Context;
 use indicatif::{ProgressBar, ProgressStyle};
 use rayon::prelude::*;
 use serde_json::json;
-use vknot_reshape::proof::{Proven, Refusal};
-use vknot_reshape::{Reason, Reshape};
-use vknot_style::Style;
-use vknot_syntax::{Language, Source, Span, Tree};
+use vknot_reshape::Reason;
+use vknot_reshape::steps::{Proven, Request, Step, StepError, Wish};
+use vknot_syntax::Span;
 
 use crate::arguments::{ReshapeArguments, ReshapeOutput};
 use crate::files::input::Input;
 use crate::files::journal::{Change, Journal, Recording};
-use crate::files::styles::Styles;
 use crate::files::targets::{Target, targets};
+use crate::files::workspace::Workspace;
 use crate::files::write;
 use crate::output::{self, diff, FAINT, NAME, receipt, sarif};
 use crate::output::json::{ProblemJson, ReceiptJson, text_edits};
 use crate::problem::{Outcome, Problem};
 
-/// Yields the edits of a file, or of some spans of it, or says why it cannot.
-pub type Reshaper<'a> = dyn Fn(&Input, &Style, Option<&[Span]>) -> Result<Reshape, String> + Sync + 'a;
-
-/// Proves them.
-pub type Prover = dyn Fn(&Source, &Tree, &Reshape) -> Result<Proven, Refusal> + Sync;
-
-/// One kind of reshape.
-pub struct Job<'j> {
+/// A step to do.
+pub struct Job {
     /// The command's name.
     pub name: &'static str,
-    /// Whether it can be done in a language.
-    pub covers: fn(&'static Language) -> bool,
-    /// What cannot be done where it does not cover the language, as in `cannot be laid out`.
-    pub done: &'static str,
-    /// What it finds, for code scanning.
-    pub finding: &'static str,
-    pub reshape: &'j Reshaper<'j>,
-    pub prove: &'j Prover,
+    pub step: &'static Step,
+    pub wish: Wish,
+}
+
+impl Job {
+    /// The step of that name, as a command asks for it.
+    pub fn new(name: &'static str, step: &str, wish: Wish) -> anyhow::Result<Job> {
+        let step = Step::named(step).with_context(|| format!("there is no step `{step}`"))?;
+        Ok(Job { name, step, wish })
+    }
 }
 
 /// A file that was worked on.
 struct Worked {
     input: Input,
-    reshape: Reshape,
-    /// The new text, without byte-order mark; `None` when nothing changes.
-    new: Option<String>,
+    /// What was made of it; `None` when the step does not cover its language.
+    proven: Option<Proven>,
     changed: (usize, usize),
 }
 
 impl Worked {
     fn old_bytes(&self) -> Vec<u8> {
-        bytes(self.input.source.text(), self.input.source.facts().bom)
+        bytes(self.input.source().text(), self.input.source().facts().bom)
     }
 
-    fn new_bytes(&self, new: &str) -> Vec<u8> {
-        bytes(new, self.reshape.bom.unwrap_or(self.input.source.facts().bom))
+    /// The bytes that a file gets; `None` when nothing changes.
+    fn new_bytes(&self) -> Option<Vec<u8>> {
+        let proven = self.proven.as_ref().filter(|proven| !proven.is_empty())?;
+        Some(bytes(proven.text(), proven.bom().unwrap_or(self.input.source().facts().bom)))
     }
 }
 
@@ -66,29 +63,23 @@ fn bytes(text: &str, bom: bool) -> Vec<u8> {
     bytes
 }
 
-/// What covers every language.
-pub fn any_language(_: &'static Language) -> bool {
-    true
-}
-
 /// Files are worked on and written in batches, so that a large tree needs little memory.
 const BATCH: usize = 128;
 
 /// Runs a reshape over everything named.
-pub fn run(arguments: &ReshapeArguments, job: &Job<'_>) -> anyhow::Result<Outcome> {
+pub fn run(arguments: &ReshapeArguments, job: &Job, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, problems) = targets(&arguments.places);
     let mut run = Run { form: form(arguments, &targets), problems, ..Run::new(arguments, job) };
     if let Some(problem) = run.unfit(&targets) {
         output::problems(&[problem]);
         return Ok(Outcome::Failed);
     }
-    let styles = Styles::new(&arguments.set);
     let progress = progress(targets.len());
     for batch in targets.chunks(BATCH) {
         let worked: Vec<Result<Worked, Problem>> = batch
             .par_iter()
             .map(|target| {
-                let worked = work(target, arguments, job, &styles);
+                let worked = work(target, arguments, job, workspace);
                 progress.inc(1);
                 worked
             })
@@ -96,7 +87,7 @@ pub fn run(arguments: &ReshapeArguments, job: &Job<'_>) -> anyhow::Result<Outcom
         run.take(worked)?;
     }
     progress.finish_and_clear();
-    run.problems.extend(styles.take_problems());
+    run.problems.extend(workspace.take_problems());
     run.finish(targets.len())
 }
 
@@ -123,49 +114,56 @@ fn progress(count: usize) -> ProgressBar {
 fn work(
     target: &Target,
     arguments: &ReshapeArguments,
-    job: &Job<'_>,
-    styles: &Styles,
+    job: &Job,
+    workspace: &Workspace,
 ) -> Result<Worked, Problem> {
-    let input = Input::read(&target.file, &arguments.input)?;
+    let input = workspace.read(&target.file, &arguments.input)?;
     if !input.has_language() {
         let message = "this file's language is not known; name one with --language, or a file name with --as";
         return Err(Problem::new(&input.shown, message));
     }
-    let language = input.tree.language();
-    if !(job.covers)(language) {
-        if !target.named {
-            return Ok(Worked { input, reshape: Reshape::default(), new: None, changed: (0, 0) });
+    let language = input.document.language();
+    if !(job.step.covers)(language) {
+        if !target.named || !(job.step.concerns)(language) {
+            return Ok(Worked { input, proven: None, changed: (0, 0) });
         }
-        let message =
-            format!("{} cannot be {} yet; looks such as outline and fold work on it", language.spec().title, job.done);
+        let title = language.spec().title;
+        let message = format!("{title} cannot be {} yet; looks such as outline and fold work on it", job.step.done);
         return Err(Problem::new(&input.shown, message));
     }
     let spans: Result<Vec<Span>, String> =
-        target.spots.iter().map(|spot| spot.resolve(&input.source, &input.tree, &input.marks)).collect();
+        target.spots.iter().map(|spot| spot.resolve(input.code(), input.marks())).collect();
     let spans = spans.map_err(|message| Problem::new(&input.shown, message))?;
     let only = (!spans.is_empty()).then_some(spans.as_slice());
-    let path = input.source.path().to_path_buf();
-    let style = styles.of(&path, input.tree.language().name());
-    let reshape = (job.reshape)(&input, &style, only).map_err(|message| Problem::new(&input.shown, message))?;
-    if reshape.edits.is_empty() {
-        let new = reshape.bom.map(|_| input.source.text().to_owned());
-        return Ok(Worked { input, reshape, new, changed: (0, 0) });
-    }
-    match (job.prove)(&input.source, &input.tree, &reshape) {
-        Ok(proven) => {
-            let new = proven.source.text().to_owned();
-            let changes = diff::changes(&input.source, &reshape.edits);
-            let changed = diff::changed_lines(&changes);
-            Ok(Worked { input, reshape, new: Some(new), changed })
+    let style = workspace.style(input.source().path(), language, &arguments.set);
+    let document = input.document.clone().with_style(style);
+    let proven = job.step
+        .run(&document, &Request { only, wish: job.wish.clone() })
+        .map_err(|error| problem_of(&input, error))?;
+    let changed = match proven.edits().is_empty() {
+        true => (0, 0),
+        false => diff::changed_lines(&diff::changes(input.source(), proven.edits())),
+    };
+    Ok(Worked { input, proven: Some(proven), changed })
+}
+
+/// Why a step did nothing, with what to do about it.
+fn problem_of(input: &Input, error: StepError) -> Problem {
+    let StepError::Refused(refusal) = error else { return Problem::new(&input.shown, error.to_string()) };
+    let advice = match refusal.error {
+        Some(error) => {
+            let at = input.source().line_column(error);
+            format!("mend the syntax error at {}:{} first", at.line, at.column)
         }
-        Err(refusal) => Err(input.problem_at(refusal.offset, refusal.to_string())),
-    }
+        None => "please report this".to_owned(),
+    };
+    input.problem_at(refusal.offset, format!("{refusal}; {advice}"))
 }
 
 /// The state of a run over many files.
 struct Run<'r> {
     arguments: &'r ReshapeArguments,
-    job: &'r Job<'r>,
+    job: &'r Job,
     form: Option<ReshapeOutput>,
     problems: Vec<Problem>,
     recording: Option<Recording>,
@@ -174,10 +172,12 @@ struct Run<'r> {
     receipts: Vec<String>,
     changed: usize,
     clean: usize,
+    /// Files whose language the step does not cover.
+    uncovered: usize,
 }
 
 impl<'r> Run<'r> {
-    fn new(arguments: &'r ReshapeArguments, job: &'r Job<'r>) -> Self {
+    fn new(arguments: &'r ReshapeArguments, job: &'r Job) -> Self {
         Self {
             arguments,
             job,
@@ -189,6 +189,7 @@ impl<'r> Run<'r> {
             receipts: Vec::new(),
             changed: 0,
             clean: 0,
+            uncovered: 0,
         }
     }
 
@@ -224,8 +225,8 @@ impl<'r> Run<'r> {
     fn write(&mut self, done: &mut Vec<Worked>) -> anyhow::Result<()> {
         let changes: Vec<(PathBuf, Vec<u8>, Vec<u8>)> = done.iter()
             .filter_map(|worked| {
-                let (path, new) = (worked.input.path.clone()?, worked.new.as_deref()?);
-                Some((path, worked.old_bytes(), worked.new_bytes(new)))
+                let (path, new) = (worked.input.path.clone()?, worked.new_bytes()?);
+                Some((path, worked.old_bytes(), new))
             })
             .collect();
         if changes.is_empty() {
@@ -249,12 +250,21 @@ impl<'r> Run<'r> {
     }
 
     fn show(&mut self, worked: Worked) -> anyhow::Result<()> {
-        let source = &worked.input.source;
-        match worked.new {
-            Some(_) => self.changed += 1,
-            None => self.clean += 1,
+        let source = worked.input.source();
+        let Some(proven) = &worked.proven else {
+            self.uncovered += 1;
+            if self.form == Some(ReshapeOutput::Text) {
+                std::io::stdout().lock().write_all(&worked.old_bytes())?;
+            }
+            return Ok(());
+        };
+        let changes = !proven.is_empty();
+        match changes {
+            true => self.changed += 1,
+            false => self.clean += 1,
         }
-        let gave_up = worked.reshape.receipt.left_alone.iter().find(|left| left.reason == Reason::GaveUp);
+        let receipt = proven.receipt();
+        let gave_up = receipt.left_alone.iter().find(|left| left.reason == Reason::GaveUp);
         if let Some(left) = gave_up {
             let message = "is too far from its language to be read in reasonable time; it was left as it is";
             self.problems.push(worked.input.problem_at(left.span.start, message));
@@ -262,28 +272,28 @@ impl<'r> Run<'r> {
         // A check names the files on standard output, and a text says all there is to say.
         let brief = self.form.is_none() && self.arguments.check || self.form == Some(ReshapeOutput::Text);
         if !brief {
-            self.receipts.extend(receipt::summary(&worked.input.shown, &worked.reshape.receipt, worked.changed));
+            self.receipts.extend(receipt::summary(&worked.input.shown, receipt, worked.changed));
         }
-        self.receipts.extend(receipt::remarks(&worked.input.shown, source, &worked.reshape.receipt));
+        self.receipts.extend(receipt::remarks(&worked.input.shown, source, receipt));
         let mut out = anstream::stdout().lock();
-        match (self.form, &worked.new) {
-            (Some(ReshapeOutput::Diff), Some(_)) => {
-                let changes = diff::changes(source, &worked.reshape.edits);
+        match self.form {
+            Some(ReshapeOutput::Diff) if changes => {
+                let changes = diff::changes(source, proven.edits());
                 write!(out, "{}", diff::unified(&worked.input.shown, source, &changes))?;
             }
-            (Some(ReshapeOutput::Text), new) => {
-                let text = worked.new_bytes(new.as_deref().unwrap_or(source.text()));
+            Some(ReshapeOutput::Text) => {
+                let text = worked.new_bytes().unwrap_or_else(|| worked.old_bytes());
                 std::io::stdout().lock().write_all(&text)?;
             }
-            (Some(ReshapeOutput::Json), new) => self.documents.push(json!({
+            Some(ReshapeOutput::Json) => self.documents.push(json!({
                 "file": worked.input.shown,
-                "language": worked.input.tree.language().name(),
-                "changed": new.is_some(),
-                "edits": text_edits(source, &worked.reshape.edits),
-                "receipt": ReceiptJson::of(source, &worked.reshape.receipt, worked.changed),
+                "language": worked.input.document.language().name(),
+                "changed": changes,
+                "edits": text_edits(source, proven.edits()),
+                "receipt": ReceiptJson::of(source, receipt, worked.changed),
             })),
-            (Some(ReshapeOutput::Sarif), Some(_)) => self.findings.push(worked),
-            (None, Some(_)) if self.arguments.check => writeln!(out, "{}", worked.input.shown)?,
+            Some(ReshapeOutput::Sarif) if changes => self.findings.push(worked),
+            None if changes && self.arguments.check => writeln!(out, "{}", worked.input.shown)?,
             _ => {}
         }
         Ok(())
@@ -300,8 +310,8 @@ impl<'r> Run<'r> {
                 output::json::print(&schema, json!({ "files": self.documents, "problems": problems }))?;
             }
             Some(ReshapeOutput::Sarif) => {
-                let findings: Vec<sarif::Finding<'_>> = self.findings.iter().map(finding).collect();
-                let log = sarif::log(self.job.name, self.job.finding, &findings);
+                let findings: Vec<sarif::Finding<'_>> = self.findings.iter().filter_map(finding).collect();
+                let log = sarif::log(self.job.name, self.job.step.finding, &findings);
                 sarif::print(&log)?;
             }
             _ => {}
@@ -335,6 +345,10 @@ impl<'r> Run<'r> {
         if self.clean > 0 {
             parts.push(format!("{} as {} should be", self.clean, if self.clean == 1 { "it" } else { "they" }));
         }
+        if self.uncovered > 0 {
+            let language = if self.uncovered == 1 { "a language" } else { "languages" };
+            parts.push(format!("{} in {language} whose {} not known", self.uncovered, self.job.step.unknown));
+        }
         if !self.problems.is_empty() {
             parts.push(output::count(self.problems.len(), "problem"));
         }
@@ -342,8 +356,9 @@ impl<'r> Run<'r> {
     }
 }
 
-fn finding(worked: &Worked) -> sarif::Finding<'_> {
-    sarif::Finding { shown: &worked.input.shown, source: &worked.input.source, edits: &worked.reshape.edits }
+fn finding(worked: &Worked) -> Option<sarif::Finding<'_>> {
+    let proven = worked.proven.as_ref()?;
+    Some(sarif::Finding { shown: &worked.input.shown, source: worked.input.source(), edits: proven.edits() })
 }
 
 /// Writes a file unless it changed since it was read.

@@ -9,9 +9,9 @@ use serde_json::json;
 use vknot_reshape::looks::{self, Section};
 use vknot_syntax::{Role, Span};
 
+use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
-use crate::files::project::Home;
 use crate::files::targets::targets;
 use crate::output::{self, FAINT, HEAD, NAME};
 use crate::output::json::SpanJson;
@@ -65,26 +65,26 @@ struct RunArguments {
     input: InputArguments,
 }
 
-pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     match &arguments.action {
-        Some(Action::Run(run)) => run_section(run),
-        None => list(&arguments.list),
+        Some(Action::Run(run)) => run_section(workspace, run),
+        None => list(workspace, &arguments.list),
     }
 }
 
-fn list(arguments: &ListArguments) -> anyhow::Result<Outcome> {
+fn list(workspace: &Workspace, arguments: &ListArguments) -> anyhow::Result<Outcome> {
     let (targets, mut problems) = targets(&arguments.places);
     let mut files = Vec::new();
     let mut out = anstream::stdout().lock();
     for target in &targets {
-        let input = match Input::read(&target.file, &arguments.input) {
+        let input = match workspace.read(&target.file, &arguments.input) {
             Ok(input) => input,
             Err(problem) => {
                 problems.push(problem);
                 continue;
             }
         };
-        let all = looks::sections(&input.source, &input.tree, &input.marks);
+        let all = looks::sections(input.code(), input.marks());
         if target.spots.is_empty() && (target.named || !all.is_empty()) {
             match arguments.output {
                 LookOutput::Text => show(&mut out, &input, &all)?,
@@ -95,7 +95,7 @@ fn list(arguments: &ListArguments) -> anyhow::Result<Outcome> {
             match find(&input, &all, spot) {
                 Ok(section) if arguments.output == LookOutput::Json =>
                     files.push(document(&input, std::slice::from_ref(section))),
-                Ok(section) => writeln!(std::io::stdout().lock(), "{}", input.source.slice(section.span))?,
+                Ok(section) => writeln!(std::io::stdout().lock(), "{}", input.source().slice(section.span))?,
                 Err(message) => problems.push(Problem::new(&input.shown, message)),
             }
         }
@@ -116,13 +116,13 @@ fn find<'s>(input: &Input, all: &'s [Section], spot: &Spot) -> Result<&'s Sectio
         }
         if named.len() > 1 {
             let lines: Vec<String> =
-                named.iter().map(|section| input.source.line(section.span.start).to_string()).collect();
+                named.iter().map(|section| input.source().line(section.span.start).to_string()).collect();
             return Err(
                 format!("{} sections are named `{name}`, at lines {}; give a line", named.len(), lines.join(", ")),
             );
         }
     }
-    let span = spot.resolve(&input.source, &input.tree, &input.marks)?;
+    let span = spot.resolve(input.code(), input.marks())?;
     let held = all.iter().rfind(|section| section.span.covers(Span::new(span.start, span.start)));
     held.ok_or_else(|| "no section is there; `vknot sections FILE` lists those there are".to_owned())
 }
@@ -130,7 +130,7 @@ fn find<'s>(input: &Input, all: &'s [Section], spot: &Spot) -> Result<&'s Sectio
 fn show(out: &mut impl Write, input: &Input, sections: &[Section]) -> std::io::Result<()> {
     writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{}{FAINT:#}", input.shown, output::count(sections.len(), "section"))?;
     for section in sections {
-        let (first, last) = input.source.line_range(section.span);
+        let (first, last) = input.source().line_range(section.span);
         let indent = "  ".repeat(section.level.saturating_sub(1) as usize);
         let name = if section.name.is_empty() { "(without a name)" } else { &section.name };
         writeln!(out, "{FAINT}{:>11}{FAINT:#}  {indent}{NAME}{name}{NAME:#}", format!("{first}-{last}"))?;
@@ -141,19 +141,19 @@ fn show(out: &mut impl Write, input: &Input, sections: &[Section]) -> std::io::R
 fn document(input: &Input, sections: &[Section]) -> serde_json::Value {
     let section = |
         section: &Section
-    | json!({ "name": section.name, "level": section.level, "span": SpanJson::of(&input.source, section.span) });
+    | json!({ "name": section.name, "level": section.level, "span": SpanJson::of(input.source(), section.span) });
     json!({ "file": input.shown, "sections": sections.iter().map(section).collect::<Vec<_>>() })
 }
 
-fn run_section(arguments: &RunArguments) -> anyhow::Result<Outcome> {
-    let (input, place, _) = match open_place(&arguments.place, &arguments.input) {
+fn run_section(workspace: &Workspace, arguments: &RunArguments) -> anyhow::Result<Outcome> {
+    let (input, place, _) = match open_place(workspace, &arguments.place, &arguments.input) {
         Ok(opened) => opened,
         Err(problem) => return Ok(failed(problem)),
     };
     if place.spot == Spot::Whole {
         return Ok(failed(Problem::new(&input.shown, "name the section to run, as FILE@NAME or FILE:LINE")));
     }
-    let all = looks::sections(&input.source, &input.tree, &input.marks);
+    let all = looks::sections(input.code(), input.marks());
     let section = match find(&input, &all, &place.spot) {
         Ok(section) => section,
         Err(message) => return Ok(failed(Problem::new(&input.shown, message))),
@@ -163,7 +163,7 @@ fn run_section(arguments: &RunArguments) -> anyhow::Result<Outcome> {
     if code.trim().is_empty() {
         return Ok(failed(input.problem_at(section.span.start, "the section holds no code to run")));
     }
-    let command = match interpreter(arguments, &place, language) {
+    let command = match interpreter(workspace, arguments, &place, language) {
         Ok(command) => command,
         Err(problem) => return Ok(failed(problem)),
     };
@@ -177,13 +177,13 @@ fn failed(problem: Problem) -> Outcome {
 
 /// The code of a span: the text itself, or that of the cells and fences in it, which must be of one language.
 fn code_in(input: &Input, span: Span) -> (&'static str, String) {
-    let own = input.tree.language();
-    let holds_code = input.tree.embedded().iter().any(|piece| piece.tree.language().name() != "markdown");
-    let host = matches!(input.tree.role(input.tree.embedded().first().map_or(input.tree.root(), |piece| piece.host)), Role::Cell | Role::Block);
+    let own = input.tree().language();
+    let holds_code = input.tree().embedded().iter().any(|piece| piece.tree.language().name() != "markdown");
+    let host = matches!(input.tree().role(input.tree().embedded().first().map_or(input.tree().root(), |piece| piece.host)), Role::Cell | Role::Block);
     if !(holds_code && host) {
-        return (own.name(), format!("{}\n", input.source.slice(span)));
+        return (own.name(), format!("{}\n", input.source().slice(span)));
     }
-    let pieces = input.tree
+    let pieces = input.tree()
         .embedded()
         .iter()
         .filter(|piece| span.covers(piece.span()) && piece.tree.language().name() != "markdown");
@@ -196,11 +196,11 @@ fn code_in(input: &Input, span: Span) -> (&'static str, String) {
 }
 
 /// The command to run, in words.
-fn interpreter(arguments: &RunArguments, place: &Place, language: &str) -> Result<Vec<String>, Problem> {
+fn interpreter(workspace: &Workspace, arguments: &RunArguments, place: &Place, language: &str) -> Result<Vec<String>, Problem> {
     let command = match &arguments.with {
         Some(command) => command.clone(),
         None => {
-            let home = Home::of(std::path::Path::new(&place.file))?;
+            let home = workspace.home(std::path::Path::new(&place.file))?;
             home.project.interpreters.get(language).cloned().ok_or_else(|| {
                 let message = format!("no interpreter is named for {language}; name one with --with, or in vknot.toml: [interpreters] {language} = \"COMMAND\"");
                 Problem::new(&place.file, message)

@@ -6,6 +6,7 @@ use serde_json::{json, Value};
 use vknot_reshape::looks::{self, Rung};
 use vknot_syntax::Span;
 
+use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
 use crate::output::{self, FAINT, HEAD, KIND, MARK};
@@ -45,20 +46,20 @@ pub struct Arguments {
     input: InputArguments,
 }
 
-pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
-    let (input, place, mut span) = match open_place(&arguments.place, &arguments.input) {
+pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
+    let (input, place, mut span) = match open_place(workspace, &arguments.place, &arguments.input) {
         Ok(opened) => opened,
         Err(problem) => return fail(problem),
     };
     if matches!(place.spot, Spot::Line(_)) {
         // A line alone means where its text begins.
-        let text = input.source.slice(span);
+        let text = input.source().slice(span);
         let start = span.start + (text.len() - text.trim_start().len()) as u32;
         span = Span::new(start, start);
     }
     let picked = match (arguments.rung, arguments.grow, arguments.shrink) {
         (Some(rung), ..) => {
-            let ladder = looks::ladder(&input.source, &input.tree, span);
+            let ladder = looks::ladder(input.code(), span);
             let count = ladder.len();
             ladder
                 .into_iter()
@@ -67,7 +68,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         }
         (_, true, _) => {
             let larger = |rung: &Rung| rung.span.covers(span) && rung.span.len() > span.len();
-            let ladder = looks::ladder(&input.source, &input.tree, span);
+            let ladder = looks::ladder(input.code(), span);
             ladder.into_iter().find(larger).ok_or_else(|| "this is the whole file already".to_owned())
         }
         (_, _, true) => shrunk(arguments, &input, span),
@@ -89,7 +90,7 @@ fn shrunk(arguments: &Arguments, input: &Input, range: Span) -> Result<Rung, Str
     let start = match &arguments.from {
         None => Span::new(range.start, range.start),
         Some(text) => match parse_spot(text) {
-            Some(spot @ Spot::Position(_)) => spot.resolve(&input.source, &input.tree, &input.marks)?,
+            Some(spot @ Spot::Position(_)) => spot.resolve(input.code(), input.marks())?,
             _ => return Err(format!("`{text}` is not LINE:COL")),
         },
     };
@@ -97,7 +98,7 @@ fn shrunk(arguments: &Arguments, input: &Input, range: Span) -> Result<Rung, Str
         return Err("the starting place is not in the range".to_owned());
     }
     let smaller = |rung: &Rung| range.covers(rung.span) && rung.span.len() < range.len();
-    let ladder = looks::ladder(&input.source, &input.tree, start);
+    let ladder = looks::ladder(input.code(), start);
     ladder.into_iter().rev().find(smaller).ok_or_else(|| "there is nothing smaller to select here".to_owned())
 }
 
@@ -105,26 +106,26 @@ fn one(arguments: &Arguments, input: &Input, rung: &Rung) -> anyhow::Result<Outc
     match (arguments.output, arguments.span) {
         (LookOutput::Json, _) => output::json::print("vknot.rung/1", rung_document(input, rung))?,
         (_, true) => println!("{}:{}", input.shown, shown_span(input, rung.span)),
-        (_, false) => writeln!(std::io::stdout().lock(), "{}", input.source.slice(rung.span))?,
+        (_, false) => writeln!(std::io::stdout().lock(), "{}", input.source().slice(rung.span))?,
     }
     Ok(Outcome::Done)
 }
 
 fn whole(arguments: &Arguments, input: &Input, span: Span) -> anyhow::Result<Outcome> {
-    let ladder = looks::ladder(&input.source, &input.tree, span);
+    let ladder = looks::ladder(input.code(), span);
     if arguments.output == LookOutput::Json {
         let rungs: Vec<Value> = ladder.iter().map(|rung| rung_document(input, rung)).collect();
         output::json::print("vknot.ladder/1", json!({ "file": input.shown, "rungs": rungs }))?;
         return Ok(Outcome::Done);
     }
     let mut out = anstream::stdout().lock();
-    let at = input.source.line_column(span.start);
+    let at = input.source().line_column(span.start);
     writeln!(out, "{HEAD}{}:{}:{}{HEAD:#}", input.shown, at.line, at.column)?;
     let spans: Vec<String> = ladder.iter().map(|rung| shown_span(input, rung.span)).collect();
     let width = spans.iter().map(String::len).max().unwrap_or(0);
     let kinds = ladder.iter().map(|rung| rung.kind.len()).max().unwrap_or(0);
     for (number, (rung, span)) in ladder.iter().zip(&spans).enumerate() {
-        let text = input.source.slice(rung.span);
+        let text = input.source().slice(rung.span);
         let first = text.lines().next().unwrap_or("").trim_end();
         let more = text.trim_end().lines().count().saturating_sub(1);
         let first = shortened(first);
@@ -146,10 +147,10 @@ fn shortened(line: &str) -> String {
 }
 
 fn rung_document(input: &Input, rung: &Rung) -> Value {
-    let text = input.source.slice(rung.span);
+    let text = input.source().slice(rung.span);
     json!({
         "kind": rung.kind,
-        "span": SpanJson::of(&input.source, rung.span),
+        "span": SpanJson::of(input.source(), rung.span),
         "firstLine": text.lines().next().unwrap_or(""),
     })
 }

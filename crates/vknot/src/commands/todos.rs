@@ -8,6 +8,7 @@ use rayon::prelude::*;
 use serde_json::json;
 use vknot_reshape::looks::{self, Todo};
 
+use crate::files::workspace::Workspace;
 use crate::arguments::InputArguments;
 use crate::files::input::Input;
 use crate::files::targets::targets;
@@ -57,15 +58,15 @@ enum Form {
     Sarif,
 }
 
-pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
+pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, mut problems) = targets(&arguments.paths);
     let wanted = targets.iter().filter(|target| arguments.path.as_ref().is_none_or(|text| target.file.contains(text)));
     let read: Vec<Result<(Input, Vec<Todo>), Problem>> = wanted
         .collect::<Vec<_>>()
         .par_iter()
         .map(|target| {
-            let input = Input::read(&target.file, &arguments.input)?;
-            let mut todos = looks::todos(&input.source, &input.tree, &input.marks);
+            let input = workspace.read(&target.file, &arguments.input)?;
+            let mut todos = looks::todos(input.code(), input.marks());
             todos.retain(|todo| fits(arguments, todo));
             Ok((input, todos))
         })
@@ -107,7 +108,7 @@ fn show(found: &[(Input, Vec<Todo>)]) -> std::io::Result<()> {
     for (input, todos) in found {
         writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{}{FAINT:#}", input.shown, output::count(todos.len(), "note"))?;
         for todo in todos {
-            let at = input.source.line_column(todo.span.start);
+            let at = input.source().line_column(todo.span.start);
             let place = format!("{}:{}", at.line, at.column);
             let author = todo.author.as_ref().map_or(String::new(), |author| format!(" {KIND}{author}{KIND:#}"));
             writeln!(out, "{FAINT}{place:>9}{FAINT:#}  {MARK}{}{MARK:#}{author} {}", todo.tag, todo.text)?;
@@ -142,7 +143,7 @@ fn document(found: &[(Input, Vec<Todo>)]) -> serde_json::Value {
                 "tag": todo.tag,
                 "author": todo.author,
                 "text": todo.text,
-                "span": SpanJson::of(&input.source, todo.span),
+                "span": SpanJson::of(input.source(), todo.span),
             }))
         })
         .collect();
@@ -151,5 +152,5 @@ fn document(found: &[(Input, Vec<Todo>)]) -> serde_json::Value {
 
 fn note<'f>(input: &'f Input, todo: &Todo) -> sarif::Note<'f> {
     let message = if todo.text.is_empty() { todo.tag.clone() } else { format!("{}: {}", todo.tag, todo.text) };
-    sarif::Note { shown: &input.shown, source: &input.source, span: todo.span, message }
+    sarif::Note { shown: &input.shown, source: input.source(), span: todo.span, message }
 }

@@ -3,11 +3,12 @@
 use std::io::Read;
 use std::path::{Path, PathBuf};
 
+use vknot_reshape::Code;
 use vknot_reshape::looks::Marks;
+use vknot_reshape::steps::Document;
 use vknot_syntax::{Language, MAX_BYTES, ReadError, Source, Tree};
 
 use crate::arguments::InputArguments;
-use crate::files::project::Home;
 use crate::problem::Problem;
 
 /// A file, read.
@@ -16,41 +17,63 @@ pub struct Input {
     pub shown: String,
     /// Where it is; `None` for standard input.
     pub path: Option<PathBuf>,
+    /// What is in it.
+    pub document: Document,
+}
+
+/// The text of a file, before it is a document.
+pub struct Text {
+    pub shown: String,
+    /// The file, or what standard input stands for.
+    pub path: PathBuf,
     pub source: Source,
-    pub tree: Tree,
-    /// The project's marks, and the file's pins.
-    pub marks: Marks,
+    pub language: &'static Language,
+}
+
+/// Reads the text of `file`, where `-` is standard input.
+///
+/// # Errors
+/// When there is no such file, it is not text, or the language asked for is not known.
+pub fn text_of(file: &str, arguments: &InputArguments) -> Result<Text, Problem> {
+    let stdin = file == "-";
+    let path = if stdin { arguments.stands_for.clone().unwrap_or_default() } else { PathBuf::from(file) };
+    let shown = if stdin { shown_stdin(&path) } else { file.to_owned() };
+    let problem = |message: String| Problem::new(&shown, message);
+    let bytes = if stdin { read_stdin() } else { read_file(&path) }.map_err(problem)?;
+    let source = Source::from_bytes(&path, bytes).map_err(|error| unreadable(&shown, &error))?;
+    let language = language(&path, source.text(), arguments).map_err(problem)?.unwrap_or(Language::plain());
+    Ok(Text { shown, path, source, language })
 }
 
 impl Input {
-    /// Reads `file`, where `-` is standard input.
-    ///
-    /// # Errors
-    /// When there is no such file, it is not text, or the language asked for is not known.
-    pub fn read(file: &str, arguments: &InputArguments) -> Result<Input, Problem> {
-        let stdin = file == "-";
-        let path = if stdin { arguments.stands_for.clone().unwrap_or_default() } else { PathBuf::from(file) };
-        let shown = if stdin { shown_stdin(&path) } else { file.to_owned() };
-        let problem = |message: String| Problem::new(&shown, message);
-        let bytes = if stdin { read_stdin() } else { read_file(&path) }.map_err(problem)?;
-        let source = Source::from_bytes(&path, bytes).map_err(|error| unreadable(&shown, &error))?;
-        let language = language(&path, source.text(), arguments).map_err(problem)?;
-        let tree = Tree::read(&source, language.unwrap_or(Language::plain()));
-        let marks = match path.as_os_str().is_empty() {
-            true => Marks::default(),
-            false => Home::of(&path)?.marks(&path, &source)?,
-        };
-        Ok(Input { shown, path: (!stdin).then_some(path), source, tree, marks })
+    /// Its text.
+    pub fn source(&self) -> &Source {
+        self.document.source()
+    }
+
+    /// Its tree.
+    pub fn tree(&self) -> &Tree {
+        self.document.tree()
+    }
+
+    /// Text and tree together.
+    pub fn code(&self) -> Code<'_> {
+        self.document.code()
+    }
+
+    /// The project's marks, and the file's pins.
+    pub fn marks(&self) -> &Marks {
+        self.document.marks()
     }
 
     /// Whether the file has a language, as against being read by brackets and lines.
     pub fn has_language(&self) -> bool {
-        self.tree.gave_up() || self.tree.language() != Language::plain()
+        self.document.language() != Language::plain()
     }
 
     /// The problem of a position of this file.
     pub fn problem_at(&self, offset: u32, message: impl Into<String>) -> Problem {
-        let at = self.source.line_column(offset);
+        let at = self.source().line_column(offset);
         Problem::new(&self.shown, message).at(at.line, at.column)
     }
 }

@@ -6,4 +6,5 @@ pub mod pins;
 pub mod project;
 pub mod styles;
 pub mod targets;
+pub mod workspace;
 pub mod write;

@@ -56,7 +56,7 @@ impl Pin {
 }
 
 /// The pins of a project.
-#[derive(Debug, Serialize, Deserialize)]
+#[derive(Clone, Debug, Serialize, Deserialize)]
 pub struct Pins {
     schema: String,
     #[serde(rename = "pins")]

@@ -5,29 +5,31 @@ use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, PoisonError};
 
 use vknot_style::{EditorConfig, Override, Style};
+use vknot_syntax::Language;
 
 use crate::problem::Problem;
 
 const FILE_NAME: &str = ".editorconfig";
 
 /// Styles by folder.
+#[derive(Default)]
 pub struct Styles {
-    overrides: Vec<Override>,
     /// For each folder its file and those above, the farthest first.
     folders: Mutex<HashMap<PathBuf, Arc<Vec<EditorConfig>>>>,
     problems: Mutex<Vec<Problem>>,
 }
 
 impl Styles {
-    pub fn new(overrides: &[Override]) -> Self {
-        Self { overrides: overrides.to_vec(), folders: Mutex::default(), problems: Mutex::default() }
+    /// Forgets what was read.
+    pub fn refresh(&self) {
+        self.folders.lock().unwrap_or_else(PoisonError::into_inner).clear();
     }
 
     /// The style of a file. A relative path starts from the current folder.
-    pub fn of(&self, path: &Path, language: &str) -> Style {
+    pub fn of(&self, path: &Path, language: &'static Language, overrides: &[Override]) -> Style {
         let path = std::path::absolute(path).unwrap_or_else(|_| path.to_path_buf());
         let configs = path.parent().map(|folder| self.configs(folder)).unwrap_or_default();
-        Style::resolve(&configs, &self.overrides, &path, language)
+        Style::resolve(&configs, overrides, &path, vknot_reshape::style_of(language))
     }
 
     /// What was wrong in the files read so far.

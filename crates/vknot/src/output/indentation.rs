@@ -8,13 +8,13 @@ use vknot_syntax::Span;
 
 use crate::arguments::{ReshapeArguments, ReshapeOutput};
 use crate::files::input::Input;
-use crate::files::styles::Styles;
+use crate::files::workspace::Workspace;
 use crate::files::targets::{Target, targets};
 use crate::problem::{Outcome, Problem};
 use super::{count, FAINT, HEAD, MARK, NAME};
 
 /// Shows the indentation of everything named.
-pub fn show(arguments: &ReshapeArguments) -> anyhow::Result<Outcome> {
+pub fn show(arguments: &ReshapeArguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, mut problems) = targets(&arguments.places);
     let as_json = match arguments.output {
         None | Some(ReshapeOutput::Text) => false,
@@ -24,10 +24,9 @@ pub fn show(arguments: &ReshapeArguments) -> anyhow::Result<Outcome> {
             return Ok(Outcome::Failed);
         }
     };
-    let styles = Styles::new(&arguments.set);
     let (mut documents, mut disagreeing) = (Vec::new(), 0);
     for target in &targets {
-        match lines_of(target, arguments, &styles) {
+        match lines_of(target, arguments, workspace) {
             Ok((input, lines)) if as_json => documents.push(document(&input, &lines)),
             Ok((input, lines)) => {
                 disagreeing += lines.iter().filter(|line| line.disagrees()).count();
@@ -36,7 +35,7 @@ pub fn show(arguments: &ReshapeArguments) -> anyhow::Result<Outcome> {
             Err(problem) => problems.push(problem),
         }
     }
-    problems.extend(styles.take_problems());
+    problems.extend(workspace.take_problems());
     if as_json {
         super::json::print("vknot.indentation/1", json!({ "files": documents }))?;
     } else if disagreeing > 0 {
@@ -52,15 +51,15 @@ pub fn show(arguments: &ReshapeArguments) -> anyhow::Result<Outcome> {
 fn lines_of(
     target: &Target,
     arguments: &ReshapeArguments,
-    styles: &Styles,
+    workspace: &Workspace,
 ) -> Result<(Input, Vec<ShownLine>), Problem> {
-    let input = Input::read(&target.file, &arguments.input)?;
+    let input = workspace.read(&target.file, &arguments.input)?;
     let spans: Result<Vec<Span>, String> =
-        target.spots.iter().map(|spot| spot.resolve(&input.source, &input.tree, &input.marks)).collect();
+        target.spots.iter().map(|spot| spot.resolve(input.code(), input.marks())).collect();
     let spans = spans.map_err(|message| Problem::new(&input.shown, message))?;
     let only = (!spans.is_empty()).then_some(spans.as_slice());
-    let style = styles.of(input.source.path(), input.tree.language().name());
-    let lines = indent::show(&input.source, &input.tree, &style, only);
+    let style = workspace.style(input.source().path(), input.document.language(), &arguments.set);
+    let lines = indent::show(input.code(), &style, only);
     Ok((input, lines))
 }
 
@@ -68,7 +67,7 @@ fn document(input: &Input, lines: &[ShownLine]) -> Value {
     let line = |line: &ShownLine| {
         json!({
             "line": line.line,
-            "indentation": line.blank.of(input.source.text()),
+            "indentation": line.blank.of(input.source().text()),
             "columns": line.columns,
             "wantedColumns": line.wanted,
             "otherCharacters": line.foreign,
@@ -87,15 +86,15 @@ fn draw(input: &Input, lines: &[ShownLine], named: bool) -> std::io::Result<()> 
     }
     let digits = lines.last().map_or(1, |line| line.line.to_string().len());
     for (index, line) in lines.iter().enumerate() {
-        let text = input.source.lines().text(input.source.text(), line.line - 1);
+        let text = input.source().lines().text(input.source().text(), line.line - 1);
         let rest = text.trim_start_matches([' ', '\t']);
         let guides = match rest.is_empty() {
             true => guides_through(lines, index),
-            false => drawn(line, line.blank.of(input.source.text())),
+            false => drawn(line, line.blank.of(input.source().text())),
         };
         let note = match line.wanted {
             Some(wanted) => format!("{}→{wanted}", line.columns),
-            None if line.foreign && line.blank.of(input.source.text()).contains('\t') => "tabs".to_owned(),
+            None if line.foreign && line.blank.of(input.source().text()).contains('\t') => "tabs".to_owned(),
             None if line.foreign => "spaces".to_owned(),
             None => String::new(),
         };

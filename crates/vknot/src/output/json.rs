@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use serde::Serialize;
 use vknot_reshape::{Edits, Reason, Receipt, TokenChange};
-use vknot_reshape::indent::Decided;
+use vknot_reshape::Decided;
 use vknot_syntax::{Source, Span};
 
 use crate::problem::Problem;

@@ -1,6 +1,6 @@
 //! Receipts for people.
 
-use vknot_reshape::indent::Decided;
+use vknot_reshape::Decided;
 use vknot_reshape::{Reason, Receipt, TokenChange};
 use vknot_style::Indentation;
 use vknot_syntax::Source;

@@ -1,10 +1,48 @@
 //! C.
 
-use crate::indent::rules::{Hold, INDENT, IndentSpec};
-use crate::languages::ToolSpec;
-use crate::looks::{LookSpec, RegionMarkers};
+use vknot_style::{Key, LanguageStyle};
 
-pub(super) const SPEC: ToolSpec = ToolSpec { name: "c", layout: None, looks: &LOOKS, indent: &INDENTED, imports: None };
+use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::spec::ToolSpec;
+use crate::spec::looks::{LookSpec, RegionMarkers};
+
+pub(super) static SPEC: ToolSpec = ToolSpec {
+    name: "c",
+    layout: None,
+    looks: &LOOKS,
+    indent: &INDENTED,
+    imports: None,
+    style: &STYLE,
+};
+
+static STYLE: LanguageStyle = LanguageStyle {
+    defaults: &[(Key::AlignList, "arguments"), (Key::IndentCase, "0"), (Key::IndentCaseBrace, "0")],
+    settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::IndentSize,
+        Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TabWidth,
+        Key::TrimTrailingWhitespace,
+        Key::AlignList,
+        Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankMost,
+        Key::BreakKeep,
+        Key::IndentBrace,
+        Key::IndentBracket,
+        Key::IndentCase,
+        Key::IndentCaseBrace,
+        Key::IndentDirective,
+        Key::IndentElseIf,
+        Key::IndentLabel,
+        Key::IndentOperand,
+        Key::WrapIndent,
+        Key::WrapLiteral,
+    ],
+};
 
 pub(super) const LOOKS: LookSpec = LookSpec {
     words: &[
@@ -17,7 +55,7 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
     loops: &["loop"],
     region_markers: RegionMarkers::Pragma,
-    ..crate::looks::LOOKS
+    ..crate::spec::looks::LOOKS
 };
 
 pub(super) const INDENTED: IndentSpec = IndentSpec {

@@ -1,11 +1,46 @@
 //! C++: looks as in its kin.
 
-use crate::languages::{c, ToolSpec};
+use vknot_style::{Key, LanguageStyle};
 
-pub(super) const SPEC: ToolSpec = ToolSpec {
+use crate::languages::c;
+use crate::spec::ToolSpec;
+
+pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "cpp",
     layout: None,
     looks: &c::LOOKS,
     indent: &c::INDENTED,
     imports: None,
+    style: &STYLE,
+};
+
+static STYLE: LanguageStyle = LanguageStyle {
+    defaults: &[(Key::AlignList, "arguments"), (Key::IndentCase, "0"), (Key::IndentCaseBrace, "0"), (Key::IndentNamespace, "0")],
+    settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::IndentSize,
+        Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TabWidth,
+        Key::TrimTrailingWhitespace,
+        Key::AlignList,
+        Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankMost,
+        Key::BreakKeep,
+        Key::IndentAccess,
+        Key::IndentBrace,
+        Key::IndentBracket,
+        Key::IndentCase,
+        Key::IndentCaseBrace,
+        Key::IndentDirective,
+        Key::IndentElseIf,
+        Key::IndentLabel,
+        Key::IndentNamespace,
+        Key::IndentOperand,
+        Key::WrapIndent,
+        Key::WrapLiteral,
+    ],
 };

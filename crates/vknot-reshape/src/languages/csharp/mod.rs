@@ -1,15 +1,48 @@
 //! C#.
 
-use crate::indent::rules::{Hold, INDENT, IndentSpec};
-use crate::languages::ToolSpec;
-use crate::looks::{LookSpec, RegionMarkers};
+use vknot_style::{Key, LanguageStyle};
 
-pub(super) const SPEC: ToolSpec = ToolSpec {
+use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::spec::ToolSpec;
+use crate::spec::looks::{LookSpec, RegionMarkers};
+
+pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "csharp",
     layout: None,
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
+    style: &STYLE,
+};
+
+static STYLE: LanguageStyle = LanguageStyle {
+    defaults: &[(Key::IndentCaseBrace, "0")],
+    settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::IndentSize,
+        Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TabWidth,
+        Key::TrimTrailingWhitespace,
+        Key::AlignList,
+        Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankMost,
+        Key::BreakKeep,
+        Key::IndentBrace,
+        Key::IndentBracket,
+        Key::IndentCase,
+        Key::IndentCaseBrace,
+        Key::IndentDirective,
+        Key::IndentElseIf,
+        Key::IndentLabel,
+        Key::IndentNamespace,
+        Key::IndentOperand,
+        Key::WrapIndent,
+        Key::WrapLiteral,
+    ],
 };
 
 const LOOKS: LookSpec = LookSpec {
@@ -23,7 +56,7 @@ const LOOKS: LookSpec = LookSpec {
     conditionals: &["if_statement", "switch_statement", "switch_expression"],
     loops: &["for_statement", "foreach_statement", "while_statement", "do_statement"],
     region_markers: RegionMarkers::Directive,
-    ..crate::looks::LOOKS
+    ..crate::spec::looks::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec {

@@ -1,22 +1,52 @@
 //! CSS.
 
-use crate::indent::rules::{INDENT, IndentSpec};
-use crate::languages::ToolSpec;
-use crate::looks::LookSpec;
+use vknot_style::{Key, LanguageStyle};
 
-pub(super) const SPEC: ToolSpec = ToolSpec {
+use crate::spec::indent::{INDENT, IndentSpec};
+use crate::spec::ToolSpec;
+use crate::spec::looks::LookSpec;
+
+pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "css",
     layout: None,
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
+    style: &STYLE,
+};
+
+static STYLE: LanguageStyle = LanguageStyle {
+    defaults: &[],
+    settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::IndentSize,
+        Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TabWidth,
+        Key::TrimTrailingWhitespace,
+        Key::AlignList,
+        Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankMost,
+        Key::BreakKeep,
+        Key::IndentBrace,
+        Key::IndentBracket,
+        Key::IndentCase,
+        Key::IndentCaseBrace,
+        Key::IndentElseIf,
+        Key::IndentOperand,
+        Key::WrapIndent,
+        Key::WrapLiteral,
+    ],
 };
 
 pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
     loops: &["loop"],
     words: &[("at_rule", "rule")],
-    ..crate::looks::LOOKS
+    ..crate::spec::looks::LOOKS
 };
 
 pub(crate) const INDENTED: IndentSpec = IndentSpec { habit: 2, ..INDENT };

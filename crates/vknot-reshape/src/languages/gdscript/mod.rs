@@ -1,15 +1,45 @@
 //! GDScript.
 
-use crate::indent::rules::{INDENT, IndentSpec, LinesBy};
-use crate::languages::ToolSpec;
-use crate::looks::{LookSpec, RegionMarkers};
+use vknot_style::{Key, LanguageStyle};
 
-pub(super) const SPEC: ToolSpec = ToolSpec {
+use crate::spec::indent::{INDENT, IndentSpec, LinesBy};
+use crate::spec::ToolSpec;
+use crate::spec::looks::{LookSpec, RegionMarkers};
+
+pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "gdscript",
     layout: None,
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
+    style: &STYLE,
+};
+
+static STYLE: LanguageStyle = LanguageStyle {
+    defaults: &[],
+    settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::IndentSize,
+        Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TabWidth,
+        Key::TrimTrailingWhitespace,
+        Key::AlignList,
+        Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankMost,
+        Key::BreakKeep,
+        Key::IndentBrace,
+        Key::IndentBracket,
+        Key::IndentCase,
+        Key::IndentCaseBrace,
+        Key::IndentElseIf,
+        Key::IndentOperand,
+        Key::WrapIndent,
+        Key::WrapLiteral,
+    ],
 };
 
 const LOOKS: LookSpec = LookSpec {
@@ -17,7 +47,7 @@ const LOOKS: LookSpec = LookSpec {
     conditionals: &["if_statement", "elif_clause", "match_statement"],
     loops: &["for_statement", "while_statement"],
     region_markers: RegionMarkers::Directive,
-    ..crate::looks::LOOKS
+    ..crate::spec::looks::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec { tabs: true, lines: LinesBy::Levels, ..INDENT };

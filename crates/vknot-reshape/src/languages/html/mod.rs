@@ -1,21 +1,52 @@
 //! HTML.
 
-use crate::indent::rules::{Hold, INDENT, IndentSpec};
-use crate::languages::ToolSpec;
-use crate::looks::LookSpec;
+use vknot_style::{Key, LanguageStyle};
 
-pub(super) const SPEC: ToolSpec = ToolSpec {
+use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::spec::ToolSpec;
+use crate::spec::looks::LookSpec;
+
+pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "html",
     layout: None,
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
+    style: &STYLE,
+};
+
+static STYLE: LanguageStyle = LanguageStyle {
+    defaults: &[],
+    settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::IndentSize,
+        Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TabWidth,
+        Key::TrimTrailingWhitespace,
+        Key::AlignList,
+        Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankMost,
+        Key::BreakKeep,
+        Key::IndentBrace,
+        Key::IndentBracket,
+        Key::IndentCase,
+        Key::IndentCaseBrace,
+        Key::IndentElseIf,
+        Key::IndentOperand,
+        Key::IndentPage,
+        Key::WrapIndent,
+        Key::WrapLiteral,
+    ],
 };
 
 const LOOKS: LookSpec = LookSpec {
     conditionals: &[],
     loops: &[],
-    ..crate::looks::LOOKS
+    ..crate::spec::looks::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec {

@@ -3,10 +3,12 @@
 use std::collections::HashSet;
 
 use vknot_style::Style;
-use vknot_syntax::{NodeId, Role, Source, Span, Tree};
+use vknot_syntax::{NodeId, Role, Source, Span};
 
+use crate::spec::Code;
 use crate::edits::Edits;
-use crate::imports::{Block, blocks, ImportSpec, Line};
+use crate::spec::imports::ImportSpec;
+use crate::imports::{Block, blocks, Line};
 use crate::receipt::{Note, Receipt, TokenChange};
 use crate::reshape::Reshape;
 
@@ -25,8 +27,9 @@ struct Import {
 }
 
 impl Import {
-    fn of(source: &Source, tree: &Tree, line: Line) -> Import {
-        let (path, is_static) = path_of(source, tree, line.node);
+    fn of(code: Code<'_>, line: Line) -> Import {
+        let tree = code.tree;
+        let (path, is_static) = path_of(code, line.node);
         Import { path, is_static, offset: tree.node(line.node).start, line }
     }
 
@@ -51,7 +54,8 @@ impl Import {
     }
 }
 
-fn path_of(source: &Source, tree: &Tree, import: NodeId) -> (String, bool) {
+fn path_of(code: Code<'_>, import: NodeId) -> (String, bool) {
+    let Code { source, tree, .. } = code;
     let node = tree.node(import);
     let tokens = &tree.tokens()[node.first_token as usize..node.token_end as usize];
     let words = tokens.iter().filter(|token| tree.role(token.node) != Role::Comment).map(|t| source.slice(t.span()));
@@ -67,22 +71,23 @@ fn path_of(source: &Source, tree: &Tree, import: NodeId) -> (String, bool) {
     (path, is_static)
 }
 
-fn leaves(source: &Source, tree: &Tree, import: NodeId) -> Vec<String> {
-    let (path, is_static) = path_of(source, tree, import);
+fn leaves(code: Code<'_>, import: NodeId) -> Vec<String> {
+    let (path, is_static) = path_of(code, import);
     vec![format!("import {}{path};", if is_static { "static " } else { "" })]
 }
 
-fn organize(source: &Source, tree: &Tree, _: &Style) -> Reshape {
+fn organize(code: Code<'_>, _: &Style) -> Reshape {
+    let Code { source, tree, .. } = code;
     let mut receipt = Receipt::default();
     let mut edits = Edits::default();
-    let uses = Uses::of(source, tree);
-    let all = blocks(source, tree, "import_declaration");
+    let uses = Uses::of(code);
+    let all = blocks(code, "import_declaration");
     let wildcards =
-        all.iter().flat_map(|block| &block.lines).any(|line| path_of(source, tree, line.node).0.ends_with(".*"));
+        all.iter().flat_map(|block| &block.lines).any(|line| path_of(code, line.node).0.ends_with(".*"));
     let mut seen = HashSet::new();
     for block in all {
         let span = block.span;
-        let text = organize_block(source, tree, block, &uses, wildcards, &mut seen, &mut receipt);
+        let text = organize_block(code, block, &uses, wildcards, &mut seen, &mut receipt);
         match text {
             Some(text) if text != source.slice(span) => edits.push(span, &text),
             Some(_) => {}
@@ -98,16 +103,16 @@ fn organize(source: &Source, tree: &Tree, _: &Style) -> Reshape {
 
 /// The block's new text; `None` when nothing is left of it.
 fn organize_block(
-    source: &Source,
-    tree: &Tree,
+    code: Code<'_>,
     block: Block,
     uses: &Uses<'_>,
     wildcards: bool,
     seen: &mut HashSet<(String, bool)>,
     receipt: &mut Receipt,
 ) -> Option<String> {
+    let Code { source, tree, .. } = code;
     let mut kept: Vec<Import> = Vec::new();
-    for import in block.lines.into_iter().map(|line| Import::of(source, tree, line)) {
+    for import in block.lines.into_iter().map(|line| Import::of(code, line)) {
         let again = !seen.insert((import.path.clone(), import.is_static));
         let span = tree.node(import.line.node).span();
         match needless(&import, again, uses, wildcards) {
@@ -185,7 +190,8 @@ struct Uses<'s> {
 }
 
 impl<'s> Uses<'s> {
-    fn of(source: &'s Source, tree: &Tree) -> Self {
+    fn of(code: Code<'s>) -> Self {
+        let Code { source, tree, .. } = code;
         let mut names = HashSet::new();
         let mut package = String::new();
         let mut skip = 0;

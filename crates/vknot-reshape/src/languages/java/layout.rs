@@ -1,9 +1,9 @@
 //! How Java is laid out.
 
-use crate::layout::rules::{
+use crate::spec::layout::{
     Annotations, BraceOf, BRACES, Braces, Fill, Hug, Items, LayoutSpec, Link, LIST, List, Rule, SpaceRow, WORDS, Words,
 };
-use crate::layout::rules::Side::{Open, Tight};
+use crate::spec::layout::Side::{Open, Tight};
 
 pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,

@@ -3,16 +3,51 @@
 mod imports;
 mod layout;
 
-use crate::indent::rules::{Hold, INDENT, IndentSpec};
-use crate::languages::ToolSpec;
-use crate::looks::LookSpec;
+use vknot_style::{Key, LanguageStyle};
 
-pub(super) const SPEC: ToolSpec = ToolSpec {
+use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::spec::ToolSpec;
+use crate::spec::looks::LookSpec;
+
+pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "java",
     layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
     indent: &INDENTED,
     imports: Some(&imports::IMPORTS),
+    style: &STYLE,
+};
+
+static STYLE: LanguageStyle = LanguageStyle {
+    defaults: &[(Key::IndentLabel, "in"), (Key::WrapIndent, "2")],
+    settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::IndentSize,
+        Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TabWidth,
+        Key::TrimTrailingWhitespace,
+        Key::AlignList,
+        Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankMost,
+        Key::BraceControl,
+        Key::BraceDeclaration,
+        Key::BraceRequired,
+        Key::BreakKeep,
+        Key::IndentBrace,
+        Key::IndentBracket,
+        Key::IndentCase,
+        Key::IndentCaseBrace,
+        Key::IndentElseIf,
+        Key::IndentLabel,
+        Key::IndentOperand,
+        Key::WrapChain,
+        Key::WrapIndent,
+        Key::WrapLiteral,
+    ],
 };
 
 const LOOKS: LookSpec = LookSpec {
@@ -24,7 +59,7 @@ const LOOKS: LookSpec = LookSpec {
     ],
     conditionals: &["if_statement", "switch_expression"],
     loops: &["for_statement", "enhanced_for_statement", "while_statement", "do_statement"],
-    ..crate::looks::LOOKS
+    ..crate::spec::looks::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec {

@@ -1,15 +1,46 @@
 //! JavaScript.
 
-use crate::indent::rules::{Hold, INDENT, IndentSpec};
-use crate::languages::ToolSpec;
-use crate::looks::LookSpec;
+use vknot_style::{Key, LanguageStyle};
 
-pub(super) const SPEC: ToolSpec = ToolSpec {
+use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::spec::ToolSpec;
+use crate::spec::looks::LookSpec;
+
+pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "javascript",
     layout: None,
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
+    style: &STYLE,
+};
+
+static STYLE: LanguageStyle = LanguageStyle {
+    defaults: &[(Key::IndentLabel, "in"), (Key::IndentOperand, "1")],
+    settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::IndentSize,
+        Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TabWidth,
+        Key::TrimTrailingWhitespace,
+        Key::AlignList,
+        Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankMost,
+        Key::BreakKeep,
+        Key::IndentBrace,
+        Key::IndentBracket,
+        Key::IndentCase,
+        Key::IndentCaseBrace,
+        Key::IndentElseIf,
+        Key::IndentLabel,
+        Key::IndentOperand,
+        Key::WrapIndent,
+        Key::WrapLiteral,
+    ],
 };
 
 pub(super) const LOOKS: LookSpec = LookSpec {
@@ -40,7 +71,7 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     wrappers: &["export_statement", "ambient_declaration"],
     conditionals: &["if_statement", "switch_statement"],
     loops: &["for_statement", "for_in_statement", "while_statement", "do_statement"],
-    ..crate::looks::LOOKS
+    ..crate::spec::looks::LOOKS
 };
 
 pub(crate) const INDENTED: IndentSpec = IndentSpec {

@@ -1,17 +1,47 @@
 //! JSON: objects and arrays on one line where their author had them so and they fit.
 
-use crate::indent::rules::{INDENT, IndentSpec};
-use crate::languages::ToolSpec;
-use crate::layout::rules::{Fill, Hug, Items, LayoutSpec, LIST, List, Rule, WORDS};
-use crate::layout::rules::Side::{Open, Tight};
-use crate::looks::{LookSpec, RegionMarkers};
+use vknot_style::{Key, LanguageStyle};
 
-pub(super) const SPEC: ToolSpec = ToolSpec {
+use crate::spec::indent::{INDENT, IndentSpec};
+use crate::spec::ToolSpec;
+use crate::spec::layout::{Fill, Hug, Items, LayoutSpec, LIST, List, Rule, WORDS};
+use crate::spec::layout::Side::{Open, Tight};
+use crate::spec::looks::{LookSpec, RegionMarkers};
+
+pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "json",
     layout: Some(&LAYOUT),
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
+    style: &STYLE,
+};
+
+static STYLE: LanguageStyle = LanguageStyle {
+    defaults: &[],
+    settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::IndentSize,
+        Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TabWidth,
+        Key::TrimTrailingWhitespace,
+        Key::AlignList,
+        Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankMost,
+        Key::BreakKeep,
+        Key::IndentBrace,
+        Key::IndentBracket,
+        Key::IndentCase,
+        Key::IndentCaseBrace,
+        Key::IndentElseIf,
+        Key::IndentOperand,
+        Key::WrapIndent,
+        Key::WrapLiteral,
+    ],
 };
 
 const OBJECT: List = List { padded: true, block: true, close_apart: true, keep: true, ..LIST };
@@ -37,7 +67,7 @@ const LAYOUT: LayoutSpec = LayoutSpec {
 const LOOKS: LookSpec = LookSpec {
     words: &[("pair", "member")],
     region_markers: RegionMarkers::Nothing,
-    ..crate::looks::LOOKS
+    ..crate::spec::looks::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec { habit: 2, ..INDENT };

@@ -1,22 +1,52 @@
 //! Markdown.
 
-use crate::indent::rules::{INDENT, IndentSpec, LinesBy};
-use crate::languages::ToolSpec;
-use crate::looks::LookSpec;
+use vknot_style::{Key, LanguageStyle};
 
-pub(super) const SPEC: ToolSpec = ToolSpec {
+use crate::spec::indent::{INDENT, IndentSpec, LinesBy};
+use crate::spec::ToolSpec;
+use crate::spec::looks::LookSpec;
+
+pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "markdown",
     layout: None,
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
+    style: &STYLE,
+};
+
+static STYLE: LanguageStyle = LanguageStyle {
+    defaults: &[],
+    settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::IndentSize,
+        Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TabWidth,
+        Key::TrimTrailingWhitespace,
+        Key::AlignList,
+        Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankMost,
+        Key::BreakKeep,
+        Key::IndentBrace,
+        Key::IndentBracket,
+        Key::IndentCase,
+        Key::IndentCaseBrace,
+        Key::IndentElseIf,
+        Key::IndentOperand,
+        Key::WrapIndent,
+        Key::WrapLiteral,
+    ],
 };
 
 const LOOKS: LookSpec = LookSpec {
     words: &[("list_item", "list item"), ("indented_code", "code")],
     conditionals: &[],
     loops: &[],
-    ..crate::looks::LOOKS
+    ..crate::spec::looks::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Author, ..INDENT };

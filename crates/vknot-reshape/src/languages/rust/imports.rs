@@ -1,11 +1,13 @@
 //! Rust's imports: `use` trees sorted, and merged where they share a module. Nothing is ever dropped but repetitions.
 
-use vknot_style::Style;
-use vknot_syntax::{NodeId, Role, Source, Tree};
+use vknot_style::{Key, Style};
+use vknot_syntax::{NodeId, Role, Tree};
 
+use crate::spec::Code;
 use crate::edits::Edits;
-use crate::imports::{Block, blocks, ImportSpec, Line};
-use crate::indent::effective_indentation;
+use crate::spec::imports::ImportSpec;
+use crate::imports::{Block, blocks, Line};
+use crate::frames::found::effective_indentation;
 use crate::receipt::{Receipt, TokenChange};
 use crate::reshape::Reshape;
 use super::use_tree::{self, Leaf};
@@ -21,39 +23,43 @@ struct Declaration {
     verbatim: Option<String>,
 }
 
-fn leaves(source: &Source, tree: &Tree, import: NodeId) -> Vec<String> {
-    let dress = attributes(source, tree, import) + &visibility(source, tree, import);
+fn leaves(code: Code<'_>, import: NodeId) -> Vec<String> {
+    let tree = code.tree;
+    let dress = attributes(code, import) + &visibility(code, import);
     match tree.child_named(import, "argument").filter(|_| tree.kind_name(import) == "use_declaration") {
         Some(argument) => {
-            let leaves = use_tree::leaves(source, tree, argument);
+            let leaves = use_tree::leaves(code, argument);
             leaves.iter().map(|leaf| format!("{dress}use {};", leaf.text())).collect()
         }
-        None => vec![dress + &words(source, tree, import)],
+        None => vec![dress + &words(code, import)],
     }
 }
 
-fn words(source: &Source, tree: &Tree, id: NodeId) -> String {
+fn words(code: Code<'_>, id: NodeId) -> String {
+    let Code { source, tree, .. } = code;
     let node = tree.node(id);
     let tokens = &tree.tokens()[node.first_token as usize..node.token_end as usize];
     let code = tokens.iter().filter(|token| tree.role(token.node) != Role::Comment);
     code.map(|token| source.slice(token.span())).collect::<Vec<_>>().join(" ")
 }
 
-fn visibility(source: &Source, tree: &Tree, import: NodeId) -> String {
+fn visibility(code: Code<'_>, import: NodeId) -> String {
+    let tree = code.tree;
     let found = tree.children(import).find(|child| tree.kind_name(*child) == "visibility_modifier");
     found.map_or_else(
         String::new,
-        |id| words(source, tree, id).replace("( ", "(").replace(" )", ")").replace("pub (", "pub(") + " ",
+        |id| words(code, id).replace("( ", "(").replace(" )", ")").replace("pub (", "pub(") + " ",
     )
 }
 
 /// The attributes directly in front of an import.
-fn attributes(source: &Source, tree: &Tree, import: NodeId) -> String {
+fn attributes(code: Code<'_>, import: NodeId) -> String {
+    let tree = code.tree;
     let mut own = Vec::new();
     for child in tree.parent(import).into_iter().flat_map(|parent| tree.children(parent)) {
         match tree.role(child) {
             _ if child == import => break,
-            Role::Annotation => own.push(words(source, tree, child) + " "),
+            Role::Annotation => own.push(words(code, child) + " "),
             Role::Comment => {}
             _ => own.clear(),
         }
@@ -61,13 +67,14 @@ fn attributes(source: &Source, tree: &Tree, import: NodeId) -> String {
     own.concat()
 }
 
-fn organize(source: &Source, tree: &Tree, style: &Style) -> Reshape {
+fn organize(code: Code<'_>, style: &Style) -> Reshape {
+    let source = code.source;
     let mut receipt = Receipt::default();
     let mut edits = Edits::default();
-    let width = style.number("max_line_length").unwrap_or(u32::MAX / 2) as usize;
-    let level = " ".repeat(effective_indentation(source, tree, style).size as usize);
-    for block in blocks(source, tree, "use_declaration") {
-        let text = organize_block(source, tree, &block, width, &level, &mut receipt);
+    let width = style.number(Key::MaxLineLength).unwrap_or(u32::MAX / 2) as usize;
+    let level = " ".repeat(effective_indentation(code, style).size as usize);
+    for block in blocks(code, "use_declaration") {
+        let text = organize_block(code, &block, width, &level, &mut receipt);
         if text != source.slice(block.span) {
             edits.push(block.span, &text);
         }
@@ -76,17 +83,17 @@ fn organize(source: &Source, tree: &Tree, style: &Style) -> Reshape {
 }
 
 fn organize_block(
-    source: &Source,
-    tree: &Tree,
+    code: Code<'_>,
     block: &Block,
     width: usize,
     level: &str,
     receipt: &mut Receipt,
 ) -> String {
+    let Code { source, tree, .. } = code;
     let line_end = source.facts().line_end().text();
     let mut groups: Vec<Vec<Declaration>> = Vec::new();
     for line in &block.lines {
-        let declaration = declaration(source, tree, line.clone());
+        let declaration = declaration(code, line.clone());
         match groups.last_mut().filter(|_| !line.apart) {
             Some(group) => group.push(declaration),
             None => groups.push(vec![declaration]),
@@ -103,14 +110,15 @@ fn organize_block(
     groups.collect::<Vec<_>>().join(&line_end.repeat(2))
 }
 
-fn declaration(source: &Source, tree: &Tree, line: Line) -> Declaration {
+fn declaration(code: Code<'_>, line: Line) -> Declaration {
+    let Code { source, tree, .. } = code;
     let id = line.node;
     let node = tree.node(id);
     let has_comment = (node.first_token..node.token_end).any(|token| tree.is_comment(token));
     let argument = tree.child_named(id, "argument");
-    let leaves = argument.map(|argument| use_tree::leaves(source, tree, argument)).unwrap_or_default();
+    let leaves = argument.map(|argument| use_tree::leaves(code, argument)).unwrap_or_default();
     let verbatim = (has_comment || leaves.is_empty()).then(|| tree.text_of(source.text(), id).to_owned());
-    Declaration { visibility: visibility(source, tree, id), leaves, verbatim, line }
+    Declaration { visibility: visibility(code, id), leaves, verbatim, line }
 }
 
 /// Merges declarations of one module, drops repetitions, and sorts.

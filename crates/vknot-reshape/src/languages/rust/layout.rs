@@ -1,9 +1,9 @@
 //! How Rust is laid out.
 
-use crate::layout::rules::{
+use crate::spec::layout::{
     BraceOf, BRACES, Braces, Fill, Hug, Items, LayoutSpec, Link, LIST, List, Rule, SpaceRow, WORDS, Words,
 };
-use crate::layout::rules::Side::{Author, Open, Tight};
+use crate::spec::layout::Side::{Author, Open, Tight};
 
 pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,

@@ -2,7 +2,9 @@
 
 use std::cmp::Ordering;
 
-use vknot_syntax::{NodeId, Role, Source, Tree};
+use vknot_syntax::{NodeId, Role, Tree};
+
+use crate::spec::Code;
 
 /// One thing that a `use` declaration brings in.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -22,13 +24,14 @@ impl Leaf {
 }
 
 /// What a node of a `use` tree brings in. Deep trees are walked without recursion.
-pub(super) fn leaves(source: &Source, tree: &Tree, argument: NodeId) -> Vec<Leaf> {
+pub(super) fn leaves(code: Code<'_>, argument: NodeId) -> Vec<Leaf> {
+    let Code { source, tree, .. } = code;
     let mut leaves = Vec::new();
     let mut waiting: Vec<(NodeId, Vec<String>)> = vec![(argument, Vec::new())];
     while let Some((id, before)) = waiting.pop() {
         let segments = |node: NodeId| {
             let mut path = before.clone();
-            path.extend(path_segments(source, tree, node));
+            path.extend(path_segments(code, node));
             path
         };
         match tree.kind_name(id) {
@@ -67,7 +70,8 @@ fn is_named(tree: &Tree, id: NodeId) -> bool {
     tree.language().is_named(tree.node(id).kind) && tree.role(id) != Role::Comment
 }
 
-fn path_segments(source: &Source, tree: &Tree, path: NodeId) -> Vec<String> {
+fn path_segments(code: Code<'_>, path: NodeId) -> Vec<String> {
+    let Code { source, tree, .. } = code;
     let node = tree.node(path);
     let tokens = &tree.tokens()[node.first_token as usize..node.token_end as usize];
     let mut segments: Vec<String> = Vec::new();

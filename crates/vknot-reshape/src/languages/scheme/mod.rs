@@ -1,15 +1,47 @@
 //! Scheme: looks as in its kin.
 
-use crate::indent::forms::{FormSpec, HeadRule};
-use crate::indent::rules::{INDENT, IndentSpec};
-use crate::languages::{racket, ToolSpec};
+use vknot_style::{Key, LanguageStyle};
 
-pub(super) const SPEC: ToolSpec = ToolSpec {
+use crate::spec::forms::{FormSpec, HeadRule};
+use crate::spec::indent::{INDENT, IndentSpec};
+use crate::languages::racket;
+use crate::spec::ToolSpec;
+
+pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "scheme",
     layout: None,
     looks: &racket::LOOKS,
     indent: &INDENTED,
     imports: None,
+    style: &STYLE,
+};
+
+static STYLE: LanguageStyle = LanguageStyle {
+    defaults: &[],
+    settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::IndentSize,
+        Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TabWidth,
+        Key::TrimTrailingWhitespace,
+        Key::AlignList,
+        Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankMost,
+        Key::BreakKeep,
+        Key::IndentBrace,
+        Key::IndentBracket,
+        Key::IndentCase,
+        Key::IndentCaseBrace,
+        Key::IndentElseIf,
+        Key::IndentHeads,
+        Key::IndentOperand,
+        Key::WrapIndent,
+        Key::WrapLiteral,
+    ],
 };
 
 const INDENTED: IndentSpec = IndentSpec { habit: 2, forms: Some(&FORMS), ..INDENT };

@@ -1,12 +1,11 @@
 //! Chains of calls: `a.b().c().d()`.
 
 use vknot_syntax::{Field, NodeId, Role};
-use crate::languages::Toolkit;
 
-use crate::layout::options::{KeepBreaks, WrapChain};
+use vknot_style::choices::{KeepBreaks, WrapChain};
 use crate::layout::plan::{GapPlan, Group};
 use crate::layout::planner::Planner;
-use crate::layout::rules::Link;
+use crate::spec::layout::Link;
 
 impl Planner<'_> {
     /// The outermost link plans for the whole chain; each link spaces its own parts.
@@ -83,7 +82,7 @@ impl Planner<'_> {
         if self.table.spec.names_hold_first_call {
             plain
         } else {
-            end - start <= Toolkit::of(self.tree.language()).indent.spec.habit
+            end - start <= self.code.toolkit().indent.spec.habit
         }
     }
 }

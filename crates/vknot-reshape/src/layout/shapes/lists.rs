@@ -2,10 +2,10 @@
 
 use vknot_syntax::{NodeId, Role};
 
-use crate::layout::options::KeepBreaks;
+use vknot_style::choices::KeepBreaks;
 use crate::layout::plan::{AddedComma, GapPlan, Group};
 use crate::layout::planner::Planner;
-use crate::layout::rules::{Fill, Hug, List, Rule};
+use crate::spec::layout::{Fill, Hug, List, Rule};
 
 impl Planner<'_> {
     /// On one line if it fits; else broken behind the opening bracket and behind every separator.

@@ -2,7 +2,7 @@
 
 use vknot_syntax::{NodeId, Role};
 
-use crate::layout::options::KeepBreaks;
+use vknot_style::choices::KeepBreaks;
 use crate::layout::plan::{GapPlan, Group};
 use crate::layout::planner::Planner;
 

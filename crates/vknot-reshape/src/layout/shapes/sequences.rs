@@ -4,7 +4,7 @@ use vknot_syntax::{NodeId, Role};
 
 use crate::layout::plan::{GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
-use crate::layout::rules::{Braces, Items};
+use crate::spec::layout::{Braces, Items};
 
 impl Planner<'_> {
     /// Items on lines of their own; separators stay with what they follow.

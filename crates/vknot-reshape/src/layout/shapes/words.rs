@@ -2,10 +2,10 @@
 
 use vknot_syntax::{NodeId, Role};
 
-use crate::layout::options::{KeepBreaks, RequiredBraces};
+use vknot_style::choices::{KeepBreaks, RequiredBraces};
 use crate::layout::plan::{AddedBraces, GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
-use crate::layout::rules::{Annotations, BraceOf, Rule, Words};
+use crate::spec::layout::{Annotations, BraceOf, Rule, Words};
 
 impl Planner<'_> {
     /// Parts with the spaces of the table between them; what the rule says more is settled first.

@@ -1,24 +1,24 @@
 //! C.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader};
+use crate::language::{LANGUAGE, LanguageSpec};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
+use crate::languages::cpp;
 use crate::reading::braces;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "c",
     title: "C",
     extensions: &["c", "h"],
-    sniff: Some(|extension, text| extension != "h" || !super::cpp::is_cpp(text)),
-    reader: Reader::Own { kinds: braces::KINDS, read: braces::read },
     roles: &[braces::ROLES],
     line_comment: "//",
     block_comment: ("/*", "*/"),
     doc_comments: &["/**"],
-    joined: JOINED,
+    joined: cpp::JOINED,
     ..LANGUAGE
 };
 
-/// Marks that are read as one when they touch.
-pub(crate) const JOINED: &[&str] = &[
-    "++", "--", "&&", "||", "==", "!=", "<=", ">=", "->", "::", "<<", ">>", "+=", "-=", "*=", "/=", "&=", "|=", "^=",
-    "%=", "##", "..",
-];
+pub(crate) const READING: Reading = Reading {
+    sniff: Some(|extension, text| extension != "h" || !cpp::is_cpp(text)),
+    reader: Reader::Own { kinds: braces::KINDS, read: braces::read },
+    ..READING_OF_MOST
+};

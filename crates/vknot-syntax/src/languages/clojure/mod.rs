@@ -1,6 +1,7 @@
 //! Clojure.
 
-use crate::language::{Kind, LANGUAGE, LanguageSpec, Reader};
+use crate::language::{Kind, LANGUAGE, LanguageSpec};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::reading::forms::{self, Dialect};
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -9,10 +10,14 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     aliases: &["edn"],
     extensions: &["clj", "cljs", "cljc", "edn", "cljd"],
     interpreters: &["clojure", "clj", "bb"],
-    reader: Reader::Own { kinds: forms::KINDS, read: |text, builder| forms::read(text, &DIALECT, builder) },
     roles: &[forms::ROLES],
     line_comment: ";",
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Own { kinds: forms::KINDS, read: |text, builder| forms::read(text, &DIALECT, builder) },
+    ..READING_OF_MOST
 };
 
 const DIALECT: Dialect = Dialect { clojure: true, heads: HEADS, head_beginnings: &[("def", forms::VALUE)] };

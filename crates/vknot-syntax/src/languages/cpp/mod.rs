@@ -1,7 +1,7 @@
 //! C++.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader};
-use crate::languages::c;
+use crate::language::{LANGUAGE, LanguageSpec};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::reading::braces;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -9,14 +9,17 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     title: "C++",
     aliases: &["c++"],
     extensions: &["cpp", "cc", "cxx", "c++", "hpp", "hh", "hxx", "h++", "ipp", "tpp", "inl", "h"],
-    sniff: None,
-    reader: Reader::Own { kinds: braces::KINDS, read: braces::read },
     roles: &[braces::ROLES],
     line_comment: "//",
     block_comment: ("/*", "*/"),
     doc_comments: &["///", "/**"],
-    joined: c::JOINED,
+    joined: JOINED,
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Own { kinds: braces::KINDS, read: braces::read },
+    ..READING_OF_MOST
 };
 
 /// Whether a header is of this language rather than of its elder kin: lines begin with words that only this one has.
@@ -41,3 +44,9 @@ pub(crate) fn is_cpp(text: &str) -> bool {
         leads && !(guarded && line.starts_with("class ")) || line.contains("std::")
     })
 }
+
+/// Marks that are read as one when they touch.
+pub(crate) const JOINED: &[&str] = &[
+    "++", "--", "&&", "||", "==", "!=", "<=", ">=", "->", "::", "<<", ">>", "+=", "-=", "*=", "/=", "&=", "|=", "^=",
+    "%=", "##", "..",
+];

@@ -1,6 +1,7 @@
 //! C#.
 
-use crate::language::{LANGUAGE, LanguageSpec, Mask, Reader, Repair, RoleRow};
+use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::reader::{Mask, Reader, Repair, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -8,8 +9,6 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     title: "C#",
     aliases: &["c#", "cs"],
     extensions: &["cs", "csx"],
-    reader: Reader::Grammar(|| tree_sitter_c_sharp::LANGUAGE.into()),
-    repair: Some(Repair { mask: first_branches, kind: "preproc_arg" }),
     roles: &[ROLES],
     line_comment: "//",
     block_comment: ("/*", "*/"),
@@ -19,6 +18,12 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     ],
     doc_comments: &["///", "/**"],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Grammar(|| tree_sitter_c_sharp::LANGUAGE.into()),
+    repair: Some(Repair { mask: first_branches, kind: "preproc_arg" }),
+    ..READING_OF_MOST
 };
 
 /// Keeps the first branch of each conditional and hides the others, each as one token, and the directives.

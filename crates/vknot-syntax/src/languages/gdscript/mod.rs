@@ -1,6 +1,7 @@
 //! GDScript.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
+use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -8,13 +9,17 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     title: "GDScript",
     aliases: &["gd"],
     extensions: &["gd"],
-    reader: Reader::Grammar(|| tree_sitter_gdscript::LANGUAGE.into()),
     roles: &[ROLES],
     names: &[("enumerator", &["left"])],
     line_comment: "#",
     joined: &["==", "!=", "<=", ">=", "&&", "||", "**", "->", ":=", "+=", "-=", "*=", "/=", "&=", "|=", "^=", "%="],
     doc_comments: &["##"],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Grammar(|| tree_sitter_gdscript::LANGUAGE.into()),
+    ..READING_OF_MOST
 };
 
 const ROLES: &[RoleRow] = &[

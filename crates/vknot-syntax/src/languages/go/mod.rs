@@ -1,6 +1,7 @@
 //! Go.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
+use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -8,13 +9,17 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     title: "Go",
     aliases: &["golang"],
     extensions: &["go"],
-    reader: Reader::Grammar(|| tree_sitter_go::LANGUAGE.into()),
     roles: &[ROLES],
     line_comment: "//",
     block_comment: ("/*", "*/"),
     joined:
         &["++", "--", "&&", "||", "==", "!=", "<=", ">=", "<-", ":=", "+=", "-=", "*=", "/=", "&=", "|=", "^=", "%="],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Grammar(|| tree_sitter_go::LANGUAGE.into()),
+    ..READING_OF_MOST
 };
 
 const ROLES: &[RoleRow] = &[

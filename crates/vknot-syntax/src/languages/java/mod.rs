@@ -1,13 +1,14 @@
 //! Java.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
+use crate::lexis::Lexis;
+use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "java",
     title: "Java",
     extensions: &["java"],
-    reader: Reader::Grammar(|| tree_sitter_java::LANGUAGE.into()),
     roles: &[ROLES],
     names: &[
         ("field_declaration", &["declarator", "name"]),
@@ -20,6 +21,21 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
         &["++", "--", "&&", "||", "==", "!=", "<=", "->", "::", "+=", "-=", "*=", "/=", "&=", "|=", "^=", "%=", ".."],
     doc_comments: &["/**"],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Grammar(|| tree_sitter_java::LANGUAGE.into()),
+    lexis: Some(&LEXIS),
+    ..READING_OF_MOST
+};
+
+const LEXIS: Lexis = Lexis {
+    line_comment: "//",
+    block_comment: ("/*", "*/"),
+    nested: false,
+    strings: &["\"\"\"", "\"", "'"],
+    raw: &[],
+    lone_quotes: false,
 };
 
 const ROLES: &[RoleRow] = &[

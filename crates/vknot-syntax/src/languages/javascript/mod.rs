@@ -1,6 +1,7 @@
 //! JavaScript, with elements in it. Its table of roles is shared by its typed kin.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
+use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -9,7 +10,6 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     aliases: &["js", "node"],
     extensions: &["js", "mjs", "cjs", "jsx"],
     interpreters: &["node", "nodejs"],
-    reader: Reader::Grammar(|| tree_sitter_javascript::LANGUAGE.into()),
     roles: &[ROLES, ELEMENTS, OWN],
     names: &[("assignment_expression", &["left"]), ("pair", &["key"]), ("field_definition", &["property"])],
     prose: &["jsx_text"],
@@ -18,6 +18,11 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     joined: JOINED,
     doc_comments: &["/**"],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Grammar(|| tree_sitter_javascript::LANGUAGE.into()),
+    ..READING_OF_MOST
 };
 
 /// Where kinds that all of the family have keep their names.

@@ -1,6 +1,8 @@
 //! JSON, with comments where a file has them.
 
-use crate::language::{LANGUAGE, LanguageSpec, Mask, Reader, Repair, RoleRow};
+use crate::lexis::Lexis;
+use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::reader::{Mask, Reader, Repair, Reading, READING as READING_OF_MOST};
 use crate::reading::{block_end, Escape, line_end, quoted_end};
 use crate::role::Role;
 
@@ -8,13 +10,18 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "json",
     title: "JSON",
     extensions: &["json", "jsonc", "geojson", "webmanifest"],
-    reader: Reader::Grammar(|| tree_sitter_json::LANGUAGE.into()),
-    repair: Some(Repair { mask: trailing_commas, kind: "," }),
     roles: &[ROLES],
     names: &[("pair", &["key"])],
     line_comment: "//",
     block_comment: ("/*", "*/"),
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Grammar(|| tree_sitter_json::LANGUAGE.into()),
+    repair: Some(Repair { mask: trailing_commas, kind: "," }),
+    lexis: Some(&LEXIS),
+    ..READING_OF_MOST
 };
 
 /// Hides commas behind the last element, which files with comments often have.
@@ -44,6 +51,15 @@ fn trailing_commas(text: &str) -> Option<Mask> {
     }
     (!mask.hidden.is_empty()).then_some(mask)
 }
+
+const LEXIS: Lexis = Lexis {
+    line_comment: "//",
+    block_comment: ("/*", "*/"),
+    nested: false,
+    strings: &["\""],
+    raw: &[],
+    lone_quotes: false,
+};
 
 const ROLES: &[RoleRow] = &[
     (Role::File, &["document"]),

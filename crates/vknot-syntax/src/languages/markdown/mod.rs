@@ -2,7 +2,8 @@
 
 mod reader;
 
-use crate::language::{Kind, LANGUAGE, Language, LanguageSpec, Reader};
+use crate::language::{Kind, LANGUAGE, LanguageSpec};
+use crate::reader::{Lookup, Reader, Reading, READING as READING_OF_MOST};
 use crate::text::{Source, Span};
 use crate::tree::{NodeId, Piece, Tree};
 
@@ -11,27 +12,31 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     title: "Markdown",
     aliases: &["md"],
     extensions: &["md", "markdown", "mkd", "mdown"],
-    reader: Reader::Own { kinds: reader::KINDS, read: reader::read },
     roles: &[reader::ROLES],
     block_comment: ("<!--", "-->"),
-    embeds: Some(fences),
     ..LANGUAGE
 };
 
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Own { kinds: reader::KINDS, read: reader::read },
+    embeds: Some(fences),
+    ..READING_OF_MOST
+};
+
 /// The code of fences whose language is known, without what stands in front of each line.
-fn fences(source: &Source, tree: &Tree) -> Vec<Piece> {
+fn fences(source: &Source, tree: &Tree, lookup: Lookup) -> Vec<Piece> {
     let kind = |name: &str| tree.language().kind(name).unwrap_or(tree.language().error_kind());
     let (fence, info, code) = (kind("fence"), kind("info"), kind("code_line"));
     let nodes = (0..tree.nodes().len() as u32).map(NodeId);
-    nodes.filter(|id| tree.node(*id).kind == fence).filter_map(|id| piece(source, tree, id, (info, code))).collect()
+    nodes.filter(|id| tree.node(*id).kind == fence).filter_map(|id| piece(source, tree, id, (info, code), lookup)).collect()
 }
 
-fn piece(source: &Source, tree: &Tree, fence: NodeId, (info, code): (Kind, Kind)) -> Option<Piece> {
+fn piece(source: &Source, tree: &Tree, fence: NodeId, (info, code): (Kind, Kind), lookup: Lookup) -> Option<Piece> {
     let info = tree.children(fence).find(|child| tree.node(*child).kind == info)?;
     let word = tree.text_of(source.text(), info)
         .split(|c: char| c.is_whitespace() || matches!(c, ',' | '{' | '}'))
         .find(|word| !word.is_empty())?;
-    let language = Language::called(word.trim_start_matches('.'))?;
+    let language = lookup(word.trim_start_matches('.'))?;
     let (mut text, mut map) = (String::new(), Vec::new());
     let lines: Vec<NodeId> = tree.children(fence).filter(|child| tree.node(*child).kind == code).collect();
     let margin = lines.iter().map(|line| column(source, tree.node(*line).start)).min()?;

@@ -1,17 +1,22 @@
 //! MATLAB.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader};
+use crate::language::{LANGUAGE, LanguageSpec};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::reading::matrices;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "matlab",
     title: "MATLAB",
     extensions: &["m"],
-    sniff: Some(is_matlab),
-    reader: Reader::Own { kinds: matrices::KINDS, read: |text, builder| matrices::read(text, false, builder) },
     roles: &[matrices::ROLES],
     line_comment: "%",
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    sniff: Some(is_matlab),
+    reader: Reader::Own { kinds: matrices::KINDS, read: |text, builder| matrices::read(text, false, builder) },
+    ..READING_OF_MOST
 };
 
 /// Other languages share the ending: those with `#import` and `@interface` are none of the family, and `#` comments or

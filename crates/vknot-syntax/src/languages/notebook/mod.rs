@@ -2,7 +2,8 @@
 
 mod reader;
 
-use crate::language::{LANGUAGE, Language, LanguageSpec, Reader};
+use crate::language::{LANGUAGE, Language, LanguageSpec};
+use crate::reader::{Lookup, Reader, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 use crate::text::Source;
 use crate::tree::{NodeId, Piece, Tree};
@@ -11,22 +12,26 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "notebook",
     title: "Notebook",
     extensions: &["ipynb"],
-    reader: Reader::Own { kinds: reader::KINDS, read: reader::read },
     roles: &[reader::ROLES],
-    embeds: Some(cells),
     ..LANGUAGE
 };
 
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Own { kinds: reader::KINDS, read: reader::read },
+    embeds: Some(cells),
+    ..READING_OF_MOST
+};
+
 /// The text of each cell: code in the notebook's language, and Markdown.
-fn cells(source: &Source, tree: &Tree) -> Vec<Piece> {
-    let default = code_language(source, tree).or_else(|| Language::named("python"));
+fn cells(source: &Source, tree: &Tree, lookup: Lookup) -> Vec<Piece> {
+    let default = code_language(source, tree, lookup).or_else(|| lookup("python"));
     let nodes = (0..tree.nodes().len() as u32).map(NodeId);
     let cells = nodes.filter(|id| tree.role(*id) == Role::Cell);
     cells
         .filter_map(|cell| {
             let language = match string_of(source, tree, member(source, tree, cell, "cell_type")?)? {
                 "code" => default?,
-                "markdown" => Language::named("markdown")?,
+                "markdown" => lookup("markdown")?,
                 _ => return None,
             };
             let (mut text, map) = decoded(source, tree, member(source, tree, cell, "source")?);
@@ -39,7 +44,7 @@ fn cells(source: &Source, tree: &Tree) -> Vec<Piece> {
 }
 
 /// The language the notebook's metadata names.
-fn code_language(source: &Source, tree: &Tree) -> Option<&'static Language> {
+fn code_language(source: &Source, tree: &Tree, lookup: Lookup) -> Option<&'static Language> {
     let root = tree.children(tree.root()).find(|child| tree.role(*child) == Role::Collection)?;
     let metadata = member(source, tree, root, "metadata")?;
     let named = |holder: &str, key: &str| {
@@ -47,7 +52,7 @@ fn code_language(source: &Source, tree: &Tree) -> Option<&'static Language> {
         string_of(source, tree, member(source, tree, holder, key)?)
     };
     let name = named("language_info", "name").or_else(|| named("kernelspec", "language"))?;
-    Language::called(name)
+    lookup(name)
 }
 
 /// The value of a member of an object.

@@ -1,6 +1,7 @@
 //! Octave.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader};
+use crate::language::{LANGUAGE, LanguageSpec};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::reading::matrices;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -9,12 +10,16 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     extensions: &["m", "tst"],
     file_names: &[".octaverc"],
     interpreters: &["octave", "octave-cli"],
-    sniff: Some(is_octave),
-    reader: Reader::Own { kinds: matrices::KINDS, read: |text, builder| matrices::read(text, true, builder) },
     roles: &[matrices::ROLES],
     line_comment: "#",
     other_line_comments: &["%"],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    sniff: Some(is_octave),
+    reader: Reader::Own { kinds: matrices::KINDS, read: |text, builder| matrices::read(text, true, builder) },
+    ..READING_OF_MOST
 };
 
 /// Files with `#` comments, or with words such as `endif`, that the other member of the family does not have.

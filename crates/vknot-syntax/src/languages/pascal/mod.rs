@@ -1,6 +1,7 @@
 //! Object Pascal.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader};
+use crate::language::{LANGUAGE, LanguageSpec};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::reading::pascal;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -9,13 +10,17 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     aliases: &["objectpascal"],
     extensions: &["pas", "pp", "dpr", "lpr", "dpk", "inc"],
     interpreters: &["instantfpc"],
-    sniff: Some(is_pascal),
-    reader: Reader::Own { kinds: pascal::KINDS, read: pascal::read },
     roles: &[pascal::ROLES],
     line_comment: "//",
     block_comment: ("{", "}"),
     joined: &[":=", "<=", ">=", "<>", "..", "+=", "-=", "*=", "/=", "@@"],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    sniff: Some(is_pascal),
+    reader: Reader::Own { kinds: pascal::KINDS, read: pascal::read },
+    ..READING_OF_MOST
 };
 
 /// Included pieces, and other languages', share endings with it.

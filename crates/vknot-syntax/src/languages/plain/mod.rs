@@ -3,18 +3,23 @@
 //! Brackets nest where they match; one without a partner is an error token and closes nothing. Lines that are indented more than
 //! the one above are a block below it.
 
-use crate::language::{Field, LANGUAGE, LanguageSpec, Reader};
+use crate::language::{Field, LANGUAGE, LanguageSpec};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::reading::{begins_line, char_len, Escape, kinds, line_end, quoted_end, word_end};
 use crate::tree::TreeBuilder;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "plain",
     title: "Plain text",
-    reader: Reader::Own { kinds: KINDS, read },
     roles: &[ROLES],
     line_comment: "#",
     other_line_comments: &["//", "--", ";"],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Own { kinds: KINDS, read },
+    ..READING_OF_MOST
 };
 
 kinds! {

@@ -1,6 +1,7 @@
 //! Python.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
+use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -9,12 +10,16 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     aliases: &["py", "python3"],
     extensions: &["py", "pyi", "pyw"],
     interpreters: &["python", "pypy"],
-    reader: Reader::Grammar(|| tree_sitter_python::LANGUAGE.into()),
     roles: &[ROLES],
     names: &[("assignment", &["left"])],
     line_comment: "#",
     joined: &["==", "!=", "<=", ">=", "//", "**", "->", ":=", "+=", "-=", "*=", "/=", "&=", "|=", "^=", "%=", "@="],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Grammar(|| tree_sitter_python::LANGUAGE.into()),
+    ..READING_OF_MOST
 };
 
 const ROLES: &[RoleRow] = &[

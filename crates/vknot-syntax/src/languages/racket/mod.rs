@@ -1,19 +1,25 @@
 //! Racket.
 
-use crate::language::{Kind, LANGUAGE, LanguageSpec, Reader};
+use crate::language::{Kind, LANGUAGE, LanguageSpec};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::reading::forms::{self, Dialect};
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "racket",
+    first_lines: &["#lang "],
     title: "Racket",
     aliases: &["rkt"],
     extensions: &["rkt", "rktl", "rktd"],
     interpreters: &["racket"],
-    reader: Reader::Own { kinds: forms::KINDS, read: |text, builder| forms::read(text, &DIALECT, builder) },
     roles: &[forms::ROLES],
     line_comment: ";",
     block_comment: ("#|", "|#"),
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Own { kinds: forms::KINDS, read: |text, builder| forms::read(text, &DIALECT, builder) },
+    ..READING_OF_MOST
 };
 
 const DIALECT: Dialect = Dialect { clojure: false, heads: HEADS, head_beginnings: &[("define-", forms::VALUE)] };

@@ -1,13 +1,14 @@
 //! Rust.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
+use crate::lexis::Lexis;
+use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "rust",
     title: "Rust",
     extensions: &["rs"],
-    reader: Reader::Grammar(|| tree_sitter_rust::LANGUAGE.into()),
     roles: &[ROLES],
     names: &[("impl_item", &["type"]), ("let_declaration", &["pattern"])],
     line_comment: "//",
@@ -17,7 +18,23 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
         "|=",
     ],
     doc_comments: &["///", "/**"],
+    holder_comments: &["#!", "//!", "/*!"],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Grammar(|| tree_sitter_rust::LANGUAGE.into()),
+    lexis: Some(&LEXIS),
+    ..READING_OF_MOST
+};
+
+const LEXIS: Lexis = Lexis {
+    line_comment: "//",
+    block_comment: ("/*", "*/"),
+    nested: true,
+    strings: &["\""],
+    raw: &["r", "br", "cr"],
+    lone_quotes: true,
 };
 
 const ROLES: &[RoleRow] = &[

@@ -1,6 +1,7 @@
 //! Scheme.
 
-use crate::language::{Kind, LANGUAGE, LanguageSpec, Reader};
+use crate::language::{Kind, LANGUAGE, LanguageSpec};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::reading::forms::{self, Dialect};
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -8,11 +9,15 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     title: "Scheme",
     extensions: &["scm", "ss", "sld", "sls", "sps"],
     interpreters: &["scheme", "guile", "csi", "gosh", "gsi", "chibi-scheme", "chez"],
-    reader: Reader::Own { kinds: forms::KINDS, read: |text, builder| forms::read(text, &DIALECT, builder) },
     roles: &[forms::ROLES],
     line_comment: ";",
     block_comment: ("#|", "|#"),
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Own { kinds: forms::KINDS, read: |text, builder| forms::read(text, &DIALECT, builder) },
+    ..READING_OF_MOST
 };
 
 const DIALECT: Dialect = Dialect { clojure: false, heads: HEADS, head_beginnings: &[("define-", forms::VALUE)] };

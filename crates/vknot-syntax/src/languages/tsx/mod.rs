@@ -1,15 +1,14 @@
 //! TypeScript with elements.
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader};
+use crate::language::{LANGUAGE, LanguageSpec};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::languages::{javascript, typescript};
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     name: "tsx",
     title: "TypeScript with elements",
     extensions: &["tsx"],
-    reader: Reader::Grammar(|| tree_sitter_typescript::LANGUAGE_TSX.into()),
     roles: &[javascript::ROLES, javascript::ELEMENTS, typescript::ROLES],
-    repair: Some(typescript::repair::REPAIR),
     names: javascript::NAMES,
     prose: &["jsx_text"],
     line_comment: "//",
@@ -17,4 +16,10 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     joined: javascript::JOINED,
     doc_comments: &["/**"],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Grammar(|| tree_sitter_typescript::LANGUAGE_TSX.into()),
+    repair: Some(typescript::repair::REPAIR),
+    ..READING_OF_MOST
 };

@@ -2,7 +2,8 @@
 
 pub(crate) mod repair;
 
-use crate::language::{LANGUAGE, LanguageSpec, Reader, RoleRow};
+use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::languages::javascript;
 use crate::role::Role;
 
@@ -11,16 +12,20 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     title: "TypeScript",
     extensions: &["ts", "mts", "cts"],
     interpreters: &["ts-node", "deno", "bun"],
-    sniff: Some(|_, text| !text.trim_start().starts_with('<')),
-    reader: Reader::Grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into()),
     roles: &[javascript::ROLES, ROLES],
-    repair: Some(repair::REPAIR),
     names: javascript::NAMES,
     line_comment: "//",
     block_comment: ("/*", "*/"),
     joined: javascript::JOINED,
     doc_comments: &["/**"],
     ..LANGUAGE
+};
+
+pub(crate) const READING: Reading = Reading {
+    sniff: Some(|_, text| !text.trim_start().starts_with('<')),
+    reader: Reader::Grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into()),
+    repair: Some(repair::REPAIR),
+    ..READING_OF_MOST
 };
 
 /// Roles of what only the typed kin have.

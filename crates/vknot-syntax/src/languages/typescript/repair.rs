@@ -1,6 +1,6 @@
 //! What the grammar does not know: variance words, call signatures parted by line ends alone, types imported in place.
 
-use crate::language::{Mask, Repair};
+use crate::reader::{Mask, Repair};
 
 pub(crate) const REPAIR: Repair = Repair { mask, kind: "accessibility_modifier" };
 

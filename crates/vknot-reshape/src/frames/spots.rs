@@ -4,14 +4,14 @@ use vknot_syntax::{Node, NodeId, Role};
 
 use super::brackets::{closer, opener};
 use super::engine::{Engine, Frame, Spot};
-use super::forms::HeadRule;
-use super::options::{AccessPlace, LabelPlace};
+use crate::spec::forms::HeadRule;
+use vknot_style::choices::{AccessPlace, LabelPlace};
 use super::place::Place;
-use super::rules::Hold;
+use crate::spec::indent::Hold;
 
 impl Engine<'_> {
     /// Where a line that begins with a node stands, given those of the lines above.
-    pub(super) fn spot(&self, id: NodeId, node: &Node, places: &[Place]) -> Spot {
+    pub(crate) fn spot(&self, id: NodeId, node: &Node, places: &[Place]) -> Spot {
         let mut frame = self.top();
         let kind = self.table.kind(node.kind);
         if frame.hold == Hold::Operands && !(node.is_leaf() && is_operator(self.text(id))) {
@@ -75,7 +75,7 @@ impl Engine<'_> {
     }
 
     /// Whether a node begins with a word that stands with the head of its branch.
-    pub(super) fn is_middle(&self, id: NodeId) -> bool {
+    pub(crate) fn is_middle(&self, id: NodeId) -> bool {
         let first = self.tree.node(id).first_token;
         let word = self.tree.tokens().get(first as usize).map_or("", |token| self.source.slice(token.span()));
         let spec = self.table.spec;
@@ -96,14 +96,14 @@ impl Engine<'_> {
     }
 
     /// Whether the token in front of a node ends a statement.
-    pub(super) fn begins_item(&self, node: &Node) -> bool {
+    pub(crate) fn begins_item(&self, node: &Node) -> bool {
         let before = self.before();
         let is_item = self.table.kind(node.kind).role.is_item();
         is_item || before.is_empty() || self.table.spec.ends.contains(&before)
     }
 
     /// The text of the code in front of the line at hand.
-    pub(super) fn before(&self) -> &str {
+    pub(crate) fn before(&self) -> &str {
         let token = self.behind.and_then(|token| self.tree.tokens().get(token as usize));
         token.map_or("", |token| self.source.slice(token.span()))
     }
@@ -227,26 +227,26 @@ impl Engine<'_> {
     }
 
     /// Whether a node begins with the brace, or the word, that opens a body.
-    pub(super) fn opens_body(&self, id: NodeId, node: &Node) -> bool {
+    pub(crate) fn opens_body(&self, id: NodeId, node: &Node) -> bool {
         let body = || self.table.kind(node.kind).hold == Hold::Body || self.tree.role(id) == Role::Macro;
         let word = || self.tree.children(id).next().is_some_and(|first| self.tree.role(first) == Role::Open);
         self.opens(node) == Some(b'{') || word() || body() && self.begins_with_bracket(id)
     }
 
     /// The bracket a node begins with.
-    pub(super) fn opens(&self, node: &Node) -> Option<u8> {
+    pub(crate) fn opens(&self, node: &Node) -> Option<u8> {
         let token = self.tree.tokens().get(node.first_token as usize)?;
         opener(self.source.slice(token.span()))
     }
 }
 
 /// Whether a word is one of some, in whatever case.
-pub(super) fn is_one_of(words: &[&str], word: &str) -> bool {
+pub(crate) fn is_one_of(words: &[&str], word: &str) -> bool {
     words.iter().any(|other| other.eq_ignore_ascii_case(word))
 }
 
 /// Whether a token joins what is on both sides of it.
-pub(super) fn is_operator(text: &str) -> bool {
+pub(crate) fn is_operator(text: &str) -> bool {
     const OPERATORS: [&str; 24] = [
         ".", "&&", "||", "+", "-", "*", "/", "%", "=", "==", "!=", "<", ">", "<=", ">=", "+=", "?", "?.", "??", "&",
         "|", "^", "<<", ">>",

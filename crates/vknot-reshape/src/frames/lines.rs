@@ -1,13 +1,15 @@
 //! The lines of a file that begin with a token, and the white space in front of it.
 
 use vknot_style::Indentation;
-use vknot_syntax::{Source, Span, TokenId, Tree};
+use vknot_syntax::{Span, TokenId};
+
+use crate::spec::Code;
 
 use super::place::Place;
 
 /// A line that begins with a token.
 #[derive(Clone, Copy, Debug)]
-pub(super) struct Line {
+pub(crate) struct Line {
     pub token: TokenId,
     /// First byte of the line.
     pub start: u32,
@@ -26,7 +28,8 @@ fn begins_with_mark(text: &str) -> bool {
 
 /// The lines of a file that begin with a token. Those outside of `only` are kept, and those where something else than blanks is in front
 /// of the token.
-pub(super) fn lines(source: &Source, tree: &Tree, indentation: Indentation, only: Option<&[Span]>) -> Vec<Line> {
+pub(crate) fn lines(code: Code<'_>, indentation: Indentation, only: Option<&[Span]>) -> Vec<Line> {
+    let Code { source, tree, .. } = code;
     let text = source.text();
     let mut lines = Vec::new();
     for token in 0..tree.tokens().len() as u32 {

@@ -1,13 +1,15 @@
 //! How deep in brackets lines are, told from the brackets alone: what holds where a tree with errors cannot be trusted.
 
-use vknot_syntax::{Role, Source, Token, Tree};
+use vknot_syntax::{Role, Token};
+
+use crate::spec::Code;
 
 use super::brackets::{closer, opener};
 use super::lines::Line;
 
 /// What a line stands in.
 #[derive(Clone, Copy, Debug, Default)]
-pub(super) struct Nested {
+pub(crate) struct Nested {
     /// How many brackets are open in front of it.
     pub depth: usize,
     /// The line that opened the innermost one it does not close.
@@ -18,7 +20,7 @@ pub(super) struct Nested {
 
 /// Brackets that are open, each with what is known of it. A brace closes whatever was left open inside it; other brackets only close
 /// their like.
-pub(super) struct OpenBrackets<T> {
+pub(crate) struct OpenBrackets<T> {
     open: Vec<(u8, T)>,
     /// How many of them are braces, so that a lone one costs no search.
     braces: usize,
@@ -58,7 +60,8 @@ impl<T: Copy> OpenBrackets<T> {
 }
 
 /// The bracket that a token opens, or with `true` closes; `None` for the inside of strings and comments.
-pub(super) fn bracket_of(source: &Source, tree: &Tree, token: &Token) -> Option<(u8, bool)> {
+pub(crate) fn bracket_of(code: Code<'_>, token: &Token) -> Option<(u8, bool)> {
+    let Code { source, tree, .. } = code;
     if matches!(tree.role(token.node), Role::String | Role::Comment | Role::Inert) {
         return None;
     }
@@ -68,11 +71,12 @@ pub(super) fn bracket_of(source: &Source, tree: &Tree, token: &Token) -> Option<
 }
 
 /// What each line stands in.
-pub(super) fn nesting(source: &Source, tree: &Tree, lines: &[Line]) -> Vec<Nested> {
+pub(crate) fn nesting(code: Code<'_>, lines: &[Line]) -> Vec<Nested> {
+    let Code { source, tree, .. } = code;
     let mut open: OpenBrackets<usize> = OpenBrackets::new();
     let mut nesting = Vec::with_capacity(lines.len());
     for (index, token) in tree.tokens().iter().enumerate() {
-        let bracket = bracket_of(source, tree, token);
+        let bracket = bracket_of(code, token);
         let closed = bracket.filter(|(_, closes)| *closes).map(|(bracket, _)| bracket);
         if lines.get(nesting.len()).is_some_and(|line| line.token == index as u32) {
             let opened_on = match closed {

@@ -6,7 +6,7 @@ use vknot_syntax::{Node, NodeId, Role};
 use super::brackets::{closer, opener};
 use super::engine::Engine;
 use super::place::Place;
-use super::rules::Hold;
+use crate::spec::indent::Hold;
 use super::spots::is_one_of;
 
 /// What a directive is to conditionals.
@@ -25,7 +25,7 @@ const PARTS: [(Part, &[&str]); 3] = [
 ];
 
 /// A conditional that is open.
-pub(super) struct Conditional {
+pub(crate) struct Conditional {
     /// The line its first directive stands on.
     line: usize,
     /// Where the first line of code in it stands.
@@ -34,19 +34,19 @@ pub(super) struct Conditional {
 
 impl Engine<'_> {
     /// Where a directive stands that goes on with a conditional or ends it.
-    pub(super) fn goes_on(&self, node: &Node, places: &[Place]) -> Option<Place> {
+    pub(crate) fn goes_on(&self, node: &Node, places: &[Place]) -> Option<Place> {
         let part = self.part(node).filter(|part| *part != Part::Begin);
         part.and(self.conditionals.last()).and_then(|conditional| places.get(conditional.line)).copied()
     }
 
     /// Whether a node begins with a directive.
-    pub(super) fn is_directive(&self, node: &Node) -> bool {
+    pub(crate) fn is_directive(&self, node: &Node) -> bool {
         self.table.kind(node.kind).hold == Hold::Margin
     }
 
     /// Comments in front of a directive wait for the code behind it, and so does the directive, if it stands with the code. What goes
     /// on with a conditional ends that.
-    pub(super) fn wait_as_directive(&mut self, node: &Node, line: Option<usize>, inside: Place, places: &mut [Place]) {
+    pub(crate) fn wait_as_directive(&mut self, node: &Node, line: Option<usize>, inside: Place, places: &mut [Place]) {
         if self.part(node).is_some_and(|part| part != Part::Begin) {
             self.waiting.settle(None, places);
         } else if let Some(line) = line.filter(|_| !self.options.directive_margin) {
@@ -62,7 +62,7 @@ impl Engine<'_> {
     }
 
     /// Counts a directive.
-    pub(super) fn enter_directive(&mut self, node: &Node, line: usize) {
+    pub(crate) fn enter_directive(&mut self, node: &Node, line: usize) {
         match self.part(node) {
             Some(Part::Begin) => self.conditionals.push(Conditional { line, code: None }),
             Some(Part::End) => drop(self.conditionals.pop()),
@@ -71,25 +71,25 @@ impl Engine<'_> {
     }
 
     /// Notes where code in a conditional begins.
-    pub(super) fn note_code(&mut self, place: Place) {
+    pub(crate) fn note_code(&mut self, place: Place) {
         if let Some(conditional) = self.conditionals.last_mut() {
             conditional.code = conditional.code.or(Some(place));
         }
     }
 
     /// Opens a branch that was read flat.
-    pub(super) fn enter_inactive(&mut self, id: NodeId) {
+    pub(crate) fn enter_inactive(&mut self, id: NodeId) {
         let place = self.inactive_base();
         self.push(id, Hold::Inactive, place, place);
     }
 
     /// Where a branch stands that was read flat.
-    pub(super) fn inactive_base(&self) -> Place {
+    pub(crate) fn inactive_base(&self) -> Place {
         self.conditionals.last().and_then(|conditional| conditional.code).unwrap_or(self.top().base)
     }
 
     /// Counts what opens and closes in a branch that was read flat.
-    pub(super) fn enter_inactive_leaf(&mut self, node: &Node, text: &str, role: Role) {
+    pub(crate) fn enter_inactive_leaf(&mut self, node: &Node, text: &str, role: Role) {
         let (size, first) = (self.options.size, self.begins_branch(node));
         let opens = self.opens_inactive(text, role);
         let closes = !first && self.closes_inactive(text, role);
@@ -100,7 +100,7 @@ impl Engine<'_> {
     }
 
     /// Where a line stands in a branch that was read flat.
-    pub(super) fn in_inactive(&self, node: &Node) -> Place {
+    pub(crate) fn in_inactive(&self, node: &Node) -> Place {
         let base = self.top().base;
         let first = self.tree.tokens().get(node.first_token as usize);
         let text = first.map_or("", |first| self.source.slice(first.span()));

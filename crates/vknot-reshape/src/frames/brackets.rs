@@ -3,10 +3,11 @@
 use vknot_syntax::{Node, NodeId, Role};
 
 use super::engine::{Engine, Frame};
-use super::forms::{self, HeadRule};
-use super::options::AlignList;
+use crate::spec::forms::{FormSpec, HeadRule};
+use super::forms;
+use vknot_style::choices::AlignList;
 use super::place::Place;
-use super::rules::Hold;
+use crate::spec::indent::Hold;
 use super::spots::is_one_of;
 
 /// What stands for a word that opens or closes.
@@ -14,13 +15,13 @@ const WORD: u8 = b'w';
 
 impl Engine<'_> {
     /// Whether the first child of a node is a bracket, or a word that opens it.
-    pub(super) fn begins_with_bracket(&self, id: NodeId) -> bool {
+    pub(crate) fn begins_with_bracket(&self, id: NodeId) -> bool {
         let opens = |first: NodeId| self.tree.role(first) == Role::Open || opener(self.text(first)).is_some();
         self.tree.children(id).next().is_some_and(opens)
     }
 
     /// Brackets and words that open and close.
-    pub(super) fn enter_leaf(&mut self, id: NodeId, node: &Node, role: Role) {
+    pub(crate) fn enter_leaf(&mut self, id: NodeId, node: &Node, role: Role) {
         let parent = self.tree.node(node.parent);
         let hold = self.table.kind(parent.kind).hold;
         let text = self.text(id);
@@ -137,24 +138,24 @@ impl Engine<'_> {
         first && self.pen_is_at_line_start(node)
     }
 
-    pub(super) fn pen_is_at_line_start(&mut self, node: &Node) -> bool {
+    pub(crate) fn pen_is_at_line_start(&mut self, node: &Node) -> bool {
         self.pen.column_of(node.start) == self.current.columns()
     }
 
     /// Whether something stands behind an opening bracket on its line.
-    pub(super) fn is_filled(&self, node: &Node) -> bool {
+    pub(crate) fn is_filled(&self, node: &Node) -> bool {
         let gap = self.tree.gap(self.source.text(), node.token_end);
         gap.newlines == 0
             && (node.token_end as usize) < self.tree.tokens().len()
             && !self.tree.is_comment(node.token_end)
     }
 
-    fn open_form(&mut self, node: &Node, frame: &mut Frame, spec: &forms::FormSpec) {
+    fn open_form(&mut self, node: &Node, frame: &mut Frame, spec: &FormSpec) {
         // A mark in front of the bracket does not count.
         let bracket = node.end.saturating_sub(1);
         let column = self.pen.column_of(bracket);
         let position = self.top().passed;
-        frame.rule = forms::rule_of(self.source, self.tree, node.parent, spec, position, &self.options.heads);
+        frame.rule = forms::rule_of(self.code, node.parent, spec, position, &self.options.heads);
         let mut parts = self.tree.parts(node.parent).skip(1);
         let open = self.source.line_column(bracket);
         let width = |to: &Node| self.source.line_column(to.start).column.saturating_sub(open.column);
@@ -180,7 +181,7 @@ impl Engine<'_> {
 }
 
 /// The bracket that a token opens, without the mark in front of it.
-pub(super) fn opener(text: &str) -> Option<u8> {
+pub(crate) fn opener(text: &str) -> Option<u8> {
     match text {
         "(" | "[" | "{" => text.bytes().next(),
         _ => {
@@ -193,7 +194,7 @@ pub(super) fn opener(text: &str) -> Option<u8> {
 }
 
 /// The bracket that a token closes.
-pub(super) fn closer(text: &str, role: Role) -> Option<u8> {
+pub(crate) fn closer(text: &str, role: Role) -> Option<u8> {
     match text {
         ")" => Some(b'('),
         "]" => Some(b'['),

@@ -6,7 +6,9 @@ use std::ops::ControlFlow;
 use tree_sitter::{ParseOptions, Parser, ParseState, TreeCursor};
 
 use crate::language::{Field, Kind, Language};
-use super::{Tree, TreeBuilder};
+use crate::limits::Limits;
+use crate::reader::Repair;
+use crate::tree::{Tree, TreeBuilder};
 
 /// The parser reports once in this many steps (its own constant is 100); a well-formed text needs about one step
 /// for every two bytes. A text may take many times that before it is given up.
@@ -18,14 +20,15 @@ thread_local! {
     static PARSER: RefCell<Parser> = RefCell::new(Parser::new());
 }
 
-/// Reads `text`; `None` when the budget ran out.
-pub(super) fn read(text: &str, language: &'static Language) -> Option<Tree> {
-    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, text.as_bytes(), language))?;
+/// Reads `text`; `None` when the budget ran out or the work was stopped.
+pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repair>, limits: &Limits) -> Option<Tree> {
+    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, text.as_bytes(), language, limits))?;
     let mut builder = TreeBuilder::new(text, language);
     if parsed.root_node().has_error() {
         flatten(&mut parsed.walk(), language, &mut builder);
         let tree = builder.finish();
-        let repaired = read_masked(text, language).filter(|repaired| unreadable(repaired) < unreadable(&tree));
+        let repaired = repair.and_then(|repair| read_masked(text, language, repair, limits));
+        let repaired = repaired.filter(|repaired| unreadable(repaired) < unreadable(&tree));
         return Some(repaired.unwrap_or(tree));
     }
     flatten(&mut parsed.walk(), language, &mut builder);
@@ -33,10 +36,9 @@ pub(super) fn read(text: &str, language: &'static Language) -> Option<Tree> {
 }
 
 /// Reads the text once more with what the grammar lacks masked.
-fn read_masked(text: &str, language: &'static Language) -> Option<Tree> {
-    let repair = language.spec().repair?;
+fn read_masked(text: &str, language: &'static Language, repair: Repair, limits: &Limits) -> Option<Tree> {
     let mask = (repair.mask)(text)?;
-    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, &mask.text, language))?;
+    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, &mask.text, language, limits))?;
     let mut builder = TreeBuilder::new(text, language);
     builder.expect_hidden(
         mask.hidden,
@@ -52,12 +54,17 @@ fn unreadable(tree: &Tree) -> (u64, usize) {
     spans.fold((0, 0), |(bytes, count), length| (bytes + length, count + 1))
 }
 
-fn parse(parser: &mut Parser, bytes: &[u8], language: &'static Language) -> Option<tree_sitter::Tree> {
+fn parse(
+    parser: &mut Parser,
+    bytes: &[u8],
+    language: &'static Language,
+    limits: &Limits,
+) -> Option<tree_sitter::Tree> {
     parser.set_language(language.grammar()?).ok()?;
     let mut left = REPORTS_AT_LEAST + bytes.len() as u64 / BYTES_PER_REPORT;
     let mut within_budget = |_: &ParseState| {
         left = left.saturating_sub(1);
-        if left == 0 { ControlFlow::Break(()) } else { ControlFlow::Continue(()) }
+        if left == 0 || limits.is_stopped() { ControlFlow::Break(()) } else { ControlFlow::Continue(()) }
     };
     let options = ParseOptions::new().progress_callback(&mut within_budget);
     let mut chunk = |offset: usize, _| bytes.get(offset..).unwrap_or(b"");

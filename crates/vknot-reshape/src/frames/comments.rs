@@ -5,7 +5,7 @@ use super::place::Place;
 
 /// Comments that wait for the line behind them.
 #[derive(Default)]
-pub(super) struct Waiting {
+pub(crate) struct Waiting {
     /// The line, and where it would stand as an item of what it is in.
     list: Vec<(usize, Place)>,
 }

@@ -2,55 +2,16 @@
 
 use std::collections::BTreeMap;
 
-use vknot_syntax::{NodeId, Role, Source, Tree};
+use vknot_syntax::{NodeId, Role};
 
-/// How a form's lines stand.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(crate) enum HeadRule {
-    /// So many arguments make the head of it; what follows is a body, a little further in.
-    Body(u32),
-    /// The same, the arguments of the head under the first of them.
-    Aligned(u32),
-    /// Arguments stand under the first one; where that is not on the first line, under the head.
-    Call,
-    /// Like a call; where no argument is on the first line, they stand as a body does.
-    Clauses,
-    /// Everything stands under the first element.
-    Data,
-    /// What follows the first element is a body of that.
-    Inner,
-}
-
-/// What a language of forms says about them.
-#[derive(Debug)]
-pub(crate) struct FormSpec {
-    /// Heads with a rule of their own.
-    pub heads: &'static [(HeadRule, &'static [&'static str])],
-    /// Beginnings of heads with a rule of their own, tried in order where no head fits.
-    pub prefixes: &'static [(&'static str, HeadRule)],
-    /// Brackets around data.
-    pub data: &'static [&'static str],
-    /// Marks in front of data.
-    pub quotes: &'static [&'static str],
-    /// Heads that hold clauses behind so many arguments: a form there is data.
-    pub clauses: &'static [(&'static str, u32)],
-    /// Heads that may have a name in front of what belongs to them.
-    pub named_loops: &'static [&'static str],
-    /// What heads that are no names begin with: keywords, and what is put in from outside.
-    pub called: &'static [&'static str],
-    /// Whether names may be qualified, as in `tide/level`; the rule goes by the last part.
-    pub qualified: bool,
-    /// Columns of a body against the bracket that opens its form.
-    pub body: u32,
-    /// Columns of an argument that belongs to the head against that bracket.
-    pub argument: u32,
-}
+use crate::spec::Code;
+use crate::spec::forms::{FormSpec, HeadRule};
 
 /// Rules of heads.
-pub(super) type HeadRules = BTreeMap<String, HeadRule>;
+pub(crate) type HeadRules = BTreeMap<String, HeadRule>;
 
 /// Reads `head=2, other=call`, the value of a setting.
-pub(super) fn heads(value: &str) -> HeadRules {
+pub(crate) fn heads(value: &str) -> HeadRules {
     let rule = |word: &str| match word {
         "call" => Some(HeadRule::Call),
         "data" => Some(HeadRule::Data),
@@ -69,19 +30,19 @@ pub(super) fn heads(value: &str) -> HeadRules {
 }
 
 /// The rule of a form, from its head. `position` counts the elements of its parent up to it.
-pub(super) fn rule_of(
-    source: &Source,
-    tree: &Tree,
+pub(crate) fn rule_of(
+    code: Code<'_>,
     form: NodeId,
     spec: &FormSpec,
     position: u32,
     own: &HeadRules,
 ) -> HeadRule {
+    let Code { source, tree, .. } = code;
     let mut parts = tree.parts(form);
     let open = parts.next().map_or("", |open| tree.text_of(source.text(), open));
     let Some(head) = parts.next() else { return HeadRule::Data };
-    let whole = head_text(source, tree, head);
-    if !is_head(source, tree, head, spec) {
+    let whole = head_text(code, head);
+    if !is_head(code, head, spec) {
         return own.get(whole).copied().unwrap_or(HeadRule::Data);
     }
     let word = unqualified(spec, whole);
@@ -93,14 +54,15 @@ pub(super) fn rule_of(
     if let Some(rule) = own.get(whole) {
         return *rule;
     }
-    if spec.data.contains(&open) || is_data(source, tree, form, spec, position) {
+    if spec.data.contains(&open) || is_data(code, form, spec, position) {
         return HeadRule::Data;
     }
     usual_rule(spec, word)
 }
 
 /// What a rule may be about: the text of a head, or the bracket it begins with.
-pub(super) fn head_text<'s>(source: &'s Source, tree: &Tree, head: NodeId) -> &'s str {
+pub(crate) fn head_text<'s>(code: Code<'s>, head: NodeId) -> &'s str {
+    let Code { source, tree, .. } = code;
     let text = tree.text_of(source.text(), head);
     // A vector may have a type in front of it.
     let of_type = text.starts_with('^') && text.ends_with(']');
@@ -114,7 +76,7 @@ fn unqualified<'h>(spec: &FormSpec, head: &'h str) -> &'h str {
 }
 
 /// What a language says about a head.
-pub(super) fn usual_rule(spec: &FormSpec, head: &str) -> HeadRule {
+pub(crate) fn usual_rule(spec: &FormSpec, head: &str) -> HeadRule {
     let word = unqualified(spec, head);
     let named = spec.heads.iter().find(|(_, heads)| heads.contains(&word)).map(|(rule, _)| *rule);
     let by_prefix = || spec.prefixes.iter().find(|(prefix, _)| word.starts_with(prefix)).map(|(_, rule)| *rule);
@@ -122,7 +84,8 @@ pub(super) fn usual_rule(spec: &FormSpec, head: &str) -> HeadRule {
 }
 
 /// Whether an element can be what a form calls.
-fn is_head(source: &Source, tree: &Tree, id: NodeId, spec: &FormSpec) -> bool {
+fn is_head(code: Code<'_>, id: NodeId, spec: &FormSpec) -> bool {
+    let Code { source, tree, .. } = code;
     let text = tree.text_of(source.text(), id);
     match tree.role(id) {
         Role::Name => true,
@@ -132,7 +95,8 @@ fn is_head(source: &Source, tree: &Tree, id: NodeId, spec: &FormSpec) -> bool {
 }
 
 /// Whether a form is a clause or quoted: its first element is no head. `position` counts the elements of its parent up to it.
-fn is_data(source: &Source, tree: &Tree, form: NodeId, spec: &FormSpec, position: u32) -> bool {
+fn is_data(code: Code<'_>, form: NodeId, spec: &FormSpec, position: u32) -> bool {
+    let Code { source, tree, .. } = code;
     let Some(parent) = tree.parent(form) else { return false };
     let mut parts = tree.parts(parent);
     let first = parts.next().map_or("", |first| tree.text_of(source.text(), first));

@@ -3,24 +3,24 @@
 use vknot_syntax::{Node, NodeId};
 
 use super::engine::Engine;
-use super::options::AlignList;
-use super::rules::Hold;
+use vknot_style::choices::AlignList;
+use crate::spec::indent::Hold;
 use super::spots::is_one_of;
 
 impl Engine<'_> {
     /// Whether what an element holds stands at its own line.
-    pub(super) fn is_flush(&self, id: NodeId) -> bool {
+    pub(crate) fn is_flush(&self, id: NodeId) -> bool {
         let page = self.table.spec.page;
         self.is_element(id, &page[..self.options.flush_elements.min(page.len())])
     }
 
     /// Whether white space inside a node is shown as it is.
-    pub(super) fn is_preserved(&self, id: NodeId, hold: Hold) -> bool {
+    pub(crate) fn is_preserved(&self, id: NodeId, hold: Hold) -> bool {
         hold == Hold::Element && self.is_element(id, self.table.spec.preserved)
     }
 
     /// Whether an element has one of some names.
-    pub(super) fn is_element(&self, id: NodeId, names: &[&str]) -> bool {
+    pub(crate) fn is_element(&self, id: NodeId, names: &[&str]) -> bool {
         if names.is_empty() {
             return false;
         }
@@ -31,7 +31,7 @@ impl Engine<'_> {
     }
 
     /// Attributes line up with the first one if it stands behind the name of the tag.
-    pub(super) fn enter_attributes(&mut self, node: &Node) {
+    pub(crate) fn enter_attributes(&mut self, node: &Node) {
         let column = self.pen.column_of(node.start);
         let lined_up = self.current.lined_up(column);
         let aligns = self.options.align == AlignList::All && column > self.current.columns();

@@ -6,21 +6,22 @@
 
 use vknot_syntax::{Node, NodeId, Role, Source, Span, TokenId, Tree};
 
-use crate::languages::Toolkit;
 use super::blocks::Block;
 use super::comments::Waiting;
 use super::directives::Conditional;
-use super::forms::HeadRule;
+use crate::spec::forms::HeadRule;
 use super::lines::Line;
 use super::nesting::{Nested, nesting};
-use super::options::{AlignList, Options};
+use vknot_style::choices::AlignList;
+use super::options::Options;
 use super::place::{Pen, Place};
-use super::rules::{Hold, IndentTable};
+use crate::spec::Code;
+use crate::spec::indent::{Hold, IndentTable};
 use super::spots::is_operator;
 
 /// What is open.
 #[derive(Clone, Copy, Debug)]
-pub(super) struct Frame {
+pub(crate) struct Frame {
     pub node: NodeId,
     /// One past the last node inside.
     pub end: u32,
@@ -65,7 +66,7 @@ impl Frame {
 
 /// Where a line goes.
 #[derive(Clone, Copy, Debug)]
-pub(super) struct Spot {
+pub(crate) struct Spot {
     pub place: Place,
     /// Whether what begins there closes what was open, so that comments in front of it stand inside.
     pub closes: bool,
@@ -77,7 +78,8 @@ impl From<Place> for Spot {
     }
 }
 
-pub(super) struct Engine<'a> {
+pub(crate) struct Engine<'a> {
+    pub code: Code<'a>,
     pub source: &'a Source,
     pub tree: &'a Tree,
     pub table: &'a IndentTable,
@@ -103,45 +105,46 @@ pub(super) struct Engine<'a> {
 }
 
 /// Where lines begin, and what there is of several lines.
-pub(super) struct Placed {
+pub(crate) struct Placed {
     pub places: Vec<Place>,
     pub blocks: Vec<Block>,
 }
 
 /// Tells where each of `lines` begins. Lines that are not wanted stay where they are.
-pub(super) fn places(
-    source: &Source,
-    tree: &Tree,
+pub(crate) fn places(
+    code: Code<'_>,
     table: &IndentTable,
     options: &Options,
     margin: Place,
     lines: &[Line],
 ) -> Placed {
-    let mut engine = engine(source, tree, table, options, margin, lines);
+    let mut engine = engine(code, table, options, margin, lines);
     let places = engine.run(margin, lines);
     Placed { places, blocks: engine.blocks }
 }
 
 /// Tells where each of the first lines of a file begins, and looks no further.
-pub(super) fn first_places(source: &Source, tree: &Tree, options: &Options, lines: &[Line]) -> Vec<Place> {
-    let table = &Toolkit::of(tree.language()).indent;
-    let mut engine = engine(source, tree, table, options, Place::default(), lines);
+pub(crate) fn first_places(code: Code<'_>, options: &Options, lines: &[Line]) -> Vec<Place> {
+    let _tree = code.tree;
+    let table = &code.toolkit().indent;
+    let mut engine = engine(code, table, options, Place::default(), lines);
     engine.to_the_end = false;
     engine.run(Place::default(), lines)
 }
 
 fn engine<'a>(
-    source: &'a Source,
-    tree: &'a Tree,
+    code: Code<'a>,
     table: &'a IndentTable,
     options: &'a Options,
     margin: Place,
     lines: &[Line],
 ) -> Engine<'a> {
+    let Code { source, tree, .. } = code;
     let pen = Pen::new(source.text(), options.indentation.tab_width);
     let waiting = Waiting::default();
-    let nesting = if tree.has_error() { nesting(source, tree, lines) } else { Vec::new() };
+    let nesting = if tree.has_error() { nesting(code, lines) } else { Vec::new() };
     Engine {
+        code,
         source,
         tree,
         table,
@@ -250,12 +253,12 @@ impl<'a> Engine<'a> {
         }
     }
 
-    pub(super) fn top(&self) -> Frame {
+    pub(crate) fn top(&self) -> Frame {
         // The root's frame is never closed.
         self.frames[self.frames.len() - 1]
     }
 
-    pub(super) fn text(&self, id: NodeId) -> &'a str {
+    pub(crate) fn text(&self, id: NodeId) -> &'a str {
         self.tree.text_of(self.source.text(), id)
     }
 
@@ -351,7 +354,7 @@ impl<'a> Engine<'a> {
     }
 
     /// How far a body stands in that no bracket opens.
-    pub(super) fn function_body(&self, id: NodeId) -> u32 {
+    pub(crate) fn function_body(&self, id: NodeId) -> u32 {
         let holder = self.tree.node(id).parent;
         let in_function = self.tree.role(self.tree.node(holder).parent) == Role::Callable;
         let of_file = self.tree.role(holder) == Role::File || in_function;
@@ -371,7 +374,7 @@ impl<'a> Engine<'a> {
         parent.first_token == node.first_token && hold(parent) == hold(node)
     }
 
-    pub(super) fn push(&mut self, id: NodeId, hold: Hold, anchor: Place, base: Place) {
+    pub(crate) fn push(&mut self, id: NodeId, hold: Hold, anchor: Place, base: Place) {
         let node = self.tree.node(id);
         self.frames.push(Frame {
             node: id,

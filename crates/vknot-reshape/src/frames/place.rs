@@ -6,7 +6,7 @@ use vknot_style::Indentation;
 /// Where a line begins: columns that are levels of indentation, and columns behind them that only line it up with
 /// something above.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub(super) struct Place {
+pub(crate) struct Place {
     pub level: u32,
     pub align: u32,
 }
@@ -70,7 +70,7 @@ impl Place {
 }
 
 /// The columns that white space takes.
-pub(super) fn blank_columns(blank: &str, tab_width: u32) -> u32 {
+pub(crate) fn blank_columns(blank: &str, tab_width: u32) -> u32 {
     blank.bytes().fold(0, |column, byte| advanced(column, byte as char, tab_width))
 }
 
@@ -84,7 +84,7 @@ fn advanced(column: u32, c: char, tab_width: u32) -> u32 {
 
 /// Follows the text to tell the column of each token in the result. Moves forward only, so that a file of one line costs no more
 /// than any other.
-pub(super) struct Pen<'t> {
+pub(crate) struct Pen<'t> {
     text: &'t str,
     at: u32,
     column: u32,

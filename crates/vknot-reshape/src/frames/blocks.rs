@@ -1,13 +1,15 @@
 //! Comments and prose of several lines: a block moves with its first line.
 
 use vknot_style::Indentation;
-use vknot_syntax::{Source, Span, TokenId, Tree};
+use vknot_syntax::{Span, TokenId};
+
+use crate::spec::Code;
 
 use super::place::{blank_columns, Place};
 
 /// A token of several lines whose lines may be moved.
 #[derive(Clone, Copy, Debug)]
-pub(super) struct Block {
+pub(crate) struct Block {
     pub token: TokenId,
     /// The column its first line begins in.
     pub column: u32,
@@ -18,7 +20,8 @@ pub(super) struct Block {
 }
 
 /// The lines of a block behind its first, with the white space each gets.
-pub(super) fn inner_lines(source: &Source, tree: &Tree, block: &Block, indentation: Indentation) -> Vec<(Span, Place)> {
+pub(crate) fn inner_lines(code: Code<'_>, block: &Block, indentation: Indentation) -> Vec<(Span, Place)> {
+    let Code { source, tree, .. } = code;
     let Some(token) = tree.tokens().get(block.token as usize) else { return Vec::new() };
     let (first, last) = source.line_range(token.span());
     let text = source.text();

@@ -2,33 +2,37 @@
 
 use std::collections::BTreeMap;
 
-use vknot_style::{Indentation, Style};
-use vknot_syntax::{NodeId, Role, Source, Span, Tree};
+use vknot_style::{Indentation, Key, Style};
+use vknot_style::choices::IndentStyle;
+use vknot_syntax::{NodeId, Role, Source, Span};
 
-use crate::languages::Toolkit;
 use super::brackets::opener;
 use super::{engine, lines};
-use super::levels::{Standing, standings};
+use crate::receipt::Decided;
+use super::standings::{Standing, standings};
 use super::options::Options;
 use super::place::Place;
-use super::rules::LinesBy;
+use crate::spec::Code;
+use crate::spec::indent::LinesBy;
 
 /// Columns of a level when only levels are asked for: far more than anything that is wrapped takes.
 const LEVEL: u32 = 16;
 
 /// The indentation most items have against the line that opened what holds them; `None` when no line tells.
-pub fn indentation(source: &Source, tree: &Tree) -> Option<Indentation> {
-    let toolkit = Toolkit::of(tree.language());
+pub fn indentation(code: Code<'_>) -> Option<Indentation> {
+    let _tree = code.tree;
+    let toolkit = code.toolkit();
     match toolkit.indent.spec.lines {
-        LinesBy::Levels => by_levels(source, tree),
+        LinesBy::Levels => by_levels(code),
         // What a layout goes by must be there after it, too, and lines may be joined.
-        _ if toolkit.layout.is_some() => by_brackets(source, tree),
-        _ => by_brackets(source, tree).or_else(|| by_lines(source, tree)),
+        _ if toolkit.layout.is_some() => by_brackets(code),
+        _ => by_brackets(code).or_else(|| by_lines(code)),
     }
 }
 
 /// Told from the first items between brackets, each against the line of its bracket.
-fn by_brackets(source: &Source, tree: &Tree) -> Option<Indentation> {
+fn by_brackets(code: Code<'_>) -> Option<Indentation> {
+    let Code { source, tree, .. } = code;
     let mut votes = Votes::default();
     for (index, node) in tree.nodes().iter().enumerate() {
         let role = tree.language().role(node.kind);
@@ -39,32 +43,27 @@ fn by_brackets(source: &Source, tree: &Tree) -> Option<Indentation> {
         let opens = parts.next().is_some_and(|first| opener(tree.text_of(source.text(), first)).is_some());
         let first = parts.next().filter(|item| opens && begins_line(source, tree.node(*item).start));
         if let Some(first) = first {
-            let (outer, inner) = (blank_before(source, node.start), blank_before(source, tree.node(first).start));
+            let blank = |offset| source.slice(source.line_blank(offset));
+            let (outer, inner) = (blank(node.start), blank(tree.node(first).start));
             votes.count(inner.strip_prefix(outer).unwrap_or(""));
         }
     }
     votes.result()
 }
 
-/// The white space at the start of the line that holds a byte.
-fn blank_before(source: &Source, offset: u32) -> &str {
-    let line = source.lines().start(source.lines().index_at(offset));
-    let rest = source.text().get(line as usize..).unwrap_or("");
-    &rest[..rest.len() - rest.trim_start_matches([' ', '\t']).len()]
-}
-
+/// Whether a token begins a line that is not the first.
 fn begins_line(source: &Source, offset: u32) -> bool {
-    let line = source.lines().index_at(offset);
-    line > 0 && source.lines().start(line) + blank_before(source, offset).len() as u32 == offset
+    source.line_start(offset) > 0 && source.line_blank(offset).end == offset
 }
 
 /// Told from lines that stand one level further in than the line above.
-fn by_lines(source: &Source, tree: &Tree) -> Option<Indentation> {
-    let table = &Toolkit::of(tree.language()).indent;
+fn by_lines(code: Code<'_>) -> Option<Indentation> {
+    let Code { source, tree, .. } = code;
+    let table = &code.toolkit().indent;
     let plain = Indentation { tabs: false, size: LEVEL, tab_width: LEVEL };
-    let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(tree.language().name()), plain) };
-    let lines = lines::lines(source, tree, plain, None);
-    let places = engine::places(source, tree, table, &options, Place::default(), &lines).places;
+    let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(code.toolkit().style), plain) };
+    let lines = lines::lines(code, plain, None);
+    let places = engine::places(code, table, &options, Place::default(), &lines).places;
     let mut votes = Votes::default();
     let (mut above, mut level_above) = ("", 0);
     for (line, place) in lines.iter().zip(places) {
@@ -81,12 +80,13 @@ fn by_lines(source: &Source, tree: &Tree) -> Option<Indentation> {
 }
 
 /// The same where indentation is meaning: the widths by which statements begin blocks.
-fn by_levels(source: &Source, tree: &Tree) -> Option<Indentation> {
+fn by_levels(code: Code<'_>) -> Option<Indentation> {
+    let source = code.source;
     let plain = Indentation { tabs: false, size: 1, tab_width: 8 };
-    let lines = lines::lines(source, tree, plain, None);
+    let lines = lines::lines(code, plain, None);
     let mut votes = Votes::default();
     let (mut above, mut level_above) = ("", 0);
-    for (line, (standing, ..)) in lines.iter().zip(standings(source, tree, &lines, plain.tab_width)) {
+    for (line, (standing, ..)) in lines.iter().zip(standings(code, &lines, plain.tab_width)) {
         let Standing::Statement(level, _) = standing else { continue };
         let blank = Span::new(line.start, line.end).of(source.text());
         votes.count(blank.strip_prefix(above).filter(|_| level == level_above + 1).unwrap_or(""));
@@ -118,4 +118,24 @@ impl Votes {
         let size = if tabs { 4 } else { size.min(16) as u32 };
         Some(Indentation { tabs, size, tab_width: size })
     }
+}
+
+/// The indentation a file gets: as its style says, else as found in it, else as is usual in its language.
+pub fn effective_indentation(code: Code<'_>, style: &Style) -> Indentation {
+    decided_indentation(code, style).0
+}
+
+/// The same, and what decided it.
+pub fn decided_indentation(code: Code<'_>, style: &Style) -> (Indentation, Decided) {
+    let spec = code.toolkit().indent.spec;
+    let habit = Indentation { tabs: spec.tabs, size: spec.habit, tab_width: spec.habit };
+    let found = indentation(code);
+    let effective = style.indentation(found, habit);
+    let sized = style.word(Key::IndentSize) != "as-found" || style.choice::<IndentStyle>() == IndentStyle::Tab;
+    let decided = match found {
+        _ if sized => Decided::BySetting,
+        Some(found) if found.tabs == effective.tabs => Decided::ByFile,
+        _ => Decided::ByHabit,
+    };
+    (effective, decided)
 }

@@ -1,0 +1,16 @@
+//! Where lines begin: frames of what is open, driven token by token, and what they go by.
+
+pub(crate) mod blocks;
+mod brackets;
+mod comments;
+mod directives;
+mod elements;
+pub(crate) mod engine;
+pub(crate) mod forms;
+pub(crate) mod found;
+pub(crate) mod lines;
+pub(crate) mod nesting;
+pub(crate) mod options;
+pub(crate) mod place;
+mod spots;
+pub(crate) mod standings;

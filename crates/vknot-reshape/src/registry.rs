@@ -1,0 +1,78 @@
+//! From a language to its tables.
+
+use std::sync::OnceLock;
+
+use vknot_style::{LanguageStyle, Style};
+use vknot_syntax::{Kind, Language, Source, Tree};
+
+use crate::languages::SPECS;
+use crate::spec::{Code, Toolkit};
+use crate::spec::indent::LinesBy;
+
+/// The tables of a language; one of each is made, when first asked for.
+fn tables(language: &'static Language) -> &'static Toolkit {
+    static READY: [OnceLock<Toolkit>; SPECS.len()] = [const { OnceLock::new() }; SPECS.len()];
+    let of = |name: &str| SPECS.iter().position(|spec| spec.name == name);
+    let index = of(language.name()).or_else(|| of(Language::plain().name())).unwrap_or(0);
+    READY[index].get_or_init(|| Toolkit::build(SPECS[index], language))
+}
+
+impl<'a> Code<'a> {
+    /// A text with the tree it was read into.
+    pub fn of(source: &'a Source, tree: &'a Tree) -> Code<'a> {
+        Code { source, tree, tables }
+    }
+}
+
+/// What a language says about settings.
+pub fn style_of(language: &'static Language) -> &'static LanguageStyle {
+    tables(language).style
+}
+
+/// The style of a language where nothing is set.
+pub fn default_style(language: &'static Language) -> Style {
+    Style::defaults(style_of(language))
+}
+
+/// What can be done with files of a language, beside the looks that all have.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Capabilities {
+    /// Whether its files can be laid out.
+    pub layout: bool,
+    /// Whether the lines of its files can be set by structure, or by levels where indentation is meaning.
+    pub indentation: bool,
+    /// Whether indentation is meaning, so that it can only be scaled.
+    pub levels: bool,
+    /// Whether its imports can be put in order.
+    pub imports: bool,
+    /// What opens and what closes a region of that name; `None` where there is no comment for it.
+    pub region: Option<(String, String)>,
+    /// Whether comments that begin with `%%`, or headings of its own, part its files into sections.
+    pub sections: bool,
+}
+
+/// What can be done with files of a language.
+pub fn capabilities(language: &'static Language) -> Capabilities {
+    let toolkit = tables(language);
+    let cells = (0..language.kind_count() as u16).any(|kind| language.role(Kind(kind)) == vknot_syntax::Role::Cell);
+    Capabilities {
+        layout: toolkit.layout.is_some(),
+        indentation: toolkit.indent.spec.lines != LinesBy::Author || language.reading().embeds.is_some(),
+        levels: toolkit.indent.spec.lines == LinesBy::Levels,
+        imports: toolkit.imports.is_some(),
+        region: crate::regions::markers(language, toolkit.looks, "Tides").ok(),
+        sections: toolkit.looks.sections || toolkit.has_headings || cells,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_language_has_its_tools() {
+        let tools: Vec<&str> = SPECS.iter().map(|spec| spec.name).filter(|name| *name != "plain").collect();
+        let languages: Vec<&str> = Language::all().map(Language::name).collect();
+        assert_eq!(tools, languages);
+    }
+}

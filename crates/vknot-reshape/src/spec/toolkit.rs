@@ -1,0 +1,148 @@
+//! What a language's folder gives, and its tables by number of kind.
+
+use vknot_style::LanguageStyle;
+use vknot_syntax::{Embedded, Field, Kind, Language, Role, Source, Tree};
+
+use super::imports::ImportSpec;
+use super::indent::{IndentSpec, IndentTable};
+use super::layout::{LayoutSpec, LayoutTable};
+use super::looks::{Construct, LookSpec};
+
+/// What a language's folder gives.
+pub(crate) struct ToolSpec {
+    pub name: &'static str,
+    /// `None` while its white space is left to its author.
+    pub layout: Option<&'static LayoutSpec>,
+    pub looks: &'static LookSpec,
+    pub indent: &'static IndentSpec,
+    pub imports: Option<&'static ImportSpec>,
+    pub style: &'static LanguageStyle,
+}
+
+/// A language's tables, ready for use.
+pub(crate) struct Toolkit {
+    pub layout: Option<LayoutTable>,
+    pub looks: &'static LookSpec,
+    pub indent: IndentTable,
+    /// What looks go by, for each kind of node.
+    pub kinds: Vec<KindLooks>,
+    words: Vec<String>,
+    /// Whether it has headings of its own.
+    pub has_headings: bool,
+    pub imports: Option<&'static ImportSpec>,
+    /// Its own defaults, and the settings that have an effect in it.
+    pub style: &'static LanguageStyle,
+}
+
+/// What one kind of node is to looks.
+#[derive(Clone, Copy, Default)]
+pub(crate) struct KindLooks {
+    /// The field of the value it names, if it names one.
+    pub value: Option<Field>,
+    /// Whether it has an outline entry whatever its role.
+    pub outlined: bool,
+    /// Whether it holds one item and what is said about it.
+    pub wraps: bool,
+    /// Whether what is inside is not to be outlined.
+    pub hides: bool,
+    /// What its blocks are parts of.
+    pub construct: Option<Construct>,
+}
+
+impl KindLooks {
+    fn of(looks: &LookSpec, language: &'static Language, kind: Kind) -> KindLooks {
+        let name = language.kind_name(kind);
+        if !language.is_named(kind) {
+            return KindLooks::default();
+        }
+        let value = looks.named_values.iter().find(|(kind, _)| *kind == name);
+        let construct = match name {
+            name if looks.conditionals.contains(&name) => Some(Construct::Conditional),
+            name if looks.loops.contains(&name) => Some(Construct::Loop),
+            _ => None,
+        };
+        KindLooks {
+            value: value.map(|(_, field)| language.field(field)),
+            outlined: looks.outlined.contains(&name),
+            wraps: looks.wrappers.contains(&name),
+            hides: looks.hidden.contains(&name),
+            construct,
+        }
+    }
+}
+
+impl Toolkit {
+    /// What a kind of node is to looks.
+    pub fn kind(&self, kind: Kind) -> KindLooks {
+        self.kinds.get(kind.0 as usize).copied().unwrap_or_default()
+    }
+
+    /// What a kind of node is called.
+    pub fn words(&self, kind: Kind) -> &str {
+        self.words.get(kind.0 as usize).map_or("", String::as_str)
+    }
+
+    /// Makes the tables of a language ready.
+    pub fn build(spec: &ToolSpec, language: &'static Language) -> Toolkit {
+        let layout = spec.layout.map(|layout| LayoutTable::new(layout, language));
+        let kinds = || (0..language.kind_count() as u16).map(Kind);
+        Toolkit {
+            layout,
+            looks: spec.looks,
+            indent: IndentTable::new(spec.indent, language),
+            kinds: kinds().map(|kind| KindLooks::of(spec.looks, language, kind)).collect(),
+            words: kinds().map(|kind| words_for(spec.looks, language.kind_name(kind))).collect(),
+            has_headings: kinds().any(|kind| language.role(kind) == Role::Heading),
+            imports: spec.imports,
+            style: spec.style,
+        }
+    }
+}
+
+/// What a kind is called: a `method_declaration` is a `method`, unless its language has a better word.
+fn words_for(looks: &LookSpec, kind: &str) -> String {
+    const ENDINGS: [&str; 7] = [
+        "_declaration",
+        "_definition",
+        "_item",
+        "_statement",
+        "_expression",
+        "_specification",
+        "_literal",
+    ];
+    if let Some((_, word)) = looks.words.iter().find(|(name, _)| *name == kind) {
+        return (*word).to_owned();
+    }
+    let bare = ENDINGS.iter().find_map(|ending| kind.strip_suffix(ending)).unwrap_or(kind);
+    bare.replace('_', " ")
+}
+
+/// Finds the tables of a language.
+pub(crate) type Tables = fn(&'static Language) -> &'static Toolkit;
+
+/// A text with its tree and the way to the tables of its language: what looks and reshapes go by.
+#[derive(Clone, Copy)]
+pub struct Code<'a> {
+    /// The text.
+    pub source: &'a Source,
+    /// Its tree.
+    pub tree: &'a Tree,
+    pub(crate) tables: Tables,
+}
+
+impl<'a> Code<'a> {
+    /// The tables of the language it is in.
+    pub(crate) fn toolkit(self) -> &'static Toolkit {
+        (self.tables)(self.tree.language())
+    }
+
+    /// A piece of another language inside it.
+    pub fn piece(self, piece: &'a Embedded) -> Code<'a> {
+        Code { source: &piece.source, tree: &piece.tree, tables: self.tables }
+    }
+
+    /// Another text in the same language, or in another one.
+    pub(crate) fn other<'b>(self, source: &'b Source, tree: &'b Tree) -> Code<'b> {
+        Code { source, tree, tables: self.tables }
+    }
+}

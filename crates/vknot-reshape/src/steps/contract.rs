@@ -1,0 +1,111 @@
+//! What a step may do to a file. The proof holds every result against it.
+
+/// Which white space may change.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Gaps {
+    /// Blanks at the start of lines.
+    LineStarts,
+    /// All white space between tokens.
+    All,
+}
+
+/// Which tokens may come, go or move. Whatever does is on the receipt, by its index.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Tokens {
+    /// None.
+    Same,
+    /// Those on the receipt may come and go.
+    Receipt,
+    /// Imports may be written otherwise and change places among themselves, as long as they bring in the same, less what is on the
+    /// receipt, and do not pass anything that is no import.
+    Imports,
+}
+
+/// What may become of comments.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Comments {
+    /// Their lines may be indented otherwise.
+    pub reindented: bool,
+    /// Those that belong to an item go where it goes; all others stay.
+    pub travel: bool,
+}
+
+/// What the tree must be.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Shape {
+    /// The same, node for node.
+    Same,
+    /// The same, but for nodes made of tokens that came or went.
+    Receipt,
+}
+
+/// What a step may do.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Contract {
+    /// Which white space may change.
+    pub gaps: Gaps,
+    /// Which tokens may come, go or move.
+    pub tokens: Tokens,
+    /// What may become of comments.
+    pub comments: Comments,
+    /// What the tree must be.
+    pub shape: Shape,
+    /// Whether every statement must stay as deep as it is where depth is meaning.
+    pub levels: bool,
+}
+
+impl Contract {
+    /// White space changes, and what is on the receipt.
+    pub const LAYOUT: Contract = Contract {
+        gaps: Gaps::All,
+        tokens: Tokens::Receipt,
+        comments: Comments { reindented: true, travel: false },
+        shape: Shape::Receipt,
+        levels: true,
+    };
+
+    /// Only the start of lines changes.
+    pub const INDENTATION: Contract = Contract {
+        gaps: Gaps::LineStarts,
+        tokens: Tokens::Same,
+        comments: Comments { reindented: true, travel: false },
+        shape: Shape::Same,
+        levels: true,
+    };
+
+    /// Imports change places, merge and go.
+    pub const IMPORTS: Contract = Contract {
+        gaps: Gaps::All,
+        tokens: Tokens::Imports,
+        comments: Comments { reindented: false, travel: true },
+        shape: Shape::Receipt,
+        levels: true,
+    };
+
+    /// Comments on the receipt come and go.
+    pub const MARKERS: Contract = Contract {
+        gaps: Gaps::All,
+        tokens: Tokens::Receipt,
+        comments: Comments { reindented: false, travel: false },
+        shape: Shape::Receipt,
+        levels: true,
+    };
+
+    /// What two steps one after the other may do.
+    pub fn and(self, next: Contract) -> Contract {
+        Contract {
+            gaps: if self.gaps == next.gaps { self.gaps } else { Gaps::All },
+            tokens: match (self.tokens, next.tokens) {
+                (Tokens::Same, other) | (other, Tokens::Same) => other,
+                (Tokens::Imports, _) | (_, Tokens::Imports) => Tokens::Imports,
+                _ => Tokens::Receipt,
+            },
+            comments: Comments {
+                reindented: self.comments.reindented || next.comments.reindented,
+                travel: self.comments.travel || next.comments.travel,
+            },
+            shape: if self.shape == next.shape { self.shape } else { Shape::Receipt },
+            levels: self.levels && next.levels,
+        }
+    }
+}

@@ -1,0 +1,168 @@
+//! Which token of the result is which of the original.
+
+use vknot_syntax::Span;
+
+use crate::receipt::{Receipt, TokenChange};
+use crate::spec::Code;
+use super::contract::Contract;
+use super::imported::Extents;
+use super::refusal::{Difference, Refusal, shortened};
+
+/// No partner.
+pub(super) const NONE: u32 = u32::MAX;
+
+/// For each token of one text its partner in the other.
+pub(super) struct Matching {
+    /// For each old token the new one.
+    pub old: Vec<u32>,
+    /// For each new token the old one.
+    pub new: Vec<u32>,
+    /// Whether every token has one.
+    pub complete: bool,
+}
+
+/// A text that is compared, and the tokens of it that need no partner.
+pub(super) struct Side<'a> {
+    pub code: Code<'a>,
+    /// Tokens that belong to imports, where those may change.
+    pub free: Extents,
+    /// Tokens that hold pieces of other languages, which are compared on their own.
+    pub hosts: Extents,
+}
+
+impl<'a> Side<'a> {
+    fn text(&self, token: u32) -> &'a str {
+        self.code.tree.tokens().get(token as usize).map_or("", |token| self.code.source.slice(token.span()))
+    }
+
+    fn count(&self) -> u32 {
+        self.code.tree.tokens().len() as u32
+    }
+
+    fn offset(&self, token: u32) -> u32 {
+        self.code.tree.tokens().get(token as usize).map_or(self.code.source.span().end, |token| token.start)
+    }
+}
+
+/// Pairs the tokens in order: those of the old text less what the receipt removes, with those of the new one less what it adds.
+pub(super) fn matched(
+    old: &Side<'_>,
+    new: &Side<'_>,
+    receipt: &Receipt,
+    contract: Contract,
+) -> Result<Matching, Refusal> {
+    let mut matcher = Matcher {
+        old,
+        new,
+        contract,
+        matching: Matching {
+            old: vec![NONE; old.count() as usize],
+            new: vec![NONE; new.count() as usize],
+            complete: true,
+        },
+        at: 0,
+    };
+    let mut added = receipt.added.iter().peekable();
+    let mut removed = receipt.removed.iter().filter(|change| !old.free.holds(change.token)).peekable();
+    let mut index = 0;
+    loop {
+        while let Some(change) = added.next_if(|change| change.token <= index) {
+            matcher.add(change, index)?;
+        }
+        matcher.at = new.free.behind(matcher.at);
+        if index >= old.count() {
+            break;
+        }
+        if old.free.holds(index) {
+            index = old.free.behind(index);
+            matcher.matching.complete = false;
+        } else if let Some(change) = removed.next_if(|change| change.token == index) {
+            index = matcher.remove(change)?;
+        } else {
+            matcher.pair(index)?;
+            index += 1;
+        }
+    }
+    if let Some(change) = removed.next().or(added.next()) {
+        return Err(Refusal::at(change.offset, Difference::Receipt { text: shortened(&change.text) }));
+    }
+    if matcher.at < new.count() {
+        let reason = Difference::Token { old: String::new(), new: shortened(new.text(matcher.at)) };
+        return Err(Refusal::at(old.code.source.span().end, reason));
+    }
+    Ok(matcher.matching)
+}
+
+struct Matcher<'s, 'a> {
+    old: &'s Side<'a>,
+    new: &'s Side<'a>,
+    contract: Contract,
+    matching: Matching,
+    /// The next token of the new text.
+    at: u32,
+}
+
+impl Matcher<'_, '_> {
+    /// Passes over what the receipt says was put in, which may be read as several tokens.
+    fn add(&mut self, change: &TokenChange, index: u32) -> Result<(), Refusal> {
+        let start = self.new.offset(self.at);
+        let end = start + change.text.len() as u32;
+        let found = self.new.code.source.text().get(start as usize..end as usize).unwrap_or("");
+        let behind = self.new.code.tree.token_from(end);
+        let last = behind.checked_sub(1).and_then(|last| self.new.code.tree.tokens().get(last as usize));
+        if found != change.text || self.at >= behind || last.is_none_or(|last| last.end != end) {
+            let new = shortened(self.new.text(self.at));
+            let reason = Difference::Token { old: shortened(&change.text), new };
+            return Err(Refusal::at(self.old.offset(index), reason));
+        }
+        self.at = behind;
+        self.matching.complete = false;
+        Ok(())
+    }
+
+    /// Passes over what the receipt says was taken out; gives the token behind it.
+    fn remove(&mut self, change: &TokenChange) -> Result<u32, Refusal> {
+        let start = self.old.offset(change.token);
+        let span = Span::new(start, start + change.text.len() as u32);
+        let behind = self.old.code.tree.token_from(span.end);
+        let whole = self.old.code.source.text().get(span.start as usize..span.end as usize) == Some(&change.text);
+        if !whole || behind <= change.token {
+            return Err(Refusal::at(change.offset, Difference::Receipt { text: shortened(&change.text) }));
+        }
+        self.matching.complete = false;
+        Ok(behind)
+    }
+
+    fn pair(&mut self, index: u32) -> Result<(), Refusal> {
+        let (old, new) = (self.old.text(index), self.new.text(self.at));
+        let tree = self.old.code.tree;
+        let same = old == new
+            || self.moves(index) && lines_alike(old, new)
+            || self.old.hosts.holds(index) && self.new.hosts.holds(self.at);
+        if !same {
+            let reason = Difference::Token { old: shortened(old), new: shortened(new) };
+            return Err(Refusal::at(self.old.offset(index), reason));
+        }
+        let neighbours = index > 0 && self.at > 0 && self.matching.old[index as usize - 1] == self.at - 1;
+        if neighbours && tree.is_joined(self.old.code.source.text(), index) && !self.new.code.tree.gap_span(self.at).is_empty() {
+            let joined = self.old.text(index - 1).to_owned() + old;
+            return Err(Refusal::at(tree.gap_span(index).end, Difference::Parted { joined }));
+        }
+        self.matching.old[index as usize] = self.at;
+        self.matching.new[self.at as usize] = index;
+        self.at += 1;
+        Ok(())
+    }
+
+    /// Whether the lines of a token may begin elsewhere.
+    fn moves(&self, index: u32) -> bool {
+        let tree = self.old.code.tree;
+        let prose = || tree.tokens().get(index as usize).is_some_and(|token| tree.language().is_prose(tree.node(token.node).kind));
+        self.contract.comments.reindented && (tree.is_comment(index) || prose())
+    }
+}
+
+/// Whether two texts have the same lines, but for the white space around them and their ends.
+pub(super) fn lines_alike(old: &str, new: &str) -> bool {
+    old.lines().map(str::trim).eq(new.lines().map(str::trim))
+}

@@ -1,0 +1,18 @@
+//! Steps: the only way to reshape. Each is one entry in one table, and everything it yields is proven by its contract.
+
+mod chain;
+mod contract;
+mod document;
+mod imported;
+mod matching;
+mod prove;
+mod refusal;
+mod step;
+mod structure;
+
+pub use chain::Chain;
+pub use contract::{Comments, Contract, Gaps, Shape, Tokens};
+pub use document::Document;
+pub use prove::{Proven, prove, prove_by_tree};
+pub use refusal::{Difference, Refusal};
+pub use step::{Request, Step, StepError, STEPS, Wish};

@@ -1,0 +1,219 @@
+//! The table of steps.
+
+use vknot_syntax::{Kind, Language, Role, Span};
+
+use crate::indent::{self, Shift, ShiftError, Target};
+use crate::looks;
+use crate::regions::{self, RegionError};
+use crate::registry::capabilities;
+use crate::reshape::Reshape;
+use crate::{imports, layout};
+use super::contract::Contract;
+use super::document::Document;
+use super::prove::{prove, Proven};
+use super::refusal::Refusal;
+
+/// What a step is asked to do beside its name.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub enum Wish {
+    /// Nothing else.
+    #[default]
+    Nothing,
+    /// For `shift`: by how many levels, and where to.
+    Shift(Shift),
+    /// For `convert`: what leading white space becomes.
+    Convert(Target),
+    /// For `region add`: the region's name.
+    Name(String),
+}
+
+/// What is asked of a step.
+#[derive(Clone, Debug, Default)]
+pub struct Request<'r> {
+    /// The parts of the file that are meant; `None` for the whole.
+    pub only: Option<&'r [Span]>,
+    /// What else is wished.
+    pub wish: Wish,
+}
+
+/// Why a step cannot do what is asked.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum StepError {
+    /// Lines cannot be shifted.
+    #[error(transparent)]
+    Shift(#[from] ShiftError),
+    /// A region cannot be put there.
+    #[error(transparent)]
+    Region(#[from] RegionError),
+    /// Something that the step needs was not said.
+    #[error("{0}")]
+    Missing(&'static str),
+    /// The result did not pass the proof.
+    #[error(transparent)]
+    Refused(#[from] Refusal),
+    /// The work was stopped.
+    #[error("was stopped")]
+    Stopped,
+}
+
+/// One way to reshape a document.
+pub struct Step {
+    /// Its name.
+    pub name: &'static str,
+    /// What it does, in a word for what cannot be done where it does not cover a language: `cannot be laid out`.
+    pub done: &'static str,
+    /// What it does not know of a language that it does not cover: `layout is`.
+    pub unknown: &'static str,
+    /// What it finds where a file is not as it should be.
+    pub finding: &'static str,
+    /// Whether it can be done in a language.
+    pub covers: fn(&'static Language) -> bool,
+    /// Whether a language has what it is about; where it has not, leaving a file alone is no failure.
+    pub concerns: fn(&'static Language) -> bool,
+    /// What it may do.
+    pub contract: Contract,
+    /// Whether doing it again on its result finds nothing to do.
+    pub settles: bool,
+    reshape: fn(&Document, &Request<'_>) -> Result<Reshape, StepError>,
+}
+
+impl std::fmt::Debug for Step {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        write!(f, "Step({})", self.name)
+    }
+}
+
+impl Step {
+    /// The step of that name.
+    pub fn named(name: &str) -> Option<&'static Step> {
+        STEPS.iter().find(|step| step.name == name)
+    }
+
+    /// Does the step and proves what comes of it.
+    ///
+    /// # Errors
+    /// When it cannot do what is asked, or the result does not pass the proof.
+    pub fn run(&self, document: &Document, request: &Request<'_>) -> Result<Proven, StepError> {
+        let reshape = self.reshape(document, request)?;
+        if document.is_stopped() {
+            return Err(StepError::Stopped);
+        }
+        Ok(prove(document, reshape, self.contract)?)
+    }
+
+    /// What the step would do, not proven yet.
+    ///
+    /// # Errors
+    /// When it cannot do what is asked.
+    pub fn reshape(&self, document: &Document, request: &Request<'_>) -> Result<Reshape, StepError> {
+        (self.reshape)(document, request)
+    }
+}
+
+/// Every step, sorted by name.
+pub static STEPS: &[Step] = &[
+    Step {
+        name: "convert",
+        done: "indented",
+        unknown: "indentation is",
+        finding: "Lines do not begin with the white space asked for",
+        covers: every,
+        concerns: every,
+        contract: Contract::INDENTATION,
+        settles: true,
+        reshape: |document, request| match request.wish {
+            Wish::Convert(target) => Ok(indent::convert(document.code(), document.style(), request.only, target)),
+            _ => Err(StepError::Missing("say what white space is to become: tabs or spaces")),
+        },
+    },
+    Step {
+        name: "format",
+        done: "laid out",
+        unknown: "layout is",
+        finding: "The file is not laid out in its style",
+        covers: |language| capabilities(language).layout,
+        concerns: every,
+        contract: Contract::LAYOUT,
+        settles: true,
+        reshape: |document, request| Ok(layout::format(document.code(), document.style(), request.only)),
+    },
+    Step {
+        name: "imports",
+        done: "put in order by its imports",
+        unknown: "imports are",
+        finding: "Imports are not in order, or not needed",
+        covers: |language| capabilities(language).imports,
+        concerns: |language| (0..language.kind_count() as u16).any(|kind| language.role(Kind(kind)) == Role::Import),
+        contract: Contract::IMPORTS,
+        settles: true,
+        reshape: |document, request| Ok(imports::organize(document.code(), document.style(), request.only)),
+    },
+    Step {
+        name: "indent",
+        done: "indented",
+        unknown: "indentation is",
+        finding: "Lines are not indented by their structure",
+        covers: |language| capabilities(language).indentation,
+        concerns: every,
+        contract: Contract::INDENTATION,
+        settles: true,
+        reshape: |document, request| Ok(indent::set(document.code(), document.style(), request.only)),
+    },
+    Step {
+        name: "region add",
+        done: "parted into regions",
+        unknown: "regions are",
+        finding: "A region is to be added",
+        covers: every,
+        concerns: every,
+        contract: Contract::MARKERS,
+        settles: false,
+        reshape: |document, request| {
+            let span = whole(request).ok_or(StepError::Missing("name the lines: FILE:LINE-LINE or FILE@NAME"))?;
+            let Wish::Name(name) = &request.wish else { return Err(StepError::Missing("name the region")) };
+            Ok(regions::add(document.code(), span, name)?)
+        },
+    },
+    Step {
+        name: "region remove",
+        done: "parted into regions",
+        unknown: "regions are",
+        finding: "A region is to be removed",
+        covers: every,
+        concerns: every,
+        contract: Contract::MARKERS,
+        settles: false,
+        reshape: |document, request| {
+            let span = whole(request).ok_or(StepError::Missing("name the region: FILE@NAME, or a line of it"))?;
+            let found = looks::regions(document.code(), document.marks()).regions;
+            let held = found.iter().filter(|region| region.span().covers(span) || region.open.touches(span));
+            let innermost = held.max_by_key(|region| region.depth);
+            let none = StepError::Missing("no region is there; `vknot region list` shows those there are");
+            Ok(regions::remove(document.code(), innermost.ok_or(none)?))
+        },
+    },
+    Step {
+        name: "shift",
+        done: "indented",
+        unknown: "indentation is",
+        finding: "Lines are to be shifted",
+        covers: every,
+        concerns: every,
+        contract: Contract::INDENTATION,
+        settles: false,
+        reshape: |document, request| match request.wish {
+            Wish::Shift(by) => Ok(indent::shift(document.code(), document.style(), request.only, by)?),
+            _ => Err(StepError::Missing("say by how many levels, and where to")),
+        },
+    },
+];
+
+fn every(_: &'static Language) -> bool {
+    true
+}
+
+/// The span from the first part that is meant to the last.
+fn whole(request: &Request<'_>) -> Option<Span> {
+    let only = request.only?;
+    Some(Span::new(only.iter().map(|span| span.start).min()?, only.iter().map(|span| span.end).max()?))
+}

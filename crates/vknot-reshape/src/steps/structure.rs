@@ -1,0 +1,115 @@
+//! Whether two trees are the same, but for what came and went.
+
+use vknot_syntax::{Node, NodeId};
+
+use crate::spec::Code;
+use super::matching::{Matching, NONE};
+use super::refusal::{Difference, Refusal, shortened};
+
+/// Compares two trees node for node: kinds, holders, first and last tokens.
+pub(super) fn same_nodes(old: Code<'_>, new: Code<'_>) -> Result<(), Refusal> {
+    let (old_nodes, new_nodes) = (old.tree.nodes(), new.tree.nodes());
+    let same = |old: &Node, new: &Node| {
+        (old.kind, old.parent, old.first_token, old.token_end) == (new.kind, new.parent, new.first_token, new.token_end)
+    };
+    let differs = old_nodes.iter().zip(new_nodes).position(|(old, new)| !same(old, new));
+    match differs {
+        None if old_nodes.len() == new_nodes.len() => Ok(()),
+        at => Err(differ(old, new, at.unwrap_or(old_nodes.len().min(new_nodes.len())), at.unwrap_or(old_nodes.len()))),
+    }
+}
+
+fn differ(old: Code<'_>, new: Code<'_>, at: usize, new_at: usize) -> Refusal {
+    let node = old.tree.nodes().get(at);
+    let token = node.and_then(|node| old.tree.tokens().get(node.first_token as usize));
+    let kind = |code: Code<'_>, node: Option<&Node>| {
+        node.map_or(String::new(), |node| code.tree.language().kind_name(node.kind).to_owned())
+    };
+    let reason = Difference::Structure {
+        token: token.map_or(String::new(), |token| shortened(old.source.slice(token.span()))),
+        old: kind(old, node),
+        new: kind(new, new.tree.nodes().get(new_at)),
+    };
+    Refusal::at(token.map_or(old.source.span().end, |token| token.start), reason)
+}
+
+/// What a node is where tokens came or went.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Standing {
+    /// It must be there in the other tree.
+    Kept,
+    /// It came or went, and all that is inside.
+    Gone,
+    /// It came or went around what stays: a pair of brackets that were put in or taken out.
+    Around,
+}
+
+fn standing(node: &Node, partners: &[u32]) -> Standing {
+    let partners = partners.get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
+    let (Some(first), Some(last)) = (partners.first(), partners.last()) else { return Standing::Kept };
+    match (*first == NONE, *last == NONE) {
+        (true, true) if partners.iter().all(|partner| *partner == NONE) => Standing::Gone,
+        (true, true) => Standing::Around,
+        _ => Standing::Kept,
+    }
+}
+
+/// The nodes of a tree that must be there in the other one, in preorder, each with the one that holds it among them.
+fn kept(code: Code<'_>, partners: &[u32], free: bool) -> Vec<(u32, u32)> {
+    let nodes = code.tree.nodes();
+    let mut kept: Vec<(u32, u32)> = Vec::with_capacity(nodes.len());
+    // For each node the number of the innermost kept one that it is, or is in.
+    let mut within: Vec<u32> = vec![0; nodes.len()];
+    let mut at = 0usize;
+    while let Some(node) = nodes.get(at) {
+        let holder = within.get(node.parent.0 as usize).copied().unwrap_or(0);
+        let standing = if at == 0 { Standing::Kept } else { standing(node, partners) };
+        // What is empty came and went with what it stood beside.
+        let beside = free && node.is_empty();
+        match standing {
+            Standing::Gone => {
+                at = (node.next as usize).max(at + 1);
+                continue;
+            }
+            Standing::Around => within[at] = holder,
+            Standing::Kept if beside => within[at] = holder,
+            Standing::Kept => {
+                within[at] = kept.len() as u32;
+                kept.push((at as u32, holder));
+            }
+        }
+        at += 1;
+    }
+    kept
+}
+
+/// Compares two trees, nodes aside that are made of tokens that came or went.
+pub(super) fn same_kept_nodes(old: Code<'_>, new: Code<'_>, matching: &Matching) -> Result<(), Refusal> {
+    let (old_kept, new_kept) = (kept(old, &matching.old, true), kept(new, &matching.new, true));
+    let same = |(old_at, old_holder): (u32, u32), (new_at, new_holder): (u32, u32)| {
+        let (old_node, new_node) = (old.tree.node(NodeId(old_at)), new.tree.node(NodeId(new_at)));
+        let tokens = |node: &Node, partners: &[u32]| {
+            let own = partners.get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
+            let found = |partner: Option<(usize, &u32)>| partner.map(|(at, partner)| (node.first_token + at as u32, *partner));
+            let is_kept = |(_, partner): &(usize, &u32)| **partner != NONE;
+            (found(own.iter().enumerate().find(is_kept)), found(own.iter().enumerate().rfind(is_kept)))
+        };
+        let turned = |pair: Option<(u32, u32)>| pair.map(|(own, partner)| (partner, own));
+        let (first, last) = tokens(old_node, &matching.old);
+        let (new_first, new_last) = tokens(new_node, &matching.new);
+        old_node.kind == new_node.kind
+            && old_holder == new_holder
+            && first == turned(new_first)
+            && last == turned(new_last)
+    };
+    let differs = old_kept.iter().zip(&new_kept).position(|(old, new)| !same(*old, *new));
+    match differs {
+        None if old_kept.len() == new_kept.len() => Ok(()),
+        at => {
+            let at = at.unwrap_or(old_kept.len().min(new_kept.len()));
+            let place = |kept: &[(u32, u32)], nodes: usize| kept.get(at).map_or(nodes, |(node, _)| *node as usize);
+            let old_at = place(&old_kept, old.tree.nodes().len());
+            Err(differ(old, new, old_at, place(&new_kept, new.tree.nodes().len())))
+        }
+    }
+}

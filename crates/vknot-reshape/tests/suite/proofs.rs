@@ -1,0 +1,240 @@
+//! Contracts: for each promise a result that breaks it, which the proof must refuse.
+
+use vknot_reshape::{Reshape, TokenChange};
+use vknot_reshape::steps::{Chain, Difference, Refusal, Request, Wish};
+use vknot_syntax::Span;
+
+use crate::support::{done, prove_as, read, reshape, step, styled};
+
+/// Proves edits given as what to find, and what to put there instead.
+fn prove(language: &str, text: &str, changes: &[(&str, &str)], added: &[(&str, u32)]) -> Result<String, Refusal> {
+    let mut reshape = Reshape::default();
+    for (old, new) in changes {
+        let start = text.find(old).unwrap() as u32;
+        reshape.edits.push(Span::new(start, start + old.len() as u32), new);
+    }
+    let change = |(text, token): &(&str, u32)| TokenChange { text: (*text).to_owned(), offset: 0, token: *token };
+    reshape.receipt.added = added.iter().map(change).collect();
+    prove_as("format", &read(language, text), reshape).map(|proven| proven.text().to_owned())
+}
+
+fn refused(language: &str, text: &str, changes: &[(&str, &str)]) -> String {
+    let refusal = prove(language, text, changes, &[]).unwrap_err();
+    format!("{}: {}", refusal.offset, refusal.reason)
+}
+
+#[test]
+fn white_space_may_change() {
+    assert_eq!(prove("json", "[1,2]", &[(",", ", ")], &[]).as_deref(), Ok("[1, 2]"));
+}
+
+#[test]
+fn a_dropped_token_is_caught() {
+    assert_eq!(refused("java", "class A { int a, b; }", &[(", b", "")]), "15: `,` became `;`");
+}
+
+#[test]
+fn a_token_that_came_from_nowhere_is_caught() {
+    assert_eq!(refused("json", "[1]", &[("1", "1, 2")]), "2: `]` became `,`");
+}
+
+#[test]
+fn a_comment_that_swallows_code_is_caught() {
+    let text = "int a; // low\nint b;";
+    assert_eq!(refused("java", text, &[("low\n", "low ")]), "7: `// low` became `// low int b;`");
+}
+
+#[test]
+fn a_changed_comment_is_caught_and_a_moved_one_is_not() {
+    let text = "/* low\n   tide */\nint a;";
+    assert!(refused("java", text, &[("tide", "ebb")]).starts_with("0: `/* low` became"));
+    assert!(prove("java", text, &[("   tide", " tide")], &[]).is_ok());
+}
+
+#[test]
+fn changed_white_space_in_a_string_is_caught() {
+    assert_eq!(refused("json", "[\"a b\"]", &[("a b", "a  b")]), "1: `\"a b\"` became `\"a  b\"`");
+}
+
+#[test]
+fn parted_operators_are_caught() {
+    assert_eq!(refused("rust", "fn a() { for i in ..=3 {} }", &[("..=", ".. =")]), "20: `..=` was parted");
+}
+
+#[test]
+fn a_new_syntax_error_is_caught() {
+    let reason = refused("java", "class A { void b() { c(); } }", &[("c();", "c(;")]);
+    assert!(reason.ends_with("a syntax error would come up at line 1 of the result"), "{reason}");
+}
+
+#[test]
+fn a_changed_structure_is_caught() {
+    // The same tokens, with one of them on the receipt that binds an `else` to another `if`.
+    let text = "class A { void b() { if (c) if (d) e(); else f(); } }";
+    let changes = [("if (d)", "{ if (d)"), (" else", " } else")];
+    let document = read("java", text);
+    let token = |at: usize| document.tree().token_from(at as u32);
+    let added = [("{", token(text.find("if (d)").unwrap())), ("}", token(text.find("else").unwrap()))];
+    let refusal = prove("java", text, &changes, &added).unwrap_err();
+    assert!(matches!(refusal.reason, Difference::Structure { .. }), "{refusal}");
+}
+
+#[test]
+fn tokens_on_the_receipt_may_come_in() {
+    let text = "class A { void b() { if (c) d(); } }";
+    let document = read("java", text);
+    let token = |needle: &str| document.tree().token_from(text.find(needle).unwrap() as u32);
+    let added = [("{", token("d()")), ("}", token("d()") + 4)];
+    assert!(prove("java", text, &[("d();", "{ d(); }")], &added).is_ok());
+}
+
+#[test]
+fn overlapping_edits_are_caught() {
+    let mut reshape = Reshape::default();
+    reshape.edits.push(Span::new(1, 2), "2");
+    reshape.edits.push(Span::new(0, 1), "[");
+    assert_eq!(prove_as("format", &read("json", "[1]"), reshape).unwrap_err().reason, Difference::UnsoundEdits);
+}
+
+/// Proves a whole new text by the contract of a step.
+fn rewritten(name: &str, language: &str, text: &str, new: &str, removed: &[(&str, u32)]) -> Result<(), String> {
+    let mut reshape = Reshape::default();
+    reshape.edits.push(Span::new(0, text.len() as u32), new);
+    let document = read(language, text);
+    let change = |(text, token): &(&str, u32)| {
+        let offset = document.tree().tokens().get(*token as usize).map_or(0, |token| token.start);
+        TokenChange { text: (*text).to_owned(), offset, token: *token }
+    };
+    reshape.receipt.removed = removed.iter().map(change).collect();
+    prove_as(name, &document, reshape).map(drop).map_err(|refusal| refusal.reason.to_string())
+}
+
+#[test]
+fn imports_may_move_among_themselves_and_nothing_else() {
+    let text = "import b.B;\n// about a\nimport a.A; // here\n\nclass C { A a; B b; }\n";
+    let imports = |new: &str| rewritten("imports", "java", text, new, &[]);
+    let class = "\nclass C { A a; B b; }\n";
+    assert_eq!(imports(&format!("// about a\nimport a.A; // here\nimport b.B;\n{class}")), Ok(()));
+    let cases = [
+        // A comment that stays behind, goes to another import, or is lost.
+        ("import a.A; // here\n// about a\nimport b.B;\n", "the comment `// about a` left what it belongs to"),
+        ("// about a\nimport a.A;\nimport b.B; // here\n", "the comment `// here` left what it belongs to"),
+        ("// about a\nimport a.A;\nimport b.B;\n", "the comment `// here` left what it belongs to"),
+        // An import that is lost, comes in, or is another.
+        ("// about a\nimport a.A; // here\n", "the import `import b.B;` was lost, added or moved too far"),
+        ("// about a\nimport a.A; // here\nimport b.B;\nimport b.B;\n", "the import `import b.B;` was lost, added or moved too far"),
+        ("// about a\nimport a.A; // here\nimport static b.B;\n", "the import `import b.B;` was lost, added or moved too far"),
+    ];
+    for (new, reason) in cases {
+        assert_eq!(imports(&format!("{new}{class}")), Err(reason.to_owned()), "{new}");
+    }
+    let swapped = imports("// about a\nimport a.A; // here\nimport b.B;\n\nclass C { B b; A a; }\n");
+    assert_eq!(swapped, Err("`A` became `B`".to_owned()));
+    let grown = imports(&format!("// about a\nimport a.A; // here\nimport b.B;\n{class}class D {{ }}\n"));
+    assert_eq!(grown, Err("`` became `class`".to_owned()));
+    let shrunk = imports("// about a\nimport a.A; // here\nimport b.B;\n\nclass C { A a; }\n");
+    assert_eq!(shrunk, Err("`B` became `}`".to_owned()));
+}
+
+#[test]
+fn imports_do_not_pass_what_is_none() {
+    let text = "use b::B;\n\nmod c;\n\nuse a::A;\n";
+    let passed = rewritten("imports", "rust", text, "use a::A;\nuse b::B;\n\nmod c;\n", &[]);
+    assert_eq!(passed, Err("the import `use a::A;` was lost, added or moved too far".to_owned()));
+    // What is about the file, not about an import, stays where it is.
+    for comment in ["//! Tides.", "// Copyright of the harbour", "/* Tides\n   and more */"] {
+        let text = format!("{comment}\nuse b::B;\nuse a::A;\n");
+        let below = format!("use a::A;\n{comment}\nuse b::B;\n");
+        assert!(rewritten("imports", "rust", &text, &below, &[]).is_err(), "{comment}");
+        let sorted = done("imports", &read("rust", &text), Wish::Nothing);
+        assert_eq!(sorted.text(), format!("{comment}\nuse a::A;\nuse b::B;\n"));
+    }
+    let text = "// first of its kind\nuse b::B;\nuse a::A;\n";
+    assert_eq!(done("imports", &read("rust", text), Wish::Nothing).text(), "use a::A;\n// first of its kind\nuse b::B;\n");
+}
+
+#[test]
+fn only_imports_on_the_receipt_go_and_they_go_by_their_place() {
+    let text = "import b.B;\nimport a.A;\nimport b.B;\n\nclass C { }\n";
+    let new = "import a.A;\nimport b.B;\n\nclass C { }\n";
+    assert_eq!(rewritten("imports", "java", text, new, &[("import b.B;", 0)]), Ok(()));
+    assert!(rewritten("imports", "java", text, new, &[]).is_err());
+    // The receipt must name what is there.
+    assert!(rewritten("imports", "java", text, new, &[("import b.B;", 5)]).is_err());
+    assert!(rewritten("imports", "java", text, new, &[("import c.C;", 0)]).is_err());
+    // An import with a comment does not go.
+    let dressed = "import b.B; // here\nimport a.A;\n\nclass C { }\n";
+    let bare = "import a.A;\n\nclass C { }\n";
+    assert!(rewritten("imports", "java", dressed, bare, &[("import b.B;", 0)]).is_err());
+}
+
+#[test]
+fn tokens_that_go_are_told_by_their_place() {
+    let text = "int a;\n// region T\nint b;\n// endregion\n// region T\n// endregion\n";
+    let new = "int a;\nint b;\n// region T\n// endregion\n";
+    assert_eq!(rewritten("region remove", "java", text, new, &[("// region T", 3), ("// endregion", 7)]), Ok(()));
+    // The same texts, of which others are named.
+    assert!(rewritten("region remove", "java", text, new, &[("// region T", 8), ("// endregion", 9)]).is_err());
+    assert!(rewritten("region remove", "java", text, new, &[("// region T", 3)]).is_err());
+    // A comment may not change on the way.
+    let other = "int a;\nint b;\n//  region T\n// endregion\n";
+    assert!(rewritten("region remove", "java", text, other, &[("// region T", 3), ("// endregion", 7)]).is_err());
+}
+
+#[test]
+fn statements_stay_as_deep_as_they_are_whatever_the_step() {
+    let text = "if a:\n    b()\n    c()\n";
+    for name in ["format", "indent", "region add"] {
+        assert!(rewritten(name, "python", text, "if a:\n    b()\nc()\n", &[]).is_err(), "{name}");
+    }
+}
+
+#[test]
+fn pieces_of_other_languages_are_proven_too() {
+    let text = "<script>\nlet a = b - -c;\n</script>\n";
+    assert!(rewritten("format", "html", text, "<script>\nlet a = b --c;\n</script>\n", &[]).is_err());
+    assert!(rewritten("format", "html", text, "<script></script>\n", &[]).is_err());
+}
+
+#[test]
+fn who_is_at_fault_is_told() {
+    let fault = |text: &str, old: &str| {
+        let mut reshape = Reshape::default();
+        let start = text.find(old).unwrap() as u32;
+        reshape.edits.push(Span::new(start, start + old.len() as u32), "");
+        prove_as("format", &read("java", text), reshape).unwrap_err().error
+    };
+    assert_eq!(fault("class A { int b; }", "b"), None);
+    assert_eq!(fault("class A { int b; int = ; }", "b"), Some(17));
+}
+
+#[test]
+fn steps_chain_and_are_proven_as_one() {
+    let text = "import b.B;\nimport a.A;\nclass C{A a;B b;void d(){if(a.e())b.f();}}\n";
+    let document = styled("java", text, &["vknot_brace_required=always"]);
+    let mut chain = Chain::new(document);
+    for name in ["imports", "format", "indent"] {
+        chain.step(step(name), &Request::default()).unwrap();
+    }
+    let last = chain.document().source().text().to_owned();
+    let proven = chain.finish().unwrap();
+    assert_eq!(proven.text(), last);
+    assert_eq!(proven.edits().apply(text), last);
+    assert_eq!(proven.receipt().added.iter().map(|added| added.text.as_str()).collect::<Vec<_>>(), ["{", "}"]);
+    for name in ["imports", "format", "indent"] {
+        assert!(reshape(name, proven.document(), Wish::Nothing).edits.is_empty(), "{name} leaves nothing to do");
+    }
+}
+
+#[test]
+fn what_a_chain_puts_in_and_takes_out_is_in_neither_list() {
+    let document = read("java", "class A {\n    int b;\n}\n");
+    let mut chain = Chain::new(document.clone());
+    let add = Request { only: Some(&[Span::new(14, 18)]), wish: Wish::Name("B".to_owned()) };
+    chain.step(step("region add"), &add).unwrap();
+    let open = chain.document().source().text().find("region").unwrap() as u32;
+    let remove = Request { only: Some(&[Span::new(open, open)]), wish: Wish::Nothing };
+    chain.step(step("region remove"), &remove).unwrap();
+    let proven = chain.finish().unwrap();
+    assert!(proven.is_empty() && proven.receipt().added.is_empty() && proven.receipt().removed.is_empty());
+}

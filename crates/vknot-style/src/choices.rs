@@ -1,0 +1,197 @@
+//! Settings that take words, as types.
+
+use crate::schema::Key;
+
+/// A setting that takes words.
+pub trait Choice: Copy + PartialEq + Sized + 'static {
+    /// Which setting it is.
+    const KEY: Key;
+    /// Its words, in the order in which the setting lists them.
+    const WORDS: &'static [(&'static str, Self)];
+}
+
+/// Makes a type of each list of words.
+macro_rules! choices {
+    ($($(#[$doc:meta])* $name:ident for $key:ident { $($(#[$word_doc:meta])* $variant:ident = $word:literal,)* })*) => {
+        $(
+            $(#[$doc])*
+            #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+            pub enum $name {
+                $($(#[$word_doc])* $variant,)*
+            }
+
+            impl Choice for $name {
+                const KEY: Key = Key::$key;
+                const WORDS: &'static [(&'static str, Self)] = &[$(($word, $name::$variant),)*];
+            }
+        )*
+
+        #[cfg(test)]
+        const LISTED: &[(Key, &[&str])] = &[$((Key::$key, &[$($word,)*]),)*];
+    };
+}
+
+choices! {
+    /// What the lines of a list that begins behind its bracket line up with.
+    AlignList for AlignList {
+        /// None.
+        None = "none",
+        /// Those in round brackets.
+        Arguments = "arguments",
+        /// Literals, too.
+        All = "all",
+    }
+
+    /// Where `public:` and its like stand.
+    AccessPlace for IndentAccess {
+        /// With their type.
+        Type = "type",
+        /// Half a level in.
+        Half = "half",
+        /// With the members.
+        Member = "member",
+    }
+
+    /// Where the target of a jump stands.
+    LabelPlace for IndentLabel {
+        /// At the margin.
+        Margin = "margin",
+        /// One level out.
+        Out = "out",
+        /// With the statements.
+        In = "in",
+    }
+
+    /// Where preprocessor lines stand.
+    DirectivePlace for IndentDirective {
+        /// At the margin.
+        Margin = "margin",
+        /// With the code.
+        Code = "code",
+    }
+
+    /// How a page is indented.
+    PageIndent for IndentPage {
+        /// All nested.
+        Nested = "nested",
+        /// `head` and `body` at the margin.
+        Flush = "flush",
+        /// Also what `body` holds.
+        Flat = "flat",
+    }
+
+    /// Where the brace of a conditional or loop opens.
+    BracePlace for BraceControl {
+        /// On the same line.
+        Same = "same",
+        /// On the next.
+        Next = "next",
+    }
+
+    /// Where the brace of a type or callable opens.
+    DeclarationBrace for BraceDeclaration {
+        /// On the same line.
+        Same = "same",
+        /// On the next.
+        Next = "next",
+    }
+
+    /// When a single statement gets braces.
+    RequiredBraces for BraceRequired {
+        /// Never.
+        Keep = "keep",
+        /// If it is on a line of its own.
+        Multiline = "multiline",
+        /// Always.
+        Always = "always",
+    }
+
+    /// Which of the author's line breaks stay.
+    KeepBreaks for BreakKeep {
+        /// None.
+        None = "none",
+        /// Those in literals, chains and operators.
+        Some = "some",
+        /// All.
+        All = "all",
+    }
+
+    /// Whether each call of a chain gets a line.
+    WrapChain for WrapChain {
+        /// If it would not fit on one.
+        Fit = "fit",
+        /// Always from three calls on.
+        Always = "always",
+        /// Never.
+        Never = "never",
+    }
+
+    /// Whether a list broken into lines gets a comma behind its last item.
+    WrapComma for WrapComma {
+        /// It gets one.
+        Add = "add",
+        /// It stays as it is.
+        Keep = "keep",
+    }
+
+    /// How far the items of a broken literal stand in.
+    WrapLiteral for WrapLiteral {
+        /// One level.
+        Level = "level",
+        /// Like any wrapped line.
+        Wrap = "wrap",
+    }
+
+    /// How lines end.
+    LineEnds for EndOfLine {
+        /// With a line feed.
+        Lf = "lf",
+        /// With a carriage return and a line feed.
+        CrLf = "crlf",
+        /// As in the file.
+        AsFound = "as-found",
+    }
+
+    /// Whether the file begins with a byte-order mark.
+    Charset for Charset {
+        /// Without a byte-order mark.
+        Utf8 = "utf-8",
+        /// With one.
+        Utf8Bom = "utf-8-bom",
+        /// As in the file.
+        AsFound = "as-found",
+    }
+
+    /// What indentation is made of.
+    IndentStyle for IndentStyle {
+        /// Spaces.
+        Space = "space",
+        /// Tabs.
+        Tab = "tab",
+        /// As in the file.
+        AsFound = "as-found",
+    }
+
+    /// Whether blanks at the end of lines go.
+    TrimBlanks for TrimTrailingWhitespace {
+        /// In comments, too.
+        Always = "true",
+        /// Not in comments.
+        Never = "false",
+        /// Only in code.
+        Code = "code",
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::Values;
+
+    #[test]
+    fn types_have_the_words_of_their_settings() {
+        for (key, listed) in LISTED {
+            assert!(matches!(key.setting().values, Values::Words(words) if words == *listed), "{key:?}");
+        }
+    }
+}

@@ -1,0 +1,94 @@
+//! How the files of a language are told from others and read: what a language's folder gives beside plain data.
+
+use crate::language::Language;
+use crate::lexis::Lexis;
+use crate::text::{Source, Span};
+use crate::tree::{Piece, Tree, TreeBuilder};
+
+/// How the text of a language becomes a tree.
+#[derive(Clone, Copy)]
+pub enum Reader {
+    /// A tree-sitter grammar.
+    Grammar(fn() -> tree_sitter::Language),
+    /// A hand-made reader with its own list of kinds; a kind in quotes-free lower case counts as named.
+    Own {
+        /// Names of the kinds, in the order of their numbers.
+        kinds: &'static [&'static str],
+        /// Reads a text into the builder.
+        read: fn(&str, &mut TreeBuilder),
+    },
+}
+
+/// A text made readable for a grammar that lacks something of its language: of the same length, with what the grammar
+/// does not know blanked out or replaced.
+pub struct Mask {
+    /// The text to parse.
+    pub text: Vec<u8>,
+    /// What was blanked out; each becomes a token.
+    pub hidden: Vec<Span>,
+}
+
+impl Mask {
+    /// A mask that changes nothing yet.
+    pub fn new(text: &str) -> Mask {
+        Mask { text: text.as_bytes().to_vec(), hidden: Vec::new() }
+    }
+
+    /// Blanks a span out, line ends aside.
+    pub fn hide(&mut self, start: usize, end: usize) {
+        self.replace(start, end, b' ');
+        self.hidden.push(Span::new(start as u32, end as u32));
+    }
+
+    /// Puts a byte in place of every byte of a span, line ends aside.
+    pub fn replace(&mut self, start: usize, end: usize, with: u8) {
+        let piece = self.text.get_mut(start..end).unwrap_or_default();
+        piece.iter_mut().filter(|byte| !matches!(byte, b'\n' | b'\r')).for_each(|byte| *byte = with);
+    }
+
+    /// Puts a byte in place of one.
+    pub fn set(&mut self, at: usize, with: u8) {
+        if let Some(byte) = self.text.get_mut(at) {
+            *byte = with;
+        }
+    }
+}
+
+/// The second try at a text that the grammar did not read without errors.
+#[derive(Clone, Copy)]
+pub struct Repair {
+    /// Makes the mask; `None` when there is nothing to mask.
+    pub mask: fn(&str) -> Option<Mask>,
+    /// The kind of the tokens that were blanked out.
+    pub kind: &'static str,
+}
+
+/// Finds a language by a name it goes by.
+pub type Lookup = fn(&str) -> Option<&'static Language>;
+
+/// Finds the pieces of other languages in a text.
+pub type FindPieces = fn(&Source, &Tree, Lookup) -> Vec<Piece>;
+
+/// How a language is recognised and read.
+pub struct Reading {
+    /// How to read it.
+    pub reader: Reader,
+    /// A second try where the grammar fails.
+    pub repair: Option<Repair>,
+    /// Tells the files of this language from others with the same ending, by ending and text. Of several languages for one ending the first
+    /// that says yes wins, then the first that does not say anything.
+    pub sniff: Option<fn(&str, &str) -> bool>,
+    /// Finds the pieces that are code of another language.
+    pub embeds: Option<FindPieces>,
+    /// What its lexemes are like, where it does not read the white space between them.
+    pub lexis: Option<&'static Lexis>,
+}
+
+/// What most languages do not have; for the end of a language's own.
+pub(crate) const READING: Reading = Reading {
+    reader: Reader::Own { kinds: &[], read: |_, _| {} },
+    repair: None,
+    sniff: None,
+    embeds: None,
+    lexis: None,
+};

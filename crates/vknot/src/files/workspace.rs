@@ -1,0 +1,83 @@
+//! What is known of the projects that files belong to: settings, `vknot.toml`, pins. Each is read once, until it is asked to look again.
+
+use std::collections::HashMap;
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex, PoisonError};
+
+use vknot_reshape::looks::Marks;
+use vknot_reshape::steps::Document;
+use vknot_style::{Override, Style};
+use vknot_syntax::Language;
+
+use crate::arguments::InputArguments;
+use crate::problem::Problem;
+use super::input::{Input, text_of};
+use super::project::Home;
+use super::styles::Styles;
+
+/// The projects at work.
+#[derive(Default)]
+pub struct Workspace {
+    styles: Styles,
+    homes: Mutex<HashMap<PathBuf, Arc<Home>>>,
+    /// For each folder the root of its project.
+    roots: Mutex<HashMap<PathBuf, PathBuf>>,
+}
+
+impl Workspace {
+    /// Forgets what was read, so that it is read again when it is next asked for.
+    pub fn refresh(&self) {
+        self.styles.refresh();
+        self.homes.lock().unwrap_or_else(PoisonError::into_inner).clear();
+        self.roots.lock().unwrap_or_else(PoisonError::into_inner).clear();
+    }
+
+    /// The project of a file or folder. Without a mark anywhere, its folder is the root.
+    ///
+    /// # Errors
+    /// When its `vknot.toml` or its pins cannot be read.
+    pub fn home(&self, path: &Path) -> Result<Arc<Home>, Problem> {
+        let path = std::path::absolute(path).unwrap_or_else(|_| path.to_path_buf());
+        let folder = if path.is_dir() { path.as_path() } else { path.parent().unwrap_or(&path) };
+        let root = self.roots
+            .lock()
+            .unwrap_or_else(PoisonError::into_inner)
+            .entry(folder.to_path_buf())
+            .or_insert_with(|| Home::root_of(folder))
+            .clone();
+        let mut homes = self.homes.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some(home) = homes.get(&root) {
+            return Ok(Arc::clone(home));
+        }
+        let home = Arc::new(Home::read(&root)?);
+        homes.insert(root, Arc::clone(&home));
+        Ok(home)
+    }
+
+    /// The style of a file. A relative path starts from the current folder.
+    pub fn style(&self, path: &Path, language: &'static Language, overrides: &[Override]) -> Style {
+        self.styles.of(path, language, overrides)
+    }
+
+    /// What was wrong in the settings read so far.
+    pub fn take_problems(&self) -> Vec<Problem> {
+        self.styles.take_problems()
+    }
+
+    /// Reads `file`, where `-` is standard input.
+    ///
+    /// # Errors
+    /// When there is no such file, it is not text, or the language asked for is not known.
+    pub fn read(&self, file: &str, arguments: &InputArguments) -> Result<Input, Problem> {
+        let text = text_of(file, arguments)?;
+        let (source, path) = (text.source, text.path);
+        let marks = match path.as_os_str().is_empty() {
+            true => Marks::default(),
+            false => self.home(&path)?.marks(&path, &source),
+        };
+        let style = vknot_reshape::default_style(text.language);
+        let document = Document::new(source, text.language, style).with_marks(marks);
+        Ok(Input { shown: text.shown, path: (file != "-").then_some(path), document })
+    }
+
+}
