@@ -59,6 +59,16 @@ impl Edits {
         merged
     }
 
+    /// Where in the new text what was put in stands.
+    pub fn new_spans(&self) -> impl Iterator<Item = Span> {
+        let mut delta = 0i64;
+        self.iter().map(move |(span, new)| {
+            let start = (i64::from(span.start) + delta) as u32;
+            delta += new.len() as i64 - i64::from(span.len());
+            Span::new(start, start + new.len() as u32)
+        })
+    }
+
     /// Where an offset of the old text is in the new one. What is inside a replaced span goes to the end of what replaces it.
     pub fn moved(&self, offset: u32) -> u32 {
         let mut delta = 0i64;
@@ -123,7 +133,7 @@ impl Edits {
     }
 
     /// Only the edits that pass.
-    pub fn filtered(&self, keep: impl Fn(Span, &str) -> bool) -> Edits {
+    pub fn filtered(&self, mut keep: impl FnMut(Span, &str) -> bool) -> Edits {
         let mut kept = Edits::default();
         self.iter().filter(|(span, text)| keep(*span, text)).for_each(|(span, text)| kept.push(span, text));
         kept

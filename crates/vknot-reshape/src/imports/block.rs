@@ -60,7 +60,10 @@ pub(crate) fn blocks(code: Code<'_>, kind: &str) -> Vec<Block> {
         let role = tree.role(*id);
         role.is_sequence() && tree.children(*id).any(|child| tree.kind_name(child) == kind)
     });
-    holders.flat_map(|holder| blocks_in(code, holder, kind)).collect()
+    let mut blocks: Vec<Block> = holders.flat_map(|holder| blocks_in(code, holder, kind)).collect();
+    // Those of an inner holder may stand in front of others of an outer one.
+    blocks.sort_by_key(|block| block.span.start);
+    blocks
 }
 
 fn blocks_in(code: Code<'_>, holder: NodeId, kind: &str) -> Vec<Block> {

@@ -21,6 +21,7 @@ use vknot_style::choices::{Charset, LineEnds, RequiredBraces, TrimBlanks};
 
 use options::Options;
 use print::Paper;
+use crate::edits::Edits;
 use crate::spec::Code;
 use crate::frames::found::effective_indentation;
 use crate::receipt::{LeftAlone, Reason, Receipt, TokenChange};
@@ -71,6 +72,19 @@ pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
         Charset::AsFound => None,
     };
     Reshape { edits, receipt, bom: bom.filter(|bom| *bom != source.facts().bom) }
+}
+
+/// How the gaps inside some spans are laid out, whole items all of them. Nothing outside changes.
+pub(crate) fn inside(code: Code<'_>, style: &Style, spans: &[Span]) -> Edits {
+    let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Edits::default() };
+    let paper = paper(code, style);
+    let planner = planner::plan(code, table, Options::of(style, paper.indentation));
+    let (edits, _) = print::print(&planner, paper);
+    let mut spans = spans.iter().peekable();
+    edits.filtered(|edit, _| {
+        while spans.next_if(|span| span.end <= edit.start).is_some() {}
+        spans.peek().is_some_and(|span| span.start < edit.start && edit.end < span.end)
+    })
 }
 
 fn paper(code: Code<'_>, style: &Style) -> Paper {

@@ -93,10 +93,16 @@ impl<'a> Imports<'a> {
         self.code.tree.node(item.node).first_token
     }
 
-    /// The comments and annotations that go with an import, as written.
-    fn dress(&self, item: &Item) -> Vec<&'a str> {
+    /// The comments and annotations that go with an import, whatever the white space in them.
+    fn dress(&self, item: &Item) -> Vec<String> {
         let Code { source, tree, .. } = self.code;
-        item.leads.iter().chain(&item.trails).map(|id| source.slice(tree.node(*id).span())).collect()
+        let text = |id: &NodeId| {
+            let node = tree.node(*id);
+            let tokens = tree.tokens().get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
+            let lines = tokens.iter().flat_map(|token| source.slice(token.span()).lines().map(str::trim));
+            lines.collect::<Vec<_>>().join("\n")
+        };
+        item.leads.iter().chain(&item.trails).map(text).collect()
     }
 }
 
@@ -130,15 +136,15 @@ fn count(imports: &Imports<'_>, by: i64, counts: &mut Counts) {
     let extents = imports.extents();
     for item in &imports.items {
         let before = extents.outside_before(imports.first_token(item));
-        let mut leaves = imports.leaves(item);
-        let repeated = leaves.clone();
-        leaves.sort_unstable();
-        leaves.dedup();
+        let leaves = imports.leaves(item);
+        let mut owner = leaves.clone();
+        owner.sort_unstable();
+        owner.dedup();
         for comment in imports.dress(item) {
-            let owned = format!("{comment}\n{}", leaves.join("\n"));
+            let owned = format!("{comment}\n{}", owner.join("\n"));
             *counts.entry((before, true, owned)).or_default() += by;
         }
-        for leaf in repeated {
+        for leaf in leaves {
             *counts.entry((before, false, leaf)).or_default() += by;
         }
     }

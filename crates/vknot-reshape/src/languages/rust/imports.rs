@@ -1,13 +1,13 @@
 //! Rust's imports: `use` trees sorted, and merged where they share a module. Nothing is ever dropped but repetitions.
 
-use vknot_style::{Key, Style};
-use vknot_syntax::{NodeId, Role, Tree};
+use vknot_style::Style;
+use vknot_syntax::{NodeId, Role, Source, Span, Tree};
 
 use crate::spec::Code;
 use crate::edits::Edits;
 use crate::spec::imports::ImportSpec;
 use crate::imports::{Block, blocks, Line};
-use crate::frames::found::effective_indentation;
+use crate::layout;
 use crate::receipt::{Receipt, TokenChange};
 use crate::reshape::Reshape;
 use super::use_tree::{self, Leaf};
@@ -25,7 +25,7 @@ struct Declaration {
 
 fn leaves(code: Code<'_>, import: NodeId) -> Vec<String> {
     let tree = code.tree;
-    let dress = attributes(code, import) + &visibility(code, import);
+    let dress = visibility(code, import);
     match tree.child_named(import, "argument").filter(|_| tree.kind_name(import) == "use_declaration") {
         Some(argument) => {
             let leaves = use_tree::leaves(code, argument);
@@ -52,41 +52,40 @@ fn visibility(code: Code<'_>, import: NodeId) -> String {
     )
 }
 
-/// The attributes directly in front of an import.
-fn attributes(code: Code<'_>, import: NodeId) -> String {
-    let tree = code.tree;
-    let mut own = Vec::new();
-    for child in tree.parent(import).into_iter().flat_map(|parent| tree.children(parent)) {
-        match tree.role(child) {
-            _ if child == import => break,
-            Role::Annotation => own.push(words(code, child) + " "),
-            Role::Comment => {}
-            _ => own.clear(),
-        }
-    }
-    own.concat()
-}
-
 fn organize(code: Code<'_>, style: &Style) -> Reshape {
     let source = code.source;
     let mut receipt = Receipt::default();
     let mut edits = Edits::default();
-    let width = style.number(Key::MaxLineLength).unwrap_or(u32::MAX / 2) as usize;
-    let level = " ".repeat(effective_indentation(code, style).size as usize);
     for block in blocks(code, "use_declaration") {
-        let text = organize_block(code, &block, width, &level, &mut receipt);
+        let text = organize_block(code, &block, &mut receipt);
         if text != source.slice(block.span) {
             edits.push(block.span, &text);
         }
     }
-    Reshape { edits, receipt, bom: None }
+    Reshape { edits: laid_out(code, style, &edits), receipt, bom: None }
+}
+
+/// The edits with the declarations they touch laid out as a layout would.
+fn laid_out(code: Code<'_>, style: &Style, edits: &Edits) -> Edits {
+    if edits.is_empty() {
+        return Edits::default();
+    }
+    let text = code.source.text();
+    let source = Source::from_text(code.source.path(), edits.apply(text));
+    let tree = Tree::read(&source, code.tree.language());
+    let mut touched = edits.new_spans().peekable();
+    let is_touched = |span: &Span| {
+        while touched.next_if(|touched| touched.end < span.end).is_some() {}
+        touched.peek().is_some_and(|touched| touched.covers(*span))
+    };
+    let imports = (0..tree.nodes().len() as u32).map(NodeId).filter(|id| tree.role(*id) == Role::Import);
+    let spans: Vec<Span> = imports.map(|id| tree.node(id).span()).filter(is_touched).collect();
+    edits.then(text, &layout::inside(code.other(&source, &tree), style, &spans))
 }
 
 fn organize_block(
     code: Code<'_>,
     block: &Block,
-    width: usize,
-    level: &str,
     receipt: &mut Receipt,
 ) -> String {
     let Code { source, tree, .. } = code;
@@ -103,7 +102,7 @@ fn organize_block(
     let groups = groups.into_iter().map(|group| {
         let merged = merge(tree, group, receipt);
         let texts = merged.iter().map(|declaration| {
-            declaration.line.dress(&declaration.text(&block.indent, width, level, line_end), &block.indent, line_end)
+            declaration.line.dress(&declaration.text(), &block.indent, line_end)
         });
         texts.collect::<Vec<_>>().join(line_end)
     });
@@ -179,8 +178,8 @@ fn drop_repetitions(tree: &Tree, declaration: &mut Declaration, receipt: &mut Re
 }
 
 impl Declaration {
-    /// The declaration as it is written, its list broken over lines if it has to be.
-    fn text(&self, indent: &str, width: usize, level: &str, line_end: &str) -> String {
+    /// The declaration on one line.
+    fn text(&self) -> String {
         if let Some(verbatim) = &self.verbatim {
             return verbatim.clone();
         }
@@ -190,26 +189,9 @@ impl Declaration {
         let separator = if shared > 0 { "::" } else { "" };
         let start = format!("{}use {prefix}{separator}", self.visibility);
         let lone_self = items.len() == 1 && items[0].split(' ').next() == Some("self") && shared > 0;
-        if items.len() == 1 && !lone_self {
-            return format!("{start}{};", items.remove(0));
+        match items.len() == 1 && !lone_self {
+            true => format!("{start}{};", items.remove(0)),
+            false => format!("{start}{{{}}};", items.join(", ")),
         }
-        let flat = format!("{start}{{{}}};", items.join(", "));
-        if indent.len() + flat.chars().count() <= width && !flat.contains('\n') {
-            return flat;
-        }
-        let mut lines = vec![format!("{start}{{")];
-        let mut line = String::new();
-        for item in items {
-            let fits = indent.len() + level.len() + line.len() + item.len() + 2 <= width;
-            if !line.is_empty() && !fits {
-                lines.push(format!("{indent}{level}{}", line.trim_end()));
-                line.clear();
-            }
-            line.push_str(&item);
-            line.push_str(", ");
-        }
-        lines.push(format!("{indent}{level}{}", line.trim_end()));
-        lines.push(format!("{indent}}};"));
-        lines.join(line_end)
     }
 }
