@@ -26,6 +26,7 @@ mod items;
 mod languages;
 mod layout;
 pub mod looks;
+mod partners;
 pub mod pins;
 mod receipt;
 mod regions;

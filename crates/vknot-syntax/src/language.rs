@@ -111,6 +111,13 @@ impl Bracket {
         };
         Some(Bracket { shape, opens })
     }
+
+    /// The opening bracket at the end of a text that begins with a mark, as in `#(`.
+    pub fn marked(text: &str) -> Option<Bracket> {
+        let (mark, bracket) = text.split_at_checked(text.len().checked_sub(1)?)?;
+        let marked = mark.starts_with(['#', '@', '$']) && mark.bytes().skip(1).all(|byte| byte.is_ascii_alphanumeric());
+        Bracket::of(bracket).filter(|bracket| marked && bracket.opens)
+    }
 }
 
 /// A language, ready for use. There is one of each for the life of the program.

@@ -1,19 +1,19 @@
 //! What brackets open and close, and words that do the same.
 
-use vknot_syntax::{Node, NodeId, Role};
+use vknot_syntax::{Bracket, Node, NodeId, Role};
 
-use super::engine::{Engine, Frame};
+use super::stack::{Frame, Frames, LinesUp};
 use crate::spec::forms::{FormSpec, HeadRule};
 use super::forms;
 use vknot_style::choices::AlignList;
 use super::place::Place;
-use crate::spec::indent::Hold;
+use crate::spec::indent::{Hold, KindIndent, Mark};
 use super::spots::is_one_of;
 
 /// What stands for a word that opens or closes.
 const WORD: u8 = b'w';
 
-impl Engine<'_> {
+impl Frames<'_> {
     /// Whether the first child of a node is a bracket, or a word that opens it.
     pub(crate) fn begins_with_bracket(&self, id: NodeId) -> bool {
         let opens = |first: NodeId| self.tree.role(first) == Role::Open || opener(self.text(first)).is_some();
@@ -21,27 +21,25 @@ impl Engine<'_> {
     }
 
     /// Brackets and words that open and close.
-    pub(crate) fn enter_leaf(&mut self, id: NodeId, node: &Node, role: Role) {
+    pub(super) fn enter_leaf(&mut self, id: NodeId, node: &Node, kind: KindIndent, column: &mut dyn FnMut() -> u32) {
         let parent = self.tree.node(node.parent);
         let hold = self.table.kind(parent.kind).hold;
-        let text = self.text(id);
-        let bracket = match opener(text) {
-            Some(bracket) if !matches!(role, Role::String | Role::Comment | Role::Inert) => Some(bracket),
-            _ if role == Role::Open && hold == Hold::Body && parent.first_token == node.first_token => Some(WORD),
-            _ if text == "<" && hold == Hold::List && parent.first_token == node.first_token => Some(b'<'),
-            _ => None,
-        };
+        let role = kind.role;
         if self.top().hold == Hold::Inactive && self.top().bracket.is_none() {
-            self.enter_inactive_leaf(node, text, role);
+            self.enter_inactive_leaf(node, self.text(id), role);
         }
-        if let Some(bracket) = bracket {
-            self.open_bracket(node, hold, bracket);
-        } else if let Some(bracket) = closer(text, role) {
-            self.close_bracket(node, bracket);
-        } else if text == ":" && self.top().hold == Hold::Header && self.top().named
-            || self.options.align_operands && self.leads_operands(text)
-        {
-            self.line_up_behind(node);
+        let leads = parent.first_token == node.first_token;
+        let mark = if kind.mark == Mark::Unknown { Mark::of(self.text(id), role) } else { kind.mark };
+        match mark {
+            Mark::Opens(bracket) => self.open_bracket(node, hold, bracket, column),
+            Mark::Closes(bracket) => self.close_bracket(node, bracket),
+            _ if role == Role::Open && hold == Hold::Body && leads => self.open_bracket(node, hold, WORD, column),
+            Mark::Less if hold == Hold::List && leads => self.open_bracket(node, hold, b'<', column),
+            Mark::Greater => self.close_bracket(node, b'<'),
+            Mark::Colon if self.top().hold == Hold::Header && self.top().named => self.line_up_behind(node),
+            _ if role == Role::Close => self.close_bracket(node, WORD),
+            _ if self.options.align_operands && self.leads_operands(self.text(id)) => self.line_up_behind(node),
+            _ => {}
         }
     }
 
@@ -53,16 +51,13 @@ impl Engine<'_> {
 
     /// What wraps in the innermost frame lines up with what stands behind a token, such as the colon of a constructor.
     fn line_up_behind(&mut self, node: &Node) {
-        let sequence = matches!(self.top().hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body);
-        if self.top().node == node.parent && self.top().bracket.is_none() && !sequence && self.is_filled(node) {
-            let next = self.tree.tokens().get(node.token_end as usize).map_or(node.end, |token| token.start);
-            let base = self.current.lined_up(self.pen.column_of(next));
-            if let Some(last) = self.frames.last_mut() {
-                match last.hold {
-                    Hold::Branch | Hold::Arm => last.argument = base,
-                    _ => last.base = base,
-                }
-            }
+        let top = self.top();
+        let sequence = matches!(top.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body);
+        if top.node == node.parent && top.bracket.is_none() && !sequence {
+            self.line_up_with_next(match top.hold {
+                Hold::Branch | Hold::Arm => LinesUp::Argument,
+                _ => LinesUp::Base,
+            });
         }
     }
 
@@ -71,22 +66,22 @@ impl Engine<'_> {
         let top = self.top();
         let open = match bracket {
             _ if top.node != node.parent => None,
-            b'{' if top.braces > 0 => self.frames.iter().rposition(|frame| frame.bracket == Some(bracket)),
-            _ => (top.bracket == Some(bracket)).then_some(self.frames.len() - 1),
+            b'{' if top.braces > 0 => self.stack.iter().rposition(|frame| frame.bracket == Some(bracket)),
+            _ => (top.bracket == Some(bracket)).then_some(self.stack.len() - 1),
         };
         if let Some(open) = open {
-            self.frames.truncate(open);
+            self.stack.truncate(open);
         }
     }
 
-    fn open_bracket(&mut self, node: &Node, hold: Hold, bracket: u8) {
+    fn open_bracket(&mut self, node: &Node, hold: Hold, bracket: u8, column: &mut dyn FnMut() -> u32) {
         let (top, options) = (self.top(), self.options);
         let holder = node.parent;
         let body = matches!(bracket, b'{' | WORD) && !matches!(hold, Hold::List | Hold::Literal) || hold == Hold::Body;
         // A body stands against the beginning of what it is the body of, however far that wrapped.
         let owned = top.bracket.is_none() && (top.node == holder || top.node == self.tree.node(holder).parent);
         let branch = matches!(top.hold, Hold::Branch | Hold::Arm);
-        let leads = self.pen_is_at_line_start(node);
+        let leads = self.is_at_line_start(node);
         let anchor = match body && owned && top.hold != Hold::Flat {
             true if leads && branch => self.current,
             true => top.anchor,
@@ -118,42 +113,29 @@ impl Engine<'_> {
             braces: if top.node == holder { top.braces } else { 0 } + usize::from(bracket == b'{'),
             depth: top.depth + usize::from(matches!(bracket, b'(' | b'[' | b'{')),
         };
+        let mut lines_up = false;
         if let Some(spec) = self.table.spec.forms {
-            self.open_form(node, &mut frame, spec);
-        } else if !body && self.is_filled(node) && !self.leads_statement(node, hold) {
+            self.open_form(node, &mut frame, spec, column());
+        } else if !body && !self.leads_statement(node, hold) {
             let round = bracket == b'(' || bracket == b'[' && hold != Hold::Literal;
-            if options.align == AlignList::All || options.align == AlignList::Arguments && round {
-                let next = self.tree.tokens().get(node.token_end as usize).map_or(node.end, |token| token.start);
-                let column = self.pen.column_of(node.start);
-                frame.base = self.current.lined_up(column + next - node.start);
-                frame.lined_up = true;
-            }
+            lines_up = options.align == AlignList::All || options.align == AlignList::Arguments && round;
         }
-        self.frames.push(frame);
+        self.stack.push(frame);
+        if lines_up {
+            self.line_up_with_next(LinesUp::Items);
+        }
     }
 
     /// Whether a literal begins a statement: the names that something is assigned to.
-    fn leads_statement(&mut self, node: &Node, hold: Hold) -> bool {
+    fn leads_statement(&self, node: &Node, hold: Hold) -> bool {
         let first = hold == Hold::Literal && self.top().hold == Hold::Head && self.top().prefix_end == node.first_token;
-        first && self.pen_is_at_line_start(node)
+        first && self.is_at_line_start(node)
     }
 
-    pub(crate) fn pen_is_at_line_start(&mut self, node: &Node) -> bool {
-        self.pen.column_of(node.start) == self.current.columns()
-    }
-
-    /// Whether something stands behind an opening bracket on its line.
-    pub(crate) fn is_filled(&self, node: &Node) -> bool {
-        let gap = self.tree.gap(self.source.text(), node.token_end);
-        gap.newlines == 0
-            && (node.token_end as usize) < self.tree.tokens().len()
-            && !self.tree.is_comment(node.token_end)
-    }
-
-    fn open_form(&mut self, node: &Node, frame: &mut Frame, spec: &FormSpec) {
+    fn open_form(&mut self, node: &Node, frame: &mut Frame, spec: &FormSpec, column: u32) {
         // A mark in front of the bracket does not count.
         let bracket = node.end.saturating_sub(1);
-        let column = self.pen.column_of(bracket);
+        let column = column + bracket.saturating_sub(node.start);
         let position = self.top().passed;
         frame.rule = forms::rule_of(self.code, node.parent, spec, position, &self.options.heads);
         let mut parts = self.tree.parts(node.parent).skip(1);
@@ -182,15 +164,8 @@ impl Engine<'_> {
 
 /// The bracket that a token opens, without the mark in front of it.
 pub(crate) fn opener(text: &str) -> Option<u8> {
-    match text {
-        "(" | "[" | "{" => text.bytes().next(),
-        _ => {
-            let (mark, bracket) = text.split_at_checked(text.len().checked_sub(1)?)?;
-            let marked =
-                mark.starts_with(['#', '@', '$']) && mark.bytes().skip(1).all(|byte| byte.is_ascii_alphanumeric());
-            bracket.bytes().next().filter(|byte| marked && b"([{".contains(byte))
-        }
-    }
+    let bracket = Bracket::of(text).filter(|bracket| bracket.opens).or_else(|| Bracket::marked(text));
+    bracket.map(|bracket| bracket.shape)
 }
 
 /// The bracket that a token closes.

@@ -4,7 +4,7 @@
 use vknot_syntax::{Node, NodeId, Role};
 
 use super::brackets::{closer, opener};
-use super::engine::Engine;
+use super::stack::Frames;
 use super::place::Place;
 use crate::spec::indent::Hold;
 use super::spots::is_one_of;
@@ -32,25 +32,25 @@ pub(crate) struct Conditional {
     code: Option<Place>,
 }
 
-impl Engine<'_> {
+impl Frames<'_> {
     /// Where a directive stands that goes on with a conditional or ends it.
-    pub(crate) fn goes_on(&self, node: &Node, places: &[Place]) -> Option<Place> {
+    pub(super) fn goes_on(&self, node: &Node) -> Option<Place> {
         let part = self.part(node).filter(|part| *part != Part::Begin);
-        part.and(self.conditionals.last()).and_then(|conditional| places.get(conditional.line)).copied()
+        part.and(self.conditionals.last()).and_then(|conditional| self.places.get(conditional.line)).copied()
     }
 
     /// Whether a node begins with a directive.
-    pub(crate) fn is_directive(&self, node: &Node) -> bool {
+    pub(super) fn is_directive(&self, node: &Node) -> bool {
         self.table.kind(node.kind).hold == Hold::Margin
     }
 
     /// Comments in front of a directive wait for the code behind it, and so does the directive, if it stands with the code. What goes
     /// on with a conditional ends that.
-    pub(crate) fn wait_as_directive(&mut self, node: &Node, line: Option<usize>, inside: Place, places: &mut [Place]) {
+    pub(super) fn wait_as_directive(&mut self, node: &Node, line: Option<usize>, inside: Place) {
         if self.part(node).is_some_and(|part| part != Part::Begin) {
-            self.waiting.settle(None, places);
+            self.settle_waiting();
         } else if let Some(line) = line.filter(|_| !self.options.directive_margin) {
-            self.waiting.push(line, inside);
+            self.wait(line, inside);
         }
     }
 
@@ -62,7 +62,8 @@ impl Engine<'_> {
     }
 
     /// Counts a directive.
-    pub(crate) fn enter_directive(&mut self, node: &Node, line: usize) {
+    pub(super) fn enter_directive(&mut self, node: &Node) {
+        let line = self.places.len().saturating_sub(1);
         match self.part(node) {
             Some(Part::Begin) => self.conditionals.push(Conditional { line, code: None }),
             Some(Part::End) => drop(self.conditionals.pop()),
@@ -71,36 +72,36 @@ impl Engine<'_> {
     }
 
     /// Notes where code in a conditional begins.
-    pub(crate) fn note_code(&mut self, place: Place) {
+    pub(super) fn note_code(&mut self, place: Place) {
         if let Some(conditional) = self.conditionals.last_mut() {
             conditional.code = conditional.code.or(Some(place));
         }
     }
 
     /// Opens a branch that was read flat.
-    pub(crate) fn enter_inactive(&mut self, id: NodeId) {
+    pub(super) fn enter_inactive(&mut self, id: NodeId) {
         let place = self.inactive_base();
         self.push(id, Hold::Inactive, place, place);
     }
 
     /// Where a branch stands that was read flat.
-    pub(crate) fn inactive_base(&self) -> Place {
+    pub(super) fn inactive_base(&self) -> Place {
         self.conditionals.last().and_then(|conditional| conditional.code).unwrap_or(self.top().base)
     }
 
     /// Counts what opens and closes in a branch that was read flat.
-    pub(crate) fn enter_inactive_leaf(&mut self, node: &Node, text: &str, role: Role) {
+    pub(super) fn enter_inactive_leaf(&mut self, node: &Node, text: &str, role: Role) {
         let (size, first) = (self.options.size, self.begins_branch(node));
         let opens = self.opens_inactive(text, role);
         let closes = !first && self.closes_inactive(text, role);
-        if let Some(last) = self.frames.last_mut() {
+        if let Some(last) = self.stack.last_mut() {
             last.base = if opens { last.base.deeper(size) } else { last.base };
             last.base = if closes { last.base.shallower(size) } else { last.base };
         }
     }
 
     /// Where a line stands in a branch that was read flat.
-    pub(crate) fn in_inactive(&self, node: &Node) -> Place {
+    pub(super) fn in_inactive(&self, node: &Node) -> Place {
         let base = self.top().base;
         let first = self.tree.tokens().get(node.first_token as usize);
         let text = first.map_or("", |first| self.source.slice(first.span()));

@@ -1,26 +1,26 @@
 //! Elements of markup and their attributes.
 
-use vknot_syntax::{Node, NodeId};
+use vknot_syntax::NodeId;
 
-use super::engine::Engine;
+use super::stack::Frames;
 use vknot_style::choices::AlignList;
 use crate::spec::indent::Hold;
 use super::spots::is_one_of;
 
-impl Engine<'_> {
+impl Frames<'_> {
     /// Whether what an element holds stands at its own line.
-    pub(crate) fn is_flush(&self, id: NodeId) -> bool {
+    pub(super) fn is_flush(&self, id: NodeId) -> bool {
         let page = self.table.spec.page;
         self.is_element(id, &page[..self.options.flush_elements.min(page.len())])
     }
 
     /// Whether white space inside a node is shown as it is.
-    pub(crate) fn is_preserved(&self, id: NodeId, hold: Hold) -> bool {
+    pub(super) fn is_preserved(&self, id: NodeId, hold: Hold) -> bool {
         hold == Hold::Element && self.is_element(id, self.table.spec.preserved)
     }
 
     /// Whether an element has one of some names.
-    pub(crate) fn is_element(&self, id: NodeId, names: &[&str]) -> bool {
+    pub(super) fn is_element(&self, id: NodeId, names: &[&str]) -> bool {
         if names.is_empty() {
             return false;
         }
@@ -30,12 +30,11 @@ impl Engine<'_> {
         is_one_of(names, name)
     }
 
-    /// Attributes line up with the first one if it stands behind the name of the tag.
-    pub(crate) fn enter_attributes(&mut self, node: &Node) {
-        let column = self.pen.column_of(node.start);
+    /// Attributes line up with the first one, which stands in that column, if that is behind the name of the tag.
+    pub(super) fn enter_attributes(&mut self, column: u32) {
         let lined_up = self.current.lined_up(column);
         let aligns = self.options.align == AlignList::All && column > self.current.columns();
-        if let Some(last) = self.frames.last_mut() {
+        if let Some(last) = self.stack.last_mut() {
             last.named = true;
             last.base = if aligns { lined_up } else { last.base };
         }

@@ -5,7 +5,12 @@ use vknot_syntax::{Span, TokenId};
 
 use crate::spec::Code;
 
-use super::place::Place;
+use crate::spec::indent::IndentTable;
+use super::blocks::Block;
+use super::comments::Beside;
+use super::options::Options;
+use super::place::{blank_columns, Pen, Place};
+use super::stack::Frames;
 
 /// A line that begins with a token.
 #[derive(Clone, Copy, Debug)]
@@ -19,6 +24,8 @@ pub(crate) struct Line {
     pub found: Place,
     /// Whether it stays there.
     pub kept: bool,
+    /// Whether it holds a comment that goes on with the one behind the code of the line above.
+    pub goes_on: bool,
 }
 
 /// A mark of the byte order is one at the very start of a file only.
@@ -31,14 +38,18 @@ fn begins_with_mark(text: &str) -> bool {
 pub(crate) fn lines(code: Code<'_>, indentation: Indentation, only: Option<&[Span]>) -> Vec<Line> {
     let Code { source, tree, .. } = code;
     let text = source.text();
-    let mut lines = Vec::new();
+    let mut lines: Vec<Line> = Vec::new();
+    let mut beside = Beside::default();
     for token in 0..tree.tokens().len() as u32 {
         let gap = tree.gap_span(token);
         let white = gap.of(text);
         let start = match white.rfind('\n') {
             Some(at) => gap.start + at as u32 + 1,
             None if token == 0 => gap.start,
-            None => continue,
+            None => {
+                beside.pass(code, token, indentation.tab_width);
+                continue;
+            }
         };
         let blank = Span::new(start, gap.end).of(text);
         let plain = blank.bytes().all(|byte| matches!(byte, b' ' | b'\t'));
@@ -50,8 +61,58 @@ pub(crate) fn lines(code: Code<'_>, indentation: Indentation, only: Option<&[Spa
             start,
             end: gap.end,
             found: Place::of(blank, indentation),
+            goes_on: beside.begins_line(code, token, white, blank_columns(blank, indentation.tab_width)),
             kept: !plain || !wanted || start == 0 && text.get(gap.end as usize..).is_some_and(begins_with_mark),
         });
     }
     lines
+}
+
+/// Where lines begin, and what there is of several lines.
+pub(crate) struct Placed {
+    pub places: Vec<Place>,
+    pub blocks: Vec<Block>,
+}
+
+/// Tells where each of `lines` begins. Lines that are not wanted stay where they are.
+pub(crate) fn places(
+    code: Code<'_>,
+    table: &IndentTable,
+    options: &Options,
+    margin: Place,
+    lines: &[Line],
+) -> Placed {
+    driven(Frames::new(code, table, options, margin), lines, code.tree.tokens().len() as u32)
+}
+
+/// Tells where each of the first lines of a file begins, and looks no further.
+pub(crate) fn first_places(code: Code<'_>, options: &Options, lines: &[Line]) -> Vec<Place> {
+    let frames = Frames::new(code, &code.toolkit().indent, options, Place::default());
+    driven(frames, lines, lines.last().map_or(0, |line| line.token + 1)).places
+}
+
+fn driven(mut frames: Frames<'_>, lines: &[Line], tokens: u32) -> Placed {
+    let (tree, source) = (frames.tree(), frames.source());
+    let mut pen = Pen::new(source.text(), frames.tab_width());
+    let mut lines = lines.iter().peekable();
+    // The column of the last comment behind code.
+    let mut beside = 0;
+    for (token, facts) in tree.tokens().iter().enumerate().take(tokens as usize) {
+        let token = token as u32;
+        if let Some(line) = lines.next_if(|line| line.token == token) {
+            let kept = match line.goes_on {
+                true => Some(frames.line_place().lined_up(beside)),
+                false => Some(line.found),
+            };
+            let kept = kept.filter(|_| line.kept || line.goes_on || frames.is_kept(token));
+            let place = frames.begin_line(token, kept.map(|kept| if line.kept { line.found } else { kept }));
+            pen.set(line.end, place.columns());
+        }
+        if lines.peek().is_some_and(|next| next.goes_on && next.token == token + 1) {
+            beside = pen.column_of(facts.start);
+        }
+        frames.pass(token, &mut || pen.column_of(facts.start));
+    }
+    frames.finish();
+    Placed { places: frames.places, blocks: frames.blocks }
 }

@@ -2,15 +2,14 @@
 
 pub(crate) mod blocks;
 mod brackets;
-mod comments;
+pub(crate) mod comments;
 mod directives;
 mod elements;
-pub(crate) mod engine;
 pub(crate) mod forms;
 pub(crate) mod found;
 pub(crate) mod lines;
-pub(crate) mod nesting;
 pub(crate) mod options;
 pub(crate) mod place;
 mod spots;
+pub(crate) mod stack;
 pub(crate) mod standings;

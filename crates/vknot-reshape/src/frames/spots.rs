@@ -3,24 +3,24 @@
 use vknot_syntax::{Node, NodeId, Role};
 
 use super::brackets::{closer, opener};
-use super::engine::{Engine, Frame, Spot};
+use super::stack::{Frame, Frames, Spot};
 use crate::spec::forms::HeadRule;
 use vknot_style::choices::{AccessPlace, LabelPlace};
 use super::place::Place;
 use crate::spec::indent::Hold;
 
-impl Engine<'_> {
-    /// Where a line that begins with a node stands, given those of the lines above.
-    pub(crate) fn spot(&self, id: NodeId, node: &Node, places: &[Place]) -> Spot {
+impl Frames<'_> {
+    /// Where a line that begins with a node stands.
+    pub(super) fn spot(&self, id: NodeId, node: &Node) -> Spot {
         let mut frame = self.top();
         let kind = self.table.kind(node.kind);
         if frame.hold == Hold::Operands && !(node.is_leaf() && is_operator(self.text(id))) {
-            let holder = self.frames.iter().rev().find(|frame| frame.hold != Hold::Operands);
+            let holder = self.stack.iter().rev().find(|frame| frame.hold != Hold::Operands);
             frame = holder.copied().unwrap_or(frame);
         }
         let direct = node.parent == frame.node;
         if kind.hold == Hold::Margin {
-            let place = || self.goes_on(node, places).unwrap_or(frame.base);
+            let place = || self.goes_on(node).unwrap_or(frame.base);
             return if self.options.directive_margin { Place::default().into() } else { place().into() };
         }
         if kind.hold == Hold::Inactive {

@@ -1,9 +1,9 @@
 //! Half-written files: what is open at the end is closed, so that the lines before can be told from a sound tree.
 
-use vknot_syntax::{Source, Token, Tree};
+use vknot_syntax::{Source, TokenId, Tree};
 
 use crate::spec::Code;
-use crate::frames::nesting::{bracket_of, OpenBrackets};
+use crate::partners::{bracket_of, OpenBrackets};
 
 /// A text that leaves nothing open.
 pub(super) struct Completed {
@@ -21,11 +21,10 @@ pub(super) fn completed(code: Code<'_>) -> Option<Completed> {
     let last = tree.tokens().last()?;
     let line = source.line_start(last.start);
     let mut open: OpenBrackets<()> = OpenBrackets::new();
-    let above = tree.tokens().partition_point(|token| token.start < line);
-    let (above, behind) = tree.tokens().split_at(above);
-    above.iter().for_each(|token| pass(code, token, &mut open));
+    let above = tree.token_from(line);
+    (0..above).for_each(|token| pass(code, token, &mut open));
     let open_above: Vec<u8> = open.iter().map(|(bracket, ())| bracket).collect();
-    behind.iter().for_each(|token| pass(code, token, &mut open));
+    (above..tree.tokens().len() as u32).for_each(|token| pass(code, token, &mut open));
     open.iter().next()?;
     let mut done = text.get(..line as usize)?.to_owned();
     for bracket in open_above.into_iter().rev() {
@@ -41,10 +40,10 @@ pub(super) fn completed(code: Code<'_>) -> Option<Completed> {
     Some(Completed { source, tree, end: line })
 }
 
-fn pass(code: Code<'_>, token: &Token, open: &mut OpenBrackets<()>) {
+fn pass(code: Code<'_>, token: TokenId, open: &mut OpenBrackets<()>) {
     match bracket_of(code, token) {
-        Some((bracket, false)) => open.open(bracket, ()),
-        Some((bracket, true)) => drop(open.close(bracket)),
+        Some(bracket) if bracket.opens => open.open(bracket.shape, ()),
+        Some(bracket) => drop(open.close(bracket.shape)),
         None => {}
     }
 }

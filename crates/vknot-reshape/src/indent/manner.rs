@@ -5,11 +5,10 @@
 
 use vknot_style::{Indentation, Key, Origin, Style};
 
-use crate::frames::engine;
 use crate::frames::found::effective_indentation;
 use super::completed::completed;
 use crate::spec::Code;
-use crate::frames::lines::{Line, lines};
+use crate::frames::lines::{first_places, Line, lines};
 use crate::frames::options::Options;
 use crate::spec::indent::LinesBy;
 
@@ -90,7 +89,7 @@ impl Trial<'_> {
     /// On how many lines the file is as a style asks for.
     fn agreeing(&self, style: &Style) -> usize {
         let options = Options::of(style, self.indentation);
-        let places = engine::first_places(self.code, &options, self.lines);
+        let places = first_places(self.code, &options, self.lines);
         self.lines.iter().zip(places).filter(|(line, place)| line.found.columns() == place.columns()).count()
     }
 

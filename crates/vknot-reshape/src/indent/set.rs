@@ -9,14 +9,14 @@ use crate::receipt::{LeftAlone, Reason, Receipt};
 use crate::reshape::Reshape;
 use crate::frames::blocks::{Block, inner_lines};
 use super::completed::completed;
-use crate::frames::engine;
 use crate::frames::found::{decided_indentation, indentation as found_indentation};
 use super::levels;
 use crate::frames::forms::HeadRules;
 use super::learn::HeadVotes;
-use crate::frames::lines::{Line, lines};
+use crate::frames::comments::{any_indented, stays_at_margin};
+use crate::frames::lines::{Line, lines, places};
 use super::manner::{self, with_manner};
-use crate::frames::nesting::bracket_of;
+use crate::partners::bracket_of;
 use crate::frames::options::Options;
 use crate::frames::place::{blank_columns, Place};
 use crate::spec::indent::LinesBy;
@@ -170,11 +170,12 @@ impl Setter<'_> {
         }
         let mut lines = lines(code, self.indentation, self.only);
         self.keep_uncertain(code, &mut lines, left_alone);
-        self.keep_margin_comments(code, &mut lines);
+        let indented = any_indented(code, &lines);
+        lines.iter_mut().for_each(|line| line.kept |= stays_at_margin(code, line, indented));
         if let Some(first) = lines.first_mut().filter(|first| self.begun && first.start == 0) {
             (first.kept, first.found) = (true, self.margin);
         }
-        let mut placed = engine::places(code, table, &options, self.margin, &lines);
+        let mut placed = places(code, table, &options, self.margin, &lines);
         // The last line of a half-written file was taken off before it was read.
         let end = completed.as_ref().map_or(u32::MAX, |completed| completed.end);
         let count = lines.iter().take_while(|line| line.start < end).count();
@@ -183,18 +184,6 @@ impl Setter<'_> {
             self.move_block(code, block, (&lines, &placed.places), edits);
         }
         lines.into_iter().zip(placed.places).collect()
-    }
-
-    /// Comments at the margin stay there where any code is indented: as a rule they are code that is not to run.
-    fn keep_margin_comments(&self, code: Code<'_>, lines: &mut [Line]) {
-        let Code { source, tree, .. } = code;
-        if lines.iter().all(|line| line.found.columns() == 0 || tree.is_comment(line.token)) {
-            return;
-        }
-        for line in lines.iter_mut().filter(|line| line.found.columns() == 0 && tree.is_comment(line.token)) {
-            let token = tree.tokens().get(line.token as usize);
-            line.kept |= token.is_some_and(|token| !source.slice(token.span()).contains('\n'));
-        }
     }
 
     /// Lines behind a bracket that nothing opened, inside what could not be read, stay where they are.
@@ -319,17 +308,12 @@ fn inner_span(piece: &Embedded, outer: Span) -> Option<Span> {
 
 /// Where in what could not be read a bracket closes that nothing there opened.
 fn lost_from(code: Code<'_>, error: NodeId) -> Option<u32> {
-    let tree = code.tree;
-    let node = tree.node(error);
+    let node = code.tree.node(error);
     let mut depth = 0i64;
-    for token in tree.tokens().get(node.first_token as usize..node.token_end as usize)? {
-        match bracket_of(code, token) {
-            Some((_, false)) => depth += 1,
-            Some((_, true)) => depth -= 1,
-            None => {}
-        }
+    for token in node.first_token..node.token_end {
+        depth += bracket_of(code, token).map_or(0, |bracket| if bracket.opens { 1 } else { -1 });
         if depth < 0 {
-            return Some(token.start);
+            return code.tree.tokens().get(token as usize).map(|token| token.start);
         }
     }
     None

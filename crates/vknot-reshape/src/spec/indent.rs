@@ -1,6 +1,6 @@
 //! The words in which a language says how its lines stand.
 
-use vknot_syntax::{Kind, Language, Role};
+use vknot_syntax::{Bracket, Kind, Language, Role};
 
 /// How the lines inside a kind of node stand.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -120,9 +120,46 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     lines: LinesBy::Structure,
 };
 
+/// What a token is to the frames, where its kind tells.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Mark {
+    /// Its text tells.
+    Unknown,
+    /// It opens a bracket.
+    Opens(u8),
+    /// It closes one.
+    Closes(u8),
+    /// `<`, which may open a list.
+    Less,
+    /// `>` or `/>`, which may close one.
+    Greater,
+    /// `:`
+    Colon,
+    /// Nothing of all that.
+    Other,
+}
+
+impl Mark {
+    /// What a text is.
+    pub fn of(text: &str, role: Role) -> Mark {
+        let inside = matches!(role, Role::String | Role::Comment | Role::Inert);
+        let bracket = Bracket::of(text).or_else(|| Bracket::marked(text));
+        match (text, bracket) {
+            (_, Some(bracket)) if bracket.opens && !inside => Mark::Opens(bracket.shape),
+            (_, Some(bracket)) if !bracket.opens => Mark::Closes(bracket.shape),
+            ("<", _) => Mark::Less,
+            (">" | "/>", _) => Mark::Greater,
+            (":", _) => Mark::Colon,
+            _ => Mark::Other,
+        }
+    }
+}
+
 /// What one kind of node is to indentation.
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct KindIndent {
+    /// What a token of the kind is.
+    pub mark: Mark,
     pub hold: Hold,
     pub role: Role,
     pub namespace: bool,
@@ -140,7 +177,15 @@ impl IndentTable {
         let of = |kind: Kind| {
             let (name, role) = (language.kind_name(kind), language.role(kind));
             let named = spec.holds.iter().find(|(_, kinds)| kinds.contains(&name));
+            // A grammar's fixed tokens are called what they are, and its other tokens are none of these.
+            let mark = match (language.grammar().is_some(), language.is_named(kind)) {
+                (false, _) => Mark::Unknown,
+                (true, false) => Mark::of(name, role),
+                (true, true) if role == Role::Error => Mark::Unknown,
+                (true, true) => Mark::Other,
+            };
             KindIndent {
+                mark,
                 hold: named.map_or_else(|| by_role(role), |(hold, _)| *hold),
                 role,
                 namespace: spec.namespaces.contains(&name),
@@ -151,7 +196,7 @@ impl IndentTable {
     }
 
     pub fn kind(&self, kind: Kind) -> KindIndent {
-        let none = KindIndent { hold: Hold::Through, role: Role::Part, namespace: false, flush: false };
+        let none = KindIndent { mark: Mark::Unknown, hold: Hold::Through, role: Role::Part, namespace: false, flush: false };
         self.kinds.get(kind.0 as usize).copied().unwrap_or(none)
     }
 }

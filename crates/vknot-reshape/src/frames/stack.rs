@@ -1,0 +1,523 @@
+//! The frames of what is open, driven token by token: they tell where a line begins, whoever makes it.
+//!
+//! What is open is a stack of frames: nodes whose wrapped lines stand further in, and brackets. A line stands where the innermost
+//! frame it does not itself begin says, so that frames opened on one line add one level, not several. Brackets make frames wherever
+//! they stand, inside errors too.
+//!
+//! For each token in order, whoever drives asks for the place of a line that would begin with it ([`Frames::spot`]), says that a line
+//! does ([`Frames::begin_line`]), and passes the token, with the column it stands in ([`Frames::pass`]).
+
+use vknot_style::choices::AlignList;
+use vknot_syntax::{Node, NodeId, Role, Source, TokenId, Tree};
+
+use crate::partners::{bracket_of, OpenBrackets};
+use crate::spec::Code;
+use crate::spec::forms::HeadRule;
+use crate::spec::indent::{Hold, IndentTable};
+use super::blocks::Block;
+use super::comments::Waiting;
+use super::directives::Conditional;
+use super::options::Options;
+use super::place::Place;
+use super::spots::is_operator;
+
+/// What is open.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Frame {
+    pub node: NodeId,
+    /// One past the last node inside.
+    pub end: u32,
+    pub hold: Hold,
+    /// The bracket that opened it, if one did.
+    pub bracket: Option<u8>,
+    /// The line that what is open began on.
+    pub anchor: Place,
+    /// Where lines inside begin.
+    pub base: Place,
+    /// Where the line of its closing bracket begins.
+    pub close: Place,
+    /// One past the annotations it begins with.
+    pub prefix_end: TokenId,
+    /// Whether the parameters of what it declares, or the first attribute of a tag, are passed.
+    pub named: bool,
+    /// Whether lines line up with the first item.
+    pub lined_up: bool,
+    /// In a form: its rule, the elements passed.
+    pub rule: HeadRule,
+    pub passed: u32,
+    /// Where arguments of the head of a form begin, or what wraps in the condition of a branch.
+    pub argument: Place,
+    /// Whether white space means something inside.
+    pub kept: bool,
+    /// How many brackets are open, its own included.
+    pub depth: usize,
+    /// How many braces are open that belong to the same node.
+    pub braces: usize,
+}
+
+impl Frame {
+    /// Whether a line that begins with the partner of such a bracket closes it.
+    pub fn is_closed_by(&self, bracket: u8) -> bool {
+        match self.bracket {
+            Some(own) => own == bracket,
+            // Words, and what has its bracket inside.
+            None => bracket != b'<' || matches!(self.hold, Hold::Tag | Hold::Element),
+        }
+    }
+}
+
+/// Where a line goes.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Spot {
+    pub place: Place,
+    /// Whether what begins there closes what was open, so that comments in front of it stand inside.
+    pub closes: bool,
+}
+
+impl From<Place> for Spot {
+    fn from(place: Place) -> Spot {
+        Spot { place, closes: false }
+    }
+}
+
+/// What lines up with the next token, if that is on the same line.
+#[derive(Clone, Copy, Debug)]
+pub(crate) enum LinesUp {
+    /// The lines inside a frame.
+    Base,
+    /// The items of a list.
+    Items,
+    /// What wraps in a condition.
+    Argument,
+}
+
+/// What is known where a bracket opened.
+#[derive(Clone, Copy, Debug)]
+struct Opened {
+    place: Place,
+    line: usize,
+}
+
+pub(crate) struct Frames<'a> {
+    pub(super) code: Code<'a>,
+    pub(super) source: &'a Source,
+    pub(super) tree: &'a Tree,
+    pub(super) table: &'a IndentTable,
+    pub(super) options: &'a Options,
+    pub(super) stack: Vec<Frame>,
+    /// The next node to enter.
+    next: u32,
+    /// The token that begins the line at hand.
+    line_token: TokenId,
+    /// Where the line at hand begins.
+    pub(super) current: Place,
+    /// The same, or what stands behind the mark that leads it.
+    pub(super) behind_mark: Place,
+    /// Whether the line at hand begins with a closing bracket.
+    pub(super) led_by_closing: bool,
+    /// The frame that waits for the next token to line up with it.
+    pub(super) lines_up: Option<(usize, NodeId, LinesUp)>,
+    waiting: Waiting,
+    /// Where each line that was begun stands.
+    pub places: Vec<Place>,
+    /// Comments and prose of several lines.
+    pub blocks: Vec<Block>,
+    /// Conditionals of a preprocessor that are open.
+    pub(super) conditionals: Vec<Conditional>,
+    /// The last token passed that is no comment.
+    pub(super) behind: Option<TokenId>,
+    /// The brackets that are open whatever the tree says; only counted where the tree has errors.
+    nesting: Option<OpenBrackets<Opened>>,
+}
+
+impl<'a> Frames<'a> {
+    /// Nothing but the file is open.
+    pub fn new(code: Code<'a>, table: &'a IndentTable, options: &'a Options, margin: Place) -> Self {
+        let Code { source, tree, .. } = code;
+        let mut frames = Frames {
+            code,
+            source,
+            tree,
+            table,
+            options,
+            stack: Vec::new(),
+            next: 1,
+            line_token: TokenId::MAX,
+            current: margin,
+            behind_mark: margin,
+            led_by_closing: false,
+            lines_up: None,
+            waiting: Waiting::default(),
+            places: Vec::new(),
+            blocks: Vec::new(),
+            conditionals: Vec::new(),
+            behind: None,
+            nesting: tree.has_error().then(OpenBrackets::new),
+        };
+        frames.push(NodeId(0), Hold::Flat, margin, margin);
+        frames
+    }
+
+    /// The outermost node that begins with the next token, and what it is in.
+    fn reached(&mut self, token: TokenId) -> Option<NodeId> {
+        let nodes = self.tree.nodes();
+        // Nodes without a token have no line.
+        while nodes.get(self.next as usize).is_some_and(|node| node.is_empty() || node.first_token < token) {
+            self.next += 1;
+        }
+        self.close_ended(self.next);
+        nodes.get(self.next as usize).filter(|node| node.first_token == token).map(|_| NodeId(self.next))
+    }
+
+    fn close_ended(&mut self, node: u32) {
+        while self.stack.len() > 1 && self.stack.last().is_some_and(|frame| frame.end <= node) {
+            self.stack.pop();
+        }
+    }
+
+    /// Where a line would stand that begins with the next token.
+    pub fn spot_of(&mut self, token: TokenId) -> Spot {
+        let by_brackets = self.by_brackets(token);
+        let Some(id) = self.reached(token) else { return self.top().base.into() };
+        by_brackets.unwrap_or_else(|| self.spot(id, self.tree.node(id)))
+    }
+
+    /// The tree.
+    pub fn tree(&self) -> &'a Tree {
+        self.tree
+    }
+
+    /// The text.
+    pub fn source(&self) -> &'a Source {
+        self.source
+    }
+
+    /// Columns of a tab.
+    pub fn tab_width(&self) -> u32 {
+        self.options.indentation.tab_width
+    }
+
+    /// Where the line at hand begins.
+    pub fn line_place(&self) -> Place {
+        self.current
+    }
+
+    /// Begins a line with the next token, where it must stand if it is `kept`. Gives where it stands; a comment may stand elsewhere once
+    /// the line behind it is known, see [`Frames::is_waiting`].
+    pub fn begin_line(&mut self, token: TokenId, kept: Option<Place>) -> Place {
+        let line = self.places.len();
+        self.line_token = token;
+        self.lines_up = None;
+        let by_brackets = self.by_brackets(token);
+        let Some(id) = self.reached(token) else {
+            self.places.push(self.current);
+            return self.current;
+        };
+        let node = self.tree.node(id);
+        let spot = by_brackets.unwrap_or_else(|| self.spot(id, node));
+        let wanted = kept.unwrap_or(spot.place);
+        self.places.push(wanted);
+        // A comment right behind a label has nothing else to belong to.
+        let comment = self.tree.is_comment(token);
+        let directive = self.is_directive(node);
+        let waits = comment && kept.is_none() && self.before() != ":" && !self.falls_through(id);
+        if waits {
+            self.waiting.push(line, spot.place);
+        } else if comment {
+            // It stays whatever is around it, and says nothing of that.
+        } else if directive {
+            self.wait_as_directive(node, Some(line).filter(|_| kept.is_none()), spot.place);
+        } else {
+            self.waiting.settle(Some(Spot { place: wanted, ..spot }), &mut self.places);
+        }
+        if !comment && !directive {
+            self.note_code(wanted);
+        }
+        self.current = wanted;
+        // Links behind one that follows a block follow it, too.
+        let follows = self.led_by_closing && self.top().hold == Hold::Chain && wanted == self.top().anchor;
+        self.led_by_closing = spot.closes || follows;
+        self.pass_mark(token);
+        wanted
+    }
+
+    /// The line at hand began with a comment, and the next token goes on with it: then it stands where that would.
+    fn settle_with(&mut self, token: TokenId) {
+        let spot = self.spot_of(token);
+        self.waiting.settle(Some(spot), &mut self.places);
+        self.current = self.places.last().copied().unwrap_or(self.current);
+    }
+
+    /// Settles the line at hand, if it began with a comment and the next token goes on with it. Gives where it stands then.
+    pub fn go_on(&mut self, token: TokenId) -> Option<Place> {
+        let begun = self.waiting.last() == self.places.len().checked_sub(1) && self.tree.is_comment(self.line_token);
+        let goes_on = begun && self.waiting.last().is_some() && self.line_token != token && !self.tree.is_comment(token);
+        goes_on.then(|| self.settle_with(token))?;
+        Some(self.current)
+    }
+
+    /// Whether the place of some line is not known yet.
+    pub fn is_waiting(&self) -> bool {
+        !self.waiting.is_empty()
+    }
+
+    /// Settles what waits at the end of the file.
+    pub fn finish(&mut self) {
+        self.waiting.settle(None, &mut self.places);
+    }
+
+    pub(super) fn settle_waiting(&mut self) {
+        self.waiting.settle(None, &mut self.places);
+    }
+
+    pub(super) fn wait(&mut self, line: usize, inside: Place) {
+        self.waiting.push(line, inside);
+    }
+
+    /// Goes past the next token, which stands in a column that is only asked for where something lines up with it.
+    pub fn pass(&mut self, token: TokenId, column: &mut dyn FnMut() -> u32) {
+        self.go_on(token);
+        self.line_up(token, column);
+        let nodes = self.tree.nodes();
+        while let Some(node) = nodes.get(self.next as usize).filter(|node| node.first_token <= token) {
+            let id = NodeId(self.next);
+            self.next += 1;
+            if !node.is_empty() && node.first_token == token {
+                self.close_ended(id.0);
+                self.enter(id, node, column);
+            }
+        }
+        self.count_bracket(token);
+    }
+
+    /// Lines up with the token what waits for it, if it is no comment and begins no line.
+    fn line_up(&mut self, token: TokenId, column: &mut dyn FnMut() -> u32) {
+        let Some((at, node, what)) = self.lines_up.take() else { return };
+        if self.tree.is_comment(token) {
+            return;
+        }
+        let lined_up = self.current.lined_up(column());
+        if let Some(frame) = self.stack.get_mut(at).filter(|frame| frame.node == node) {
+            match what {
+                LinesUp::Argument => frame.argument = lined_up,
+                LinesUp::Base => frame.base = lined_up,
+                LinesUp::Items => (frame.base, frame.lined_up) = (lined_up, true),
+            }
+        }
+    }
+
+    /// Lets the innermost frame line up with the token behind the one at hand.
+    pub(super) fn line_up_with_next(&mut self, what: LinesUp) {
+        let at = self.stack.len() - 1;
+        self.lines_up = Some((at, self.top().node, what));
+    }
+
+    fn count_bracket(&mut self, token: TokenId) {
+        let (place, line) = (self.current, self.places.len());
+        let Some(open) = &mut self.nesting else { return };
+        let Some(bracket) = bracket_of(self.code, token) else { return };
+        if bracket.opens {
+            return open.open(bracket.shape, Opened { place, line });
+        }
+        if let Some((closed, _)) = open.close(bracket.shape) {
+            // A bracket in front of a brace that is closed again was left open if a word follows.
+            let next = self.tree.tokens().get(token as usize + 1);
+            if next.is_some_and(|next| self.source.slice(next.span()).starts_with(char::is_alphanumeric)) {
+                open.forget_while(|opened| opened.line == closed.line);
+            }
+        }
+    }
+
+    /// Where a line stands by its brackets alone, if the tree has another idea of which are open.
+    fn by_brackets(&mut self, token: TokenId) -> Option<Spot> {
+        self.reached(token);
+        let open = self.nesting.as_ref()?;
+        if self.top().depth == open.depth() {
+            return None;
+        }
+        let closes = bracket_of(self.code, token).filter(|bracket| !bracket.opens);
+        let opened = match closes {
+            Some(bracket) => open.partner(bracket.shape),
+            None => open.last(),
+        };
+        let deeper = if closes.is_some() || opened.is_none() { 0 } else { self.options.size };
+        let place = opened.map_or(Place::default(), |opened| opened.place);
+        Some(Spot { place: place.deeper(deeper), closes: closes.is_some() })
+    }
+
+    /// Whether a comment says that the group it ends goes on with the next one.
+    fn falls_through(&self, id: NodeId) -> bool {
+        let text = self.text(id);
+        let begins = |word: &str| text.trim_start_matches(['/', '*', ' '])
+            .get(..word.len())
+            .is_some_and(|text| text.eq_ignore_ascii_case(word));
+        begins("fall")
+    }
+
+    /// What is opened behind a mark that leads a line stands against what is behind the mark.
+    fn pass_mark(&mut self, token: TokenId) {
+        self.behind_mark = self.current;
+        if self.table.spec.marks.is_empty() {
+            return;
+        }
+        let Some(first) = self.tree.tokens().get(token as usize) else { return };
+        let mark = self.source.slice(first.span());
+        let next = self.tree.tokens().get(token as usize + 1).filter(|next| next.start > first.end);
+        match next.filter(|_| self.table.spec.marks.contains(&mark)) {
+            Some(_) if self.options.indentation.tabs => self.behind_mark.level += self.options.size,
+            Some(next) => self.behind_mark.align += next.start - first.start,
+            None => {}
+        }
+    }
+
+    pub(super) fn top(&self) -> Frame {
+        // The root's frame is never closed.
+        self.stack[self.stack.len() - 1]
+    }
+
+    /// Whether white space means something where the next token stands.
+    pub fn is_kept(&mut self, token: TokenId) -> bool {
+        self.reached(token);
+        self.top().kept
+    }
+
+    pub(super) fn text(&self, id: NodeId) -> &'a str {
+        self.tree.text_of(self.source.text(), id)
+    }
+
+    /// Whether a node is the first thing on its line.
+    pub(super) fn is_at_line_start(&self, node: &Node) -> bool {
+        node.first_token == self.line_token
+    }
+
+    /// Opens what a node opens.
+    fn enter(&mut self, id: NodeId, node: &Node, column: &mut dyn FnMut() -> u32) {
+        let kind = self.table.kind(node.kind);
+        self.count_in_top(node, kind.role, kind.hold);
+        let top = self.top();
+        if node.is_leaf() {
+            self.enter_leaf(id, node, kind, column);
+            self.enter_block(node, kind.role, column);
+            if kind.role != Role::Comment {
+                self.behind = Some(node.first_token);
+            }
+        }
+        if top.hold == Hold::Tag && !top.named && kind.role == Role::Attribute {
+            self.enter_attributes(column());
+        }
+        match kind.hold {
+            Hold::Through => {}
+            Hold::Head | Hold::Header => self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap)),
+            Hold::Chain if !self.is_inside_like(node) => {
+                self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap));
+            }
+            Hold::Operands if self.is_at_line_start(node) && self.begins_operands(node) => {
+                self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap));
+            }
+            Hold::Arm | Hold::Branch if self.is_middle(id) => {
+                // It goes with its head, also where it ends the line of the statement in front of it.
+                let with_head = top.hold == Hold::Branch && top.bracket.is_none() && node.parent == top.node;
+                let anchor = if with_head && !self.is_at_line_start(node) { top.anchor } else { self.current };
+                self.push(id, Hold::Branch, anchor, anchor.deeper(self.options.size));
+            }
+            Hold::Element => {
+                let deeper = if self.is_flush(id) { 0 } else { self.options.size };
+                self.push(id, kind.hold, self.current, self.current.deeper(deeper));
+            }
+            Hold::Arm => self.push(id, kind.hold, self.current, self.current.deeper(self.options.arm)),
+            Hold::Branch | Hold::Section => {
+                self.push(id, kind.hold, self.current, self.current.deeper(self.options.size));
+                if kind.hold == Hold::Section && self.options.align != AlignList::None {
+                    self.line_up_with_next(LinesUp::Base);
+                }
+            }
+            Hold::Tag => self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap)),
+            Hold::Margin => self.enter_directive(node),
+            Hold::Inactive => self.enter_inactive(id),
+            Hold::Flat | Hold::Parts => self.push(id, kind.hold, self.current, self.current),
+            // A body without brackets, such as that of a keyword language.
+            Hold::Body if !self.begins_with_bracket(id) => {
+                let base = if self.is_at_line_start(node) { self.current } else { self.inside() };
+                self.push(id, kind.hold, self.current, base);
+            }
+            _ => {}
+        }
+    }
+
+    /// Counts a node among what the innermost frame holds.
+    fn count_in_top(&mut self, node: &Node, role: Role, hold: Hold) {
+        let prefix = matches!(role, Role::Annotation | Role::Comment);
+        let Some(top) = self.stack.last_mut() else { return };
+        if node.parent == top.node {
+            top.passed += u32::from(role != Role::Comment);
+            top.named |= hold == Hold::List;
+        }
+        if prefix && node.first_token == top.prefix_end {
+            top.prefix_end = node.token_end;
+        }
+    }
+
+    /// Where the lines of a body stand that begins behind its head.
+    fn inside(&self) -> Place {
+        let top = self.top();
+        match top.hold {
+            Hold::Branch | Hold::Arm => top.base,
+            Hold::Head => top.anchor.deeper(self.function_body(top.node)),
+            _ => self.current,
+        }
+    }
+
+    /// How far a body stands in that no bracket opens.
+    pub(crate) fn function_body(&self, id: NodeId) -> u32 {
+        let holder = self.tree.node(id).parent;
+        let in_function = self.tree.role(self.tree.node(holder).parent) == Role::Callable;
+        let of_file = self.tree.role(holder) == Role::File || in_function;
+        if of_file && self.tree.role(id) == Role::Callable { self.options.function } else { self.options.size }
+    }
+
+    /// Whether a node begins with an operand, and no longer one like it does so.
+    fn begins_operands(&self, node: &Node) -> bool {
+        let first = self.tree.tokens().get(node.first_token as usize);
+        !self.is_inside_like(node) && first.is_some_and(|first| !is_operator(self.source.slice(first.span())))
+    }
+
+    /// Whether a node is the beginning of a longer one that holds the same, as a chain is of a longer chain.
+    fn is_inside_like(&self, node: &Node) -> bool {
+        let parent = self.tree.node(node.parent);
+        let hold = |node: &Node| self.table.kind(node.kind).hold;
+        parent.first_token == node.first_token && hold(parent) == hold(node)
+    }
+
+    pub(crate) fn push(&mut self, id: NodeId, hold: Hold, anchor: Place, base: Place) {
+        let node = self.tree.node(id);
+        self.stack.push(Frame {
+            node: id,
+            end: node.next,
+            hold,
+            bracket: None,
+            anchor,
+            base,
+            close: anchor,
+            prefix_end: node.first_token,
+            named: false,
+            lined_up: false,
+            rule: HeadRule::Call,
+            passed: 0,
+            argument: anchor.deeper(self.options.wrap),
+            braces: 0,
+            depth: self.stack.last().map_or(0, |top| top.depth),
+            kept: self.stack.last().is_some_and(|top| top.kept) || self.is_preserved(id, hold),
+        });
+    }
+
+    /// A comment or prose of several lines.
+    fn enter_block(&mut self, node: &Node, role: Role, column: &mut dyn FnMut() -> u32) {
+        let prose = self.tree.language().is_prose(node.kind);
+        let span = node.span();
+        if (prose || role == Role::Comment) && !self.top().kept && self.source.slice(span).contains('\n') {
+            let column = column();
+            let prose = prose.then_some(self.top().base);
+            self.blocks.push(Block { token: node.first_token, column, prose, moved: 0 });
+        }
+    }
+}

@@ -1,0 +1,125 @@
+//! Which brackets belong together, in whole and in broken texts, in one linear pass.
+//!
+//! A brace closes whatever was left open inside it; other brackets close their like only.
+
+use vknot_syntax::{Bracket, Role, TokenId};
+
+use crate::spec::Code;
+
+/// Brackets that are open, each with what is known of it.
+#[derive(Clone, Debug, Default)]
+pub(crate) struct OpenBrackets<T> {
+    open: Vec<(u8, T)>,
+    /// How many of them are braces, so that a lone one costs no search.
+    braces: usize,
+}
+
+impl<T: Copy> OpenBrackets<T> {
+    /// None that is open.
+    pub fn new() -> Self {
+        Self { open: Vec::new(), braces: 0 }
+    }
+
+    /// Opens a bracket.
+    pub fn open(&mut self, shape: u8, facts: T) {
+        self.braces += usize::from(shape == b'{');
+        self.open.push((shape, facts));
+    }
+
+    /// What is known of the bracket that one of such a shape would close.
+    pub fn partner(&self, shape: u8) -> Option<T> {
+        self.position(shape).map(|at| self.open[at].1)
+    }
+
+    /// Closes the partner of such a bracket, if it has one; gives what is known of that, and what was left open inside it.
+    pub fn close(&mut self, shape: u8) -> Option<(T, Vec<T>)> {
+        let at = self.position(shape)?;
+        let left = self.open.drain(at + 1..).map(|(_, facts)| facts).collect();
+        let (_, facts) = self.open.pop()?;
+        // What is left open inside holds no brace: a brace would have been the partner.
+        self.braces -= usize::from(shape == b'{');
+        Some((facts, left))
+    }
+
+    fn position(&self, shape: u8) -> Option<usize> {
+        match shape {
+            b'{' if self.braces == 0 => None,
+            b'{' => self.open.iter().rposition(|(other, _)| *other == shape),
+            _ => self.open.last().filter(|(other, _)| *other == shape).map(|_| self.open.len() - 1),
+        }
+    }
+
+    /// Those that are open, from the outside in.
+    pub fn iter(&self) -> impl DoubleEndedIterator<Item = (u8, T)> + '_ {
+        self.open.iter().copied()
+    }
+
+    /// The innermost one.
+    pub fn last(&self) -> Option<T> {
+        self.open.last().map(|(_, facts)| *facts)
+    }
+
+    /// How many are open.
+    pub fn depth(&self) -> usize {
+        self.open.len()
+    }
+
+    /// Drops the innermost ones that are no braces, as long as they fit.
+    pub fn forget_while(&mut self, fits: impl Fn(T) -> bool) {
+        while self.open.pop_if(|(shape, facts)| *shape != b'{' && fits(*facts)).is_some() {}
+    }
+}
+
+/// The bracket that a token is; `None` for the inside of strings and comments, and for what only looks like one. A mark may stand in front
+/// of it, as in `#(`.
+pub(crate) fn bracket_of(code: Code<'_>, token: TokenId) -> Option<Bracket> {
+    let token = code.tree.tokens().get(token as usize)?;
+    let kind = code.tree.node(token.node).kind;
+    let language = code.tree.language();
+    if let Some(bracket) = language.bracket(kind) {
+        return (language.role(kind) != Role::Inert).then_some(bracket);
+    }
+    // Fixed tokens of grammars are known by their kind; other readers may keep marks with their brackets.
+    let marked = matches!(language.role(kind), Role::Open | Role::Close | Role::Part | Role::Name | Role::Error);
+    let text = code.source.slice(token.span());
+    if !marked || text.len() > MARK_AT_MOST {
+        return None;
+    }
+    Bracket::of(text).or_else(|| Bracket::marked(text))
+}
+
+/// How many bytes a bracket takes with the mark in front of it.
+const MARK_AT_MOST: usize = 12;
+
+/// For each token the token that is its partner, if it is a bracket with one; itself, if it is no bracket.
+pub(crate) struct Partners {
+    partner: Vec<TokenId>,
+}
+
+/// A bracket without a partner.
+const ALONE: TokenId = TokenId::MAX;
+
+impl Partners {
+    /// The partners of all brackets.
+    pub fn of(code: Code<'_>) -> Self {
+        let mut partner: Vec<TokenId> = (0..code.tree.tokens().len() as TokenId).collect();
+        let mut open: OpenBrackets<TokenId> = OpenBrackets::new();
+        for token in 0..partner.len() as TokenId {
+            let Some(bracket) = bracket_of(code, token) else { continue };
+            partner[token as usize] = ALONE;
+            if bracket.opens {
+                open.open(bracket.shape, token);
+            } else if let Some((start, _)) = open.close(bracket.shape) {
+                partner[start as usize] = token;
+                partner[token as usize] = start;
+            }
+        }
+        Self { partner }
+    }
+
+    /// Whether a token is no bracket, or one whose partner is in a range or, where it has none, about which `lone` says yes.
+    pub fn is_closed(&self, token: TokenId, range: &std::ops::Range<TokenId>, lone: bool) -> bool {
+        let partner = self.partner.get(token as usize);
+        partner.is_some_and(|partner| if *partner == ALONE { lone } else { range.contains(partner) })
+    }
+}
