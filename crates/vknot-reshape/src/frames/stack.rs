@@ -256,6 +256,11 @@ impl<'a> Frames<'a> {
         Some(self.current)
     }
 
+    /// Begins a line with something that no token of the tree is, such as a bracket that is put in.
+    pub fn begin_made_line(&mut self, place: Place) {
+        (self.line_token, self.current, self.behind_mark) = (TokenId::MAX, place, place);
+    }
+
     /// Whether the place of some line is not known yet.
     pub fn is_waiting(&self) -> bool {
         !self.waiting.is_empty()

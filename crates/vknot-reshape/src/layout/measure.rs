@@ -10,14 +10,6 @@ pub(super) fn width_of(text: &str) -> u32 {
     if text.is_ascii() { text.len() as u32 } else { text.width() as u32 }
 }
 
-/// Columns the white space at a line's start takes.
-pub(super) fn indent_columns(blank: &str, tab_width: u32) -> u32 {
-    blank.chars().fold(0, |column, c| match c {
-        '\t' => (column / tab_width + 1) * tab_width,
-        _ => column + 1,
-    })
-}
-
 /// What is known of a plan's tokens before anything is printed.
 pub(super) struct Measure {
     /// Where each token would begin and end if all were on one line.

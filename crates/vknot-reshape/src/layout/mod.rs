@@ -24,6 +24,7 @@ use print::Paper;
 use crate::edits::Edits;
 use crate::spec::Code;
 use crate::frames::found::effective_indentation;
+use crate::frames::options::Options as FrameOptions;
 use crate::receipt::{LeftAlone, Reason, Receipt, TokenChange};
 use crate::reshape::Reshape;
 
@@ -48,7 +49,7 @@ pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
         options.commas = false;
     }
     let planner = planner::plan(code, table, options);
-    let (mut edits, added) = print::print(&planner, paper);
+    let (mut edits, added) = print::print(&planner, &paper);
     if let Some(only) = only {
         let lines: Vec<Span> = only.iter().map(|span| source.whole_lines(*span)).collect();
         edits = edits.filtered(|span, new| {
@@ -79,7 +80,7 @@ pub(crate) fn inside(code: Code<'_>, style: &Style, spans: &[Span]) -> Edits {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Edits::default() };
     let paper = paper(code, style);
     let planner = planner::plan(code, table, Options::of(style, paper.indentation));
-    let (edits, _) = print::print(&planner, paper);
+    let (edits, _) = print::print(&planner, &paper);
     let mut spans = spans.iter().peekable();
     edits.filtered(|edit, _| {
         while spans.next_if(|span| span.end <= edit.start).is_some() {}
@@ -94,8 +95,11 @@ fn paper(code: Code<'_>, style: &Style) -> Paper {
         LineEnds::CrLf => LineEnd::CrLf,
         LineEnds::AsFound => source.facts().line_end(),
     };
+    let indentation = effective_indentation(code, style);
     Paper {
-        indentation: effective_indentation(code, style),
+        indentation,
+        frames: FrameOptions::of(style, indentation),
+        align_with_tabs: indentation.tabs && style.flag(Key::AlignTabs),
         line_end: line_end.text(),
         final_newline: style.flag(Key::InsertFinalNewline),
         trim: style.choice::<TrimBlanks>() == TrimBlanks::Always,
@@ -143,7 +147,7 @@ mod tests {
         let document = Document::new(Source::from_text("Gauge.java", text), language, default_style(language));
         let paper = paper(document.code(), document.style());
         let planner = planner::plan(document.code(), table, Options::of(document.style(), paper.indentation));
-        let (edits, _) = print::print(&planner, paper);
+        let (edits, _) = print::print(&planner, &paper);
         prove(&document, Reshape { edits, ..Reshape::default() }, Contract::LAYOUT).unwrap_err().reason
     }
 

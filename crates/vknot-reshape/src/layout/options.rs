@@ -3,16 +3,11 @@
 use vknot_style::{Indentation, Key, Style};
 use vknot_style::choices::{BracePlace, DeclarationBrace, KeepBreaks, RequiredBraces, WrapChain, WrapComma};
 
-use crate::frames::options::wrap_columns;
 
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Options {
     /// Columns of a line.
     pub width: u32,
-    /// Columns of a level of indentation.
-    pub level: u32,
-    /// Columns that a wrapped line is indented by.
-    pub wrap: u32,
     pub blank_most: u8,
     /// Columns a tab stands for.
     pub tab_width: u32,
@@ -29,8 +24,6 @@ impl Options {
     pub fn of(style: &Style, indentation: Indentation) -> Self {
         Self {
             width: style.number(Key::MaxLineLength).unwrap_or(u32::MAX / 4),
-            level: indentation.size,
-            wrap: wrap_columns(style, indentation.size),
             blank_most: style.number(Key::BlankMost).unwrap_or(1) as u8,
             tab_width: indentation.tab_width,
             keep: style.choice(),

@@ -33,12 +33,6 @@ pub(super) struct GapPlan {
     pub spaced: bool,
     /// A soft gap that breaks by itself when what follows does not fit, or where the author broke it.
     pub fill: bool,
-    /// A line break outside any group: the next line is indented as a wrapped one.
-    pub hang: bool,
-    /// A line that begins here is never a wrapped one.
-    pub flush: bool,
-    /// A comment that stays at the left margin.
-    pub margin: bool,
     /// A comment that goes on with the one behind the line above, at the same column.
     pub continues: bool,
     /// What follows joins the line of a closing brace, if there comes to be one.
@@ -55,9 +49,6 @@ impl Default for GapPlan {
             form: Form::Unset,
             spaced: false,
             fill: false,
-            hang: false,
-            flush: false,
-            margin: false,
             continues: false,
             joins: false,
             blank: (0, 0),
@@ -80,11 +71,6 @@ impl GapPlan {
         Self { blank: (0, most), ..self }
     }
 
-    /// The same, where a line that begins here is no wrapped one.
-    pub fn flush(self) -> Self {
-        Self { flush: true, ..self }
-    }
-
     pub fn verbatim() -> Self {
         Self { form: Form::Verbatim, ..Self::default() }
     }
@@ -98,15 +84,15 @@ impl GapPlan {
     }
 
     pub fn hard(group: u32, least: u8, most: u8) -> Self {
-        Self { form: Form::Hard, flush: true, group, blank: (least, most.max(least)), ..Self::default() }
+        Self { form: Form::Hard, group, blank: (least, most.max(least)), ..Self::default() }
     }
 
     pub fn author(spaced: bool) -> Self {
-        Self { form: Form::Author, spaced, flush: true, ..Self::default() }
+        Self { form: Form::Author, spaced, ..Self::default() }
     }
 
     pub fn after_wrap() -> Self {
-        Self { form: Form::AfterWrap, spaced: true, flush: true, ..Self::default() }
+        Self { form: Form::AfterWrap, spaced: true, ..Self::default() }
     }
 }
 
@@ -117,10 +103,8 @@ pub(super) struct Group {
     pub open: u32,
     /// One past the last token.
     pub close: u32,
-    /// Gaps in which lines are indented when the group breaks: from the first, up to and without the second.
-    pub indent: (u32, u32),
-    /// Levels of indentation.
-    pub columns: u32,
+    /// The first gap where it may break.
+    pub first: u32,
     /// The group stays on one line if its tokens before this one fit.
     pub fit_end: u32,
     /// Broken whatever fits.
@@ -133,37 +117,25 @@ pub(super) struct Group {
     pub head_only: bool,
     /// Breaks only if this group is broken.
     pub outer: u32,
-    /// Not indented if what is in front of its first break ends in a line that closes brackets.
-    pub hangs_on_head: bool,
     /// Stays on the line for its last item only if the items would not fit on a line of their own.
     pub reluctant: bool,
 }
 
 impl Group {
-    /// A group over tokens, indented from behind the first token to before the last.
-    pub fn over(open: u32, close: u32, columns: u32) -> Self {
-        let indent = (open + 1, close);
+    /// A group over tokens, which may break behind the first.
+    pub fn over(open: u32, close: u32) -> Self {
         Self {
             open,
             close,
-            indent,
-            columns,
+            first: open + 1,
             fit_end: close,
             always: false,
             keep: false,
             lazy: false,
             head_only: false,
             outer: NO_GROUP,
-            hangs_on_head: false,
             reluctant: false,
         }
-    }
-
-    /// A group whose first and last tokens are brackets: the gap before the closing one is not indented.
-    pub fn bracketed(open: u32, close: u32, columns: u32) -> Self {
-        let mut group = Self::over(open, close, columns);
-        group.indent.1 = close.saturating_sub(1);
-        group
     }
 }
 
@@ -174,8 +146,6 @@ pub(super) struct AddedBraces {
     pub open: u32,
     /// The gap in which `}` goes.
     pub close: u32,
-    /// The group that indents what is between.
-    pub group: u32,
 }
 
 /// Where a broken group gets a comma behind its last item.

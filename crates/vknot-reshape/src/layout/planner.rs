@@ -149,9 +149,8 @@ impl Planner<'_> {
         let node = *tree.node(id);
         for gap in node.first_token..node.token_end {
             let slot = &mut self.plan.gaps[gap as usize];
-            *slot = GapPlan { group: slot.group, ..GapPlan::verbatim() };
+            *slot = GapPlan::verbatim();
         }
-        self.brackets_in_error(id);
         self.left_alone.push(id);
         true
     }
@@ -171,42 +170,6 @@ impl Planner<'_> {
     fn keep(&mut self, id: NodeId) {
         let node = self.tree.node(id);
         (node.first_token + 1..node.token_end).for_each(|gap| self.plan.set(gap, GapPlan::keep()));
-    }
-
-    /// Where there is no structure to go by, brackets still tell how deep a line is. The groups take effect when
-    /// lines are indented; a layout keeps the piece as it is.
-    fn brackets_in_error(&mut self, id: NodeId) {
-        const SHAPES: [(&str, &str); 3] = [("(", ")"), ("[", "]"), ("{", "}")];
-        let node = *self.tree.node(id);
-        // Of each open bracket: its shape, its line, its group.
-        let mut open: Vec<(usize, u32, u32)> = Vec::new();
-        let mut line = 0;
-        for token in node.first_token..node.token_end {
-            let text = self.token_text(token);
-            let opening = SHAPES.iter().position(|(bracket, _)| *bracket == text);
-            let closing = SHAPES.iter().position(|(_, bracket)| *bracket == text);
-            line += self.newlines(token);
-            if let Some((_, _, group)) = open.last() && self.newlines(token) > 0 && token > node.first_token {
-                self.plan.gaps[token as usize].group = *group;
-            }
-            if let Some(shape) = opening {
-                // Of several brackets opened on one line the last one indents.
-                if let Some((_, _, group)) = open.last().filter(|(_, opened, _)| *opened == line) {
-                    self.plan.groups[*group as usize].columns = 0;
-                }
-                let group = self.plan.group(Group::over(token, node.token_end, self.options.level));
-                open.push((shape, line, group));
-            } else if let Some(shape) = closing
-                && let Some(at) = open.iter().rposition(|(other, ..)| *other == shape)
-                && (shape == 2 || at + 1 == open.len())
-            {
-                for (index, (_, _, group)) in open.drain(at..).enumerate() {
-                    // Those left open inside end in front of the bracket that ends them.
-                    let group = &mut self.plan.groups[group as usize];
-                    (group.close, group.indent.1) = (token + u32::from(index == 0), token);
-                }
-            }
-        }
     }
 
     /// From the leaves up: which nodes open a bracket late enough to stay on the line of what is before them.

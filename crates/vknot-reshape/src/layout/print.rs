@@ -1,24 +1,29 @@
 //! One linear pass over the plan: decides what fits, and gives an edit for each gap that comes out otherwise than
-//! written.
+//! written. Where the lines it makes begin, the frames say.
 
 use vknot_style::Indentation;
 use vknot_syntax::Span;
 
 use crate::edits::Edits;
-use super::measure::{indent_columns, Measure, width_of};
+use crate::frames::comments::{any_indented, stays_at_margin};
+use crate::frames::lines::{Line, lines};
+use crate::frames::options::Options as FrameOptions;
+use crate::frames::place::{blank_columns, Place};
+use crate::frames::stack::Frames;
+use super::measure::{Measure, width_of};
 use super::plan::{AddedBraces, AddedComma, Form, GapPlan, Group};
 use super::planner::Planner;
 use super::reflow;
 use super::trailing::{self, Trailing};
 
-/// Lines are indented by no more columns than this. Without a bound the text of a file nested a hundred thousand deep would
-/// grow with the square of its depth.
-const INDENT_AT_MOST: u32 = 256;
-
 /// How lines are written.
-#[derive(Clone, Copy, Debug)]
+#[derive(Clone, Debug)]
 pub(super) struct Paper {
     pub indentation: Indentation,
+    /// What decides where lines begin.
+    pub frames: FrameOptions,
+    /// Whether what lines up gets tabs, too.
+    pub align_with_tabs: bool,
     pub line_end: &'static str,
     /// Whether the file ends in a line end; `None` keeps what is there.
     pub final_newline: bool,
@@ -33,49 +38,51 @@ pub(super) struct Added {
     pub gap: u32,
 }
 
-/// A group that is open at the moment.
-struct Open {
-    close: u32,
-    indent: (u32, u32),
-    broken: bool,
-    base: u32,
-    inner: u32,
-    /// The line it began on, if it hangs on its head.
-    head_line: Option<u32>,
+/// A comment that begins a line, whose place is known with the line behind it.
+struct Waiting {
+    token: u32,
+    /// The line, as the frames count them.
+    line: usize,
+    breaks: u32,
+    /// The column at which it was written.
+    was: u32,
 }
 
 pub(super) struct Printer<'a, 'p> {
     planner: &'a Planner<'p>,
     measure: Measure,
-    paper: Paper,
+    paper: &'a Paper,
+    frames: Frames<'a>,
     /// Groups in the order in which they open, outer ones first.
     order: Vec<u32>,
     next_group: usize,
-    open: Vec<Open>,
-    /// Of each group: the indentation around it, and whether it is broken.
-    bases: Vec<u32>,
+    /// Of each group whether it is broken.
     broken: Vec<bool>,
+    /// Groups that are decided at the next gap, by where a line there would begin, each with the column it opened at.
+    undecided: Vec<(u32, u32)>,
     /// Lines of the result so far.
     line: u32,
     column: u32,
-    line_indent: u32,
-    /// Where the last comment began.
-    comment_column: u32,
+    /// Where the line at hand begins.
+    line_place: Place,
+    /// Whether any code of the file is indented; found out when a comment at the margin is met.
+    indented: Option<bool>,
     /// Where the line that holds the current token began in the text as written.
     written_line: u32,
-    /// How far the current line stands from where its first token stood.
-    shift: i64,
     buffer: String,
     edits: Edits,
     added: Vec<Added>,
-    closing: Vec<AddedBraces>,
+    closing: Vec<(AddedBraces, Place)>,
     opening: Vec<AddedBraces>,
     commas: Vec<AddedComma>,
     trailing: Vec<Trailing>,
+    waiting: Vec<Waiting>,
+    /// Edits of comments that waited.
+    late: Edits,
 }
 
 /// Prints the plan.
-pub(super) fn print(planner: &Planner<'_>, paper: Paper) -> (Edits, Vec<Added>) {
+pub(super) fn print(planner: &Planner<'_>, paper: &Paper) -> (Edits, Vec<Added>) {
     let groups = &planner.plan.groups;
     let mut order: Vec<u32> = (0..groups.len() as u32).collect();
     let place = |number: &u32| {
@@ -92,17 +99,16 @@ pub(super) fn print(planner: &Planner<'_>, paper: Paper) -> (Edits, Vec<Added>) 
         planner,
         measure: Measure::of(planner, &broken),
         paper,
+        frames: Frames::new(planner.code, &planner.code.toolkit().indent, &paper.frames, Place::default()),
         order,
         next_group: 0,
-        open: Vec::new(),
-        bases: vec![0; groups.len()],
         broken,
+        undecided: Vec::new(),
         line: 0,
         column: 0,
-        line_indent: 0,
-        comment_column: 0,
+        line_place: Place::default(),
+        indented: None,
         written_line: 0,
-        shift: 0,
         buffer: String::new(),
         edits: Edits::default(),
         added: Vec::new(),
@@ -110,6 +116,8 @@ pub(super) fn print(planner: &Planner<'_>, paper: Paper) -> (Edits, Vec<Added>) 
         opening,
         commas,
         trailing: Vec::new(),
+        waiting: Vec::new(),
+        late: Edits::default(),
     };
     printer.run()
 }
@@ -134,40 +142,17 @@ impl Printer<'_, '_> {
     fn run(mut self) -> (Edits, Vec<Added>) {
         let count = self.planner.tree.tokens().len() as u32;
         for gap in 0..count {
-            while self.open.last().is_some_and(|group| group.close <= gap) {
-                self.open.pop();
-            }
+            self.decide(gap);
             self.gap(gap);
             self.open_groups(gap);
             self.token(gap);
         }
-        self.open.clear();
         self.end_of_file(count);
         let lined_up = trailing::line_up(&self.trailing);
         let text = self.planner.text;
         let changed =
             lined_up.iter().filter(|(span, new)| span.of(text) != new).map(|(span, new)| (*span, new.as_str()));
-        (self.edits.merged(changed), self.added)
-    }
-
-    /// Indentation of a line that begins in `gap`.
-    fn indent_at(&self, gap: u32) -> u32 {
-        match self.open.last() {
-            Some(group) if group.broken && group.indent.0 <= gap && gap < group.indent.1 => group.inner,
-            Some(group) => group.base,
-            None => 0,
-        }
-    }
-
-    /// A chain behind `)` or `}` at the start of a line goes on below that bracket.
-    fn hang_on_head(&mut self, gap: u32) {
-        let (line, line_indent) = (self.line, self.line_indent);
-        if let Some(group) = self.open.last_mut().filter(|group| group.indent.0 == gap)
-            && group.head_line.is_some_and(|head| head < line)
-            && line_indent == group.base
-        {
-            group.inner = group.base;
-        }
+        (self.edits.merged(self.late.iter()).merged(changed), self.added)
     }
 
     fn open_groups(&mut self, token: u32) {
@@ -177,49 +162,63 @@ impl Printer<'_, '_> {
                 break;
             }
             self.next_group += 1;
-            let base = self.indent_at(token);
-            let inner = (base + group.columns).min(INDENT_AT_MOST.max(base));
-            let broken = self.broken[number as usize] || self.breaks(&group, inner);
-            self.broken[number as usize] = broken;
-            self.bases[number as usize] = base;
-            let head_line = group.hangs_on_head.then_some(self.line);
-            self.open.push(Open { close: group.close, indent: group.indent, broken, base, inner, head_line });
+            if self.broken[number as usize] || self.cannot_break(&group) {
+                continue;
+            }
+            if group.lazy || group.reluctant {
+                self.undecided.push((number, self.column));
+            } else {
+                self.broken[number as usize] = self.is_too_long(&group, group.fit_end, self.column);
+            }
         }
     }
 
-    fn breaks(&self, group: &Group, inner: u32) -> bool {
+    fn cannot_break(&self, group: &Group) -> bool {
         let waits = self.broken.get(group.outer as usize).is_some_and(|broken| !broken);
-        if group.fit_end <= group.open || waits {
-            return false;
+        group.fit_end <= group.open || waits
+    }
+
+    /// Decides groups whose first break would be here.
+    fn decide(&mut self, gap: u32) {
+        while let Some((number, column)) = self.undecided.pop() {
+            let group = self.planner.plan.groups[number as usize];
+            let inner = self.frames.spot_of(gap).place.columns();
+            self.broken[number as usize] = match group.lazy {
+                true => self.value_moves(&group, column, inner),
+                false => self.is_too_long(&group, self.reluctant_end(&group, inner), column),
+            };
         }
-        if group.lazy {
-            return self.value_moves(group, inner);
+    }
+
+    /// The end of what must fit of a list whose last item stays on the line only if the items would not fit on one of their own.
+    fn reluctant_end(&self, group: &Group, inner: u32) -> u32 {
+        let unforced = !self.measure.is_forced(group.fit_end, group.close);
+        match group.fit_end < group.close && unforced && self.fits(inner, group.open + 1, group.close) {
+            true => group.close,
+            false => group.fit_end,
         }
-        let mut fit_end = group.fit_end;
-        let unforced = !self.measure.is_forced(fit_end, group.close);
-        if group.reluctant && fit_end < group.close && unforced && self.fits(inner, group.open + 1, group.close) {
-            fit_end = group.close;
-        }
-        self.measure.is_forced(group.indent.0.max(group.open + 1), fit_end)
-            || !self.fits(self.column, group.open, fit_end)
+    }
+
+    fn is_too_long(&self, group: &Group, fit_end: u32, column: u32) -> bool {
+        self.measure.is_forced(group.first.max(group.open + 1), fit_end) || !self.fits(column, group.open, fit_end)
     }
 
     fn fits(&self, column: u32, from: u32, fit_end: u32) -> bool {
         column + self.measure.run(from, fit_end) <= self.planner.options.width
     }
 
-    /// Whether the value behind an operator goes to the next line.
-    fn value_moves(&self, group: &Group, inner: u32) -> bool {
-        let value = group.indent.0;
+    /// Whether the value behind an operator, which stands in a column, goes to the next line, where it would stand in another.
+    fn value_moves(&self, group: &Group, column: u32, inner: u32) -> bool {
+        let value = group.first;
         let forced = self.measure.is_forced(value + 1, group.close);
         let end = if group.head_only { group.fit_end } else { group.close };
-        if !forced && self.fits(self.column, group.open, end) {
+        if !forced && self.fits(column, group.open, end) {
             return false;
         }
-        let gains = inner < self.column + self.measure.token(group.open) + 1;
+        let gains = inner < column + self.measure.token(group.open) + 1;
         let opens_braces = self.planner.token_text(group.close - 1) == "}";
         let whole = !forced && !opens_braces && !group.head_only && self.fits(inner, value, group.close);
-        let begins_here = self.fits(self.column, group.open, group.fit_end);
+        let begins_here = self.fits(column, group.open, group.fit_end);
         let begins_there = self.fits(inner, value, group.fit_end);
         gains && (whole || !begins_here && begins_there)
     }
@@ -228,7 +227,6 @@ impl Printer<'_, '_> {
         let plan = self.planner.plan.gaps[gap as usize];
         let written = self.planner.written[gap as usize];
         self.buffer.clear();
-        self.hang_on_head(gap);
         let span = self.planner.tree.gap_span(gap);
         if self.is_settled(gap, &plan, span) {
             return;
@@ -251,7 +249,8 @@ impl Printer<'_, '_> {
         if !self.buffer.is_empty() {
             self.line += self.buffer.bytes().filter(|byte| *byte == b'\n').count() as u32;
         }
-        if self.buffer != span.of(self.planner.text) {
+        let waits = self.waiting.last().is_some_and(|waiting| waiting.token == gap);
+        if !waits && self.buffer != span.of(self.planner.text) {
             self.edits.push(span, &self.buffer);
         }
     }
@@ -261,7 +260,7 @@ impl Printer<'_, '_> {
         let written = self.planner.written[gap as usize];
         let pending = self.commas.last().is_some_and(|comma| comma.gap <= gap)
             || self.opening.last().is_some_and(|braces| braces.open == gap)
-            || self.closing.last().is_some_and(|braces| braces.close == gap);
+            || self.closing.last().is_some_and(|(braces, _)| braces.close == gap);
         let fixed = plan.form == Form::Fixed && written.newlines == 0 && written.plain;
         if !fixed || pending || written.comment || span.len() != u32::from(plan.spaced) {
             return false;
@@ -285,6 +284,9 @@ impl Printer<'_, '_> {
         let (line, was) = (self.line, self.written_column(span.end));
         let column = if plan.continues { 0 } else { self.column };
         self.trailing.push(Trailing { gap: span, line, column, was, begins_line });
+        if plan.continues {
+            self.frames.begin_line(gap, Some(self.line_place));
+        }
         self.column += 1;
         true
     }
@@ -299,23 +301,23 @@ impl Printer<'_, '_> {
     fn format_gap(&mut self, gap: u32, plan: &GapPlan) {
         let newlines = self.planner.newlines(gap);
         match plan.form {
-            Form::Unset | Form::Keep => self.keep_gap(gap),
-            Form::Verbatim => self.take_over(gap),
-            _ if gap == 0 => {}
+            Form::Unset | Form::Keep if newlines > 0 => self.new_line(gap, newlines),
+            Form::Unset | Form::Keep | Form::Verbatim => self.take_over(gap),
+            _ if gap == 0 => self.first_line(),
             _ if self.breaks_at(gap, plan) => {
                 let blank = newlines.saturating_sub(1).clamp(plan.blank.0.into(), plan.blank.1.into());
-                self.new_line(gap, plan, blank + 1);
+                self.new_line(gap, blank + 1);
             }
             _ => self.same_line(plan.spaced),
         }
     }
 
-    fn breaks_at(&self, gap: u32, plan: &GapPlan) -> bool {
+    fn breaks_at(&mut self, gap: u32, plan: &GapPlan) -> bool {
         let author = self.planner.newlines(gap) > 0;
         match plan.form {
             Form::Hard => true,
             Form::Author => author,
-            Form::AfterWrap => self.line_indent > self.indent_at(gap),
+            Form::AfterWrap => self.line_place.columns() > self.frames.spot_of(gap).place.columns(),
             Form::Soft if plan.fill => {
                 let group = self.planner.plan.groups.get(plan.group as usize);
                 let broken = self.broken.get(plan.group as usize).copied().unwrap_or(false);
@@ -328,18 +330,59 @@ impl Printer<'_, '_> {
         }
     }
 
-    /// Line breaks, then the indentation the structure asks for.
-    fn new_line(&mut self, gap: u32, plan: &GapPlan, breaks: u32) {
-        (0..breaks).for_each(|_| self.buffer.push_str(self.paper.line_end));
-        let wrap = if plan.hang { self.planner.options.wrap } else { 0 };
-        self.begin_line(if plan.margin { 0 } else { self.indent_at(gap) + wrap });
+    fn first_line(&mut self) {
+        self.line_place = self.frames.begin_line(0, Some(Place::default()));
     }
 
-    fn begin_line(&mut self, indent: u32) {
-        push_indent(&mut self.buffer, indent, self.paper.indentation);
-        self.column = indent;
-        self.line_indent = indent;
-        self.shift = i64::from(indent) - i64::from(self.written_indent());
+    /// Line breaks, then the indentation that the frames ask for.
+    fn new_line(&mut self, gap: u32, breaks: u32) {
+        let line = self.frames.places.len();
+        let kept = self.stays_at_margin(gap).then(Place::default);
+        self.line_place = self.frames.begin_line(gap, kept);
+        self.column = self.line_place.columns();
+        if self.frames.is_waiting() {
+            let was = self.written_column(self.planner.tree.gap_span(gap).end);
+            return self.waiting.push(Waiting { token: gap, line, breaks, was });
+        }
+        self.settle();
+        self.write_line(breaks, self.line_place);
+    }
+
+    fn write_line(&mut self, breaks: u32, place: Place) {
+        (0..breaks).for_each(|_| self.buffer.push_str(self.paper.line_end));
+        place.write(self.paper.indentation, self.paper.align_with_tabs, &mut self.buffer);
+    }
+
+    /// Whether the token behind a gap is a comment that its author left at the margin.
+    fn stays_at_margin(&mut self, gap: u32) -> bool {
+        let planner = self.planner;
+        let end = planner.tree.gap_span(gap).end;
+        if !planner.is_comment_token(gap) || planner.newlines(gap) == 0 || self.written_column(end) > 0 {
+            return false;
+        }
+        let all = || any_indented(planner.code, &lines(planner.code, self.paper.indentation, None));
+        let indented = *self.indented.get_or_insert_with(all);
+        let found = Place::default();
+        let line = Line { token: gap, start: self.written_line, end, found, kept: false, goes_on: false };
+        stays_at_margin(planner.code, &line, indented)
+    }
+
+    /// Writes the comments that waited, now that their places are known.
+    fn settle(&mut self) {
+        let buffer = std::mem::take(&mut self.buffer);
+        for waiting in std::mem::take(&mut self.waiting) {
+            let place = self.frames.places.get(waiting.line).copied().unwrap_or_default();
+            self.write_line(waiting.breaks, place);
+            let span = self.planner.tree.gap_span(waiting.token);
+            if self.buffer != span.of(self.planner.text) {
+                self.late.push(span, &self.buffer);
+            }
+            self.buffer.clear();
+            if let Some(moved) = self.reflowed(waiting.token, waiting.was, place, true) {
+                self.late.push(moved.0, &moved.1);
+            }
+        }
+        self.buffer = buffer;
     }
 
     fn same_line(&mut self, spaced: bool) {
@@ -349,47 +392,30 @@ impl Printer<'_, '_> {
         }
     }
 
-    /// The indentation of the line on which the token behind the gap was written.
-    fn written_indent(&self) -> u32 {
-        let rest = self.planner.text.get(self.written_line as usize..).unwrap_or("");
-        let blank = &rest[..rest.len() - rest.trim_start_matches([' ', '\t']).len()];
-        indent_columns(blank, self.paper.indentation.tab_width)
-    }
-
-    /// A gap that stays; its lines move as far as the line it hangs on did.
-    fn keep_gap(&mut self, gap: u32) {
-        let newlines = self.planner.newlines(gap);
-        if newlines == 0 {
-            return self.take_over(gap);
-        }
-        let written = self.planner.tree.gap_span(gap).of(self.planner.text);
-        let tail = written.rfind('\n').map_or(written, |end| &written[end + 1..]);
-        let tab_width = self.paper.indentation.tab_width;
-        let indent = (i64::from(indent_columns(tail, tab_width)) + self.shift).max(0) as u32;
-        (0..newlines).for_each(|_| self.buffer.push_str(self.paper.line_end));
-        push_indent(&mut self.buffer, indent, self.paper.indentation);
-        self.column = indent;
-        self.line_indent = indent;
-    }
-
     /// A gap that stays to the byte.
     fn take_over(&mut self, gap: u32) {
         let written = self.planner.tree.gap_span(gap).of(self.planner.text);
         self.buffer.push_str(written);
         match written.rfind('\n') {
             Some(end) => {
-                self.column = indent_columns(&written[end + 1..], self.paper.indentation.tab_width);
-                self.line_indent = self.column;
-                self.shift = 0;
+                let place = Place::of(&written[end + 1..], self.paper.indentation);
+                self.line_place = self.frames.begin_line(gap, Some(place));
+                self.settle();
+                self.column = self.line_place.columns();
             }
             None => self.column += width_of(written),
         }
     }
 
     fn token(&mut self, token: u32) {
-        if self.planner.is_comment_token(token) {
-            self.comment_column = self.column;
+        if let Some(place) = self.frames.go_on(token) {
+            // The comment in front of it on its line stands where the token would.
+            self.column = self.column + place.columns() - self.line_place.columns().min(self.column);
+            self.line_place = place;
+            self.settle();
         }
+        let column = self.column;
+        self.frames.pass(token, &mut || column);
         let width = self.measure.token(token);
         if !self.measure.multiline[token as usize] {
             self.column += width;
@@ -398,16 +424,10 @@ impl Printer<'_, '_> {
         let planner = self.planner;
         let Some(span) = planner.tree.tokens().get(token as usize).map(|token| token.span()) else { return };
         let text = span.of(planner.text);
-        if planner.is_comment_token(token) && planner.plan.gaps[token as usize].form != Form::Verbatim {
-            let frame = reflow::Frame {
-                was: self.written_column(span.start),
-                now: self.column,
-                first_on_line: planner.newlines(token) > 0 || token == 0,
-                trim: self.paper.trim,
-                line_end: self.paper.line_end,
-                indentation: self.paper.indentation,
-            };
-            if let Some(moved) = reflow::comment(text, &frame) {
+        let waits = self.waiting.last().is_some_and(|waiting| waiting.token == token);
+        if planner.is_comment_token(token) && !waits {
+            let (was, first) = (self.written_column(span.start), planner.newlines(token) > 0 || token == 0);
+            if let Some((span, moved)) = self.reflowed(token, was, Place::level(self.column), first) {
                 self.edits.push(span, &moved);
             }
         }
@@ -416,10 +436,21 @@ impl Printer<'_, '_> {
         self.column = width_of(text.rsplit('\n').next().unwrap_or(text));
     }
 
+    /// The new text of a comment of several lines that was written in a column and stands elsewhere now, if it changes.
+    fn reflowed(&self, token: u32, was: u32, place: Place, first_on_line: bool) -> Option<(Span, String)> {
+        let planner = self.planner;
+        if planner.plan.gaps[token as usize].form == Form::Verbatim || !self.measure.multiline[token as usize] {
+            return None;
+        }
+        let span = planner.tree.tokens().get(token as usize)?.span();
+        let moved = reflow::comment(planner.code, token, &reflow::Frame { was, place, first_on_line, paper: self.paper })?;
+        Some((span, moved))
+    }
+
     /// The column at which a byte was written.
     fn written_column(&self, offset: u32) -> u32 {
         let line = self.planner.text.get(self.written_line as usize..offset as usize).unwrap_or("");
-        indent_columns(line, self.paper.indentation.tab_width)
+        blank_columns(line, self.paper.indentation.tab_width)
     }
 
     /// Puts in `,` behind the last item of a broken list.
@@ -445,19 +476,23 @@ impl Printer<'_, '_> {
         while let Some(braces) = self.opening.last().copied().filter(|braces| braces.open == gap) {
             self.opening.pop();
             any = true;
-            let next = self.planner.options.control_next;
-            let plan = GapPlan::hard(braces.group, 0, 0);
-            if next {
-                let base = self.bases[braces.group as usize];
-                self.buffer.push_str(self.paper.line_end);
-                self.begin_line(base);
+            let inside = self.frames.spot_of(gap).place;
+            let mut outside = inside.shallower(self.paper.indentation.size);
+            let mut deeper = 0;
+            if self.planner.options.control_next {
+                deeper = self.paper.frames.brace;
+                outside = outside.deeper(deeper);
+                self.write_line(1, outside);
             } else {
                 self.buffer.push(' ');
             }
             self.buffer.push('{');
             self.added.push(Added { text: "{", gap });
-            self.new_line(gap, &plan, 1);
-            self.closing.push(braces);
+            self.line_place = self.frames.begin_line(gap, Some(inside.deeper(deeper)));
+            self.column = self.line_place.columns();
+            self.settle();
+            self.write_line(1, self.line_place);
+            self.closing.push((braces, outside));
         }
         any
     }
@@ -465,13 +500,13 @@ impl Printer<'_, '_> {
     /// Puts in `}` where statements that got braces end in this gap.
     fn closes_braces(&mut self, gap: u32, plan: &GapPlan) -> bool {
         let mut any = false;
-        while let Some(braces) = self.closing.last().copied().filter(|braces| braces.close == gap) {
+        while let Some((_, place)) = self.closing.last().copied().filter(|(braces, _)| braces.close == gap) {
             self.closing.pop();
             any = true;
-            self.buffer.push_str(self.paper.line_end);
-            self.begin_line(self.bases[braces.group as usize]);
+            self.write_line(1, place);
             self.buffer.push('}');
-            self.column += 1;
+            (self.line_place, self.column) = (place, place.columns() + 1);
+            self.frames.begin_made_line(place);
             self.added.push(Added { text: "}", gap });
         }
         if any && gap < self.planner.tree.tokens().len() as u32 {
@@ -484,6 +519,8 @@ impl Printer<'_, '_> {
     }
 
     fn end_of_file(&mut self, gap: u32) {
+        self.frames.finish();
+        self.settle();
         let written = self.planner.written[gap as usize];
         let span = self.planner.tree.gap_span(gap);
         if !written.plain || gap == 0 {
@@ -498,14 +535,4 @@ impl Printer<'_, '_> {
             self.edits.push(span, &self.buffer);
         }
     }
-}
-
-/// Writes an indentation of so many columns.
-pub(super) fn push_indent(out: &mut String, columns: u32, indentation: Indentation) {
-    let (tabs, spaces) = match indentation.tabs {
-        true => (columns / indentation.tab_width, columns % indentation.tab_width),
-        false => (0, columns),
-    };
-    out.extend(std::iter::repeat_n('\t', tabs as usize));
-    out.extend(std::iter::repeat_n(' ', spaces as usize));
 }

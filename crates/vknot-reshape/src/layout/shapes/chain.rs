@@ -55,9 +55,8 @@ impl Planner<'_> {
         let (true, Some(first)) = (calls > 1, breakable.first()) else { return };
         let author = breakable.iter().any(|gap| self.newlines(*gap) > 0);
         let wrap = self.options.chain;
-        let mut group = Group::over(self.first(id), self.end(id), self.options.wrap);
-        group.indent.0 = *first;
-        group.hangs_on_head = true;
+        let mut group = Group::over(self.first(id), self.end(id));
+        group.first = *first;
         group.always = match wrap {
             WrapChain::Always => calls > 2,
             WrapChain::Fit => author && self.options.keep != KeepBreaks::None,

@@ -17,10 +17,9 @@ impl Planner<'_> {
             self.space(id, pair[0], pair[1]);
         }
         let (Some(first), Some(last)) = (inner.first(), inner.last()) else {
-            return self.plan.set(close_gap, GapPlan::fixed(false).flush());
+            return self.plan.set(close_gap, GapPlan::fixed(false));
         };
-        let columns = if rule.block { self.options.level } else { self.options.wrap };
-        let mut group = Group::bracketed(self.first(children[open]), self.end(children[close]), columns);
+        let mut group = Group::over(self.first(children[open]), self.end(children[close]));
         group.keep = match self.options.keep {
             KeepBreaks::None => false,
             KeepBreaks::Some => rule.keep && self.newlines(self.first(*first)) > 0,
@@ -46,9 +45,8 @@ impl Planner<'_> {
         let among = match rule.together && !group.always && self.options.keep != KeepBreaks::All {
             true => {
                 let items = Group {
-                    indent: (0, 0),
                     outer: number,
-                    ..Group::over(self.first(*first), self.end(*last), 0)
+                    ..Group::over(self.first(*first), self.end(*last))
                 };
                 self.plan.group(items)
             }
@@ -57,7 +55,7 @@ impl Planner<'_> {
         self.plan.set(self.first(*first), GapPlan::soft(number, padded));
         let close_plan = match rule.close_apart {
             true => GapPlan::soft(number, padded),
-            false => GapPlan::fixed(padded).flush(),
+            false => GapPlan::fixed(padded),
         };
         self.plan.set(close_gap, close_plan);
         let blank = if rule.keep { self.options.blank_most } else { 0 };
@@ -144,7 +142,7 @@ impl Planner<'_> {
 
     /// Items parted by commas, as many on a line as fit.
     pub(in crate::layout) fn commas(&mut self, id: NodeId, children: &[NodeId]) {
-        let mut group = Group::over(self.first(id), self.end(id), self.options.wrap);
+        let mut group = Group::over(self.first(id), self.end(id));
         group.keep = self.options.keep == KeepBreaks::All;
         let number = self.plan.group(group);
         for pair in children.windows(2) {

@@ -42,9 +42,8 @@ impl Planner<'_> {
             });
         }
         let Some(first) = gaps.last() else { return };
-        let columns = if indented { self.options.wrap } else { 0 };
-        let mut group = Group::over(self.first(id), self.end(id), columns);
-        group.indent.0 = *first;
+        let mut group = Group::over(self.first(id), self.end(id));
+        group.first = *first;
         // A break on either side of an operator is the author's wish to have the run broken.
         group.always = author && self.options.keep != KeepBreaks::None;
         let number = self.plan.group(group);
@@ -86,8 +85,8 @@ impl Planner<'_> {
             } else if matches!(self.role(*value), Role::Block | Role::Branch | Role::Collection | Role::Lambda) {
                 self.plan.set(gap, GapPlan::fixed(true));
             } else {
-                let mut group = Group::over(self.first(*operator), self.end(*value), self.options.wrap);
-                group.indent.0 = gap;
+                let mut group = Group::over(self.first(*operator), self.end(*value));
+                group.first = gap;
                 group.lazy = true;
                 group.fit_end = gap + 1;
                 group.keep = self.options.keep == KeepBreaks::All;

@@ -84,7 +84,7 @@ impl Planner<'_> {
         for pair in children[..= open].windows(2) {
             self.space(id, pair[0], pair[1]);
         }
-        let Some(first) = inner.first() else { return self.plan.set(close_gap, GapPlan::fixed(false).flush()) };
+        let Some(first) = inner.first() else { return self.plan.set(close_gap, GapPlan::fixed(false)) };
         if let Some(group) = self.inline_group(id, rule, children, inner) {
             self.plan.set(self.first(*first), GapPlan::soft(group, true));
             self.plan.set(close_gap, GapPlan::soft(group, true));
@@ -94,7 +94,7 @@ impl Planner<'_> {
             return;
         }
         let most = self.options.blank_most;
-        let mut group = Group::bracketed(self.first(children[open]), self.end(children[close]), self.options.level);
+        let mut group = Group::over(self.first(children[open]), self.end(children[close]));
         group.always = true;
         let number = self.plan.group(group);
         self.plan.set(self.first(*first), GapPlan::hard(number, 0, if rule.leading_blank { most } else { 0 }));
@@ -154,7 +154,7 @@ impl Planner<'_> {
 
     fn plain_group(&mut self, children: &[NodeId]) -> u32 {
         let (Some(first), Some(last)) = (children.first(), children.last()) else { return NO_GROUP };
-        self.plan.group(Group::bracketed(self.first(*first), self.end(*last), self.options.level))
+        self.plan.group(Group::over(self.first(*first), self.end(*last)))
     }
 
     fn is_simple_item(&self, item: NodeId) -> bool {
@@ -191,8 +191,8 @@ impl Planner<'_> {
         if children.len() - body == 1 && self.role(*first) == Role::Block && from == body {
             return self.plan.set(self.first(*first), GapPlan::fixed(true));
         }
-        let mut group = Group::over(self.first(id), self.end(id), self.options.level);
-        group.indent.0 = self.first(children[from]);
+        let mut group = Group::over(self.first(id), self.end(id));
+        group.first = self.first(children[from]);
         group.always = true;
         let number = self.plan.group(group);
         self.plan.set(self.first(*first), GapPlan::hard(number, 0, 0));
@@ -201,7 +201,7 @@ impl Planner<'_> {
 
     /// A keyword, then items one level in below it.
     pub(in crate::layout) fn clause(&mut self, id: NodeId, children: &[NodeId]) {
-        let mut group = Group::over(self.first(id), self.end(id), self.options.level);
+        let mut group = Group::over(self.first(id), self.end(id));
         group.always = true;
         let number = self.plan.group(group);
         for child in children.iter().skip(1) {

@@ -23,7 +23,7 @@ impl Planner<'_> {
             self.late_part(late, children);
         }
         if self.is_inline_branch(id) {
-            let group = Group { indent: (0, 0), ..Group::over(self.first(id), self.end(id), 0) };
+            let group = Group { ..Group::over(self.first(id), self.end(id)) };
             let number = self.plan.group(group);
             self.shared.insert(id, number);
         }
@@ -69,7 +69,7 @@ impl Planner<'_> {
         match (next, self.table.spec.brace_after_wrap) {
             (true, _) => GapPlan::hard(NO_GROUP, 0, 0),
             (false, true) => GapPlan::after_wrap(),
-            (false, false) => GapPlan::fixed(true).flush(),
+            (false, false) => GapPlan::fixed(true),
         }
     }
 
@@ -78,7 +78,7 @@ impl Planner<'_> {
         let closes = self.token_text(self.end(before).saturating_sub(1)) == "}" && self.role(before) == Role::Block;
         let arm = matches!(self.role(before), Role::Arm);
         match (closes || arm) && !self.options.control_next {
-            true => GapPlan::fixed(true).flush(),
+            true => GapPlan::fixed(true),
             false => GapPlan { joins: !self.options.control_next, ..GapPlan::hard(NO_GROUP, 0, 0) },
         }
     }
@@ -94,10 +94,10 @@ impl Planner<'_> {
             return self.plan.set(gap, GapPlan::fixed(false));
         }
         if self.tree.node(id).kind == self.tree.node(body).kind && self.name(before) == "else" {
-            return self.plan.set(gap, GapPlan::fixed(true).flush());
+            return self.plan.set(gap, GapPlan::fixed(true));
         }
-        let mut group = Group::over(gap.saturating_sub(1), self.end(body), self.options.level);
-        group.indent.0 = gap;
+        let mut group = Group::over(gap.saturating_sub(1), self.end(body));
+        group.first = gap;
         let broken = self.newlines(gap) > 0;
         group.always = broken;
         let braced = match self.options.required {
@@ -106,13 +106,9 @@ impl Planner<'_> {
             RequiredBraces::Always => true,
         };
         if braced && self.can_be_braced(body) {
-            group.always = true;
-            let number = self.plan.group(group);
-            self.plan.set(gap, GapPlan::hard(number, 0, 0));
+            self.plan.set(gap, GapPlan::hard(NO_GROUP, 0, 0));
             let close = self.behind_trailing_comments(self.end(body));
-            self.plan.groups[number as usize].close = close.max(group.close);
-            self.plan.groups[number as usize].indent.1 = close.max(group.close);
-            self.plan.added.push(AddedBraces { open: gap, close, group: number });
+            self.plan.added.push(AddedBraces { open: gap, close });
             return;
         }
         let number = self.plan.group(group);
@@ -140,8 +136,8 @@ impl Planner<'_> {
         let end = body.map_or(self.end(id), |body| self.first(*body));
         let from = self.first(*first);
         let start = self.header_start(children);
-        let mut group = Group::over(start, end, self.options.wrap);
-        group.indent.0 = from;
+        let mut group = Group::over(start, end);
+        group.first = from;
         group.keep = self.options.keep != KeepBreaks::None && self.role(id) == Role::Operator;
         let number = self.plan.group(group);
         for child in children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect::<Vec<_>>() {
@@ -158,8 +154,8 @@ impl Planner<'_> {
         };
         let Some(pair) = children.windows(2).find(|pair| fits(self, pair)) else { return };
         let gap = self.first(pair[1]);
-        let mut group = Group::over(gap - 1, gap + 1, self.options.wrap);
-        group.indent.0 = gap;
+        let mut group = Group::over(gap - 1, gap + 1);
+        group.first = gap;
         let list = children.iter().find(|child| **child > pair[1] && self.role(**child) == Role::List);
         group.fit_end = list.map_or(gap + 1, |list| self.first(*list) + 1);
         group.lazy = true;
