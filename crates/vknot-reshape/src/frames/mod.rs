@@ -2,6 +2,7 @@
 
 pub(crate) mod blocks;
 mod brackets;
+pub(crate) mod broken;
 pub(crate) mod comments;
 mod directives;
 mod elements;

@@ -1,7 +1,7 @@
 //! Sets lines by structure, in code of other languages inside a file, too.
 
 use vknot_style::{Indentation, Key, Style};
-use vknot_syntax::{Embedded, NodeId, Role, Source, Span, Tree};
+use vknot_syntax::{Embedded, Role, Source, Span, Tree};
 
 use crate::spec::Code;
 use crate::edits::Edits;
@@ -16,7 +16,7 @@ use super::learn::HeadVotes;
 use crate::frames::comments::{any_indented, stays_at_margin};
 use crate::frames::lines::{Line, lines, places};
 use super::manner::{self, with_manner};
-use crate::partners::bracket_of;
+use crate::frames::broken::lost_from;
 use crate::frames::options::Options;
 use crate::frames::place::{blank_columns, Place};
 use crate::spec::indent::LinesBy;
@@ -304,17 +304,4 @@ fn inner_span(piece: &Embedded, outer: Span) -> Option<Span> {
         return None;
     }
     Some(Span::new(piece.inner(start).unwrap_or(0), piece.inner(end).unwrap_or(piece.source.span().end)))
-}
-
-/// Where in what could not be read a bracket closes that nothing there opened.
-fn lost_from(code: Code<'_>, error: NodeId) -> Option<u32> {
-    let node = code.tree.node(error);
-    let mut depth = 0i64;
-    for token in node.first_token..node.token_end {
-        depth += bracket_of(code, token).map_or(0, |bracket| if bracket.opens { 1 } else { -1 });
-        if depth < 0 {
-            return code.tree.tokens().get(token as usize).map(|token| token.start);
-        }
-    }
-    None
 }

@@ -65,8 +65,9 @@ pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
     };
     receipt.added = added.into_iter().map(change).collect();
     let left = planner.left_alone.iter().map(|id: &NodeId| tree.node(*id).span());
-    let reason = Reason::SyntaxError;
-    receipt.left_alone = left.map(|span| LeftAlone { span, reason }).collect();
+    // What could not be read keeps its lines; where they begin is told by brackets, as far as it can be.
+    let reason = |span: Span| if planner.is_lost(span.start) { Reason::SyntaxError } else { Reason::Brackets };
+    receipt.left_alone = left.map(|span| LeftAlone { span, reason: reason(span) }).collect();
     let bom = match style.choice() {
         Charset::Utf8 => Some(false),
         Charset::Utf8Bom => Some(true),

@@ -2,12 +2,14 @@
 
 use std::collections::{HashMap, HashSet};
 
-use vknot_syntax::{NodeId, Role, Source, Tree};
+use vknot_syntax::{NodeId, Role, Span, Tree};
+
+use crate::frames::broken::lost_spans;
 
 use crate::spec::Code;
 use super::{comments, damage};
 use super::options::Options;
-use super::plan::{GapPlan, Group, NO_GROUP, Plan};
+use super::plan::{GapPlan, NO_GROUP, Plan};
 use crate::spec::layout::{Hug, LayoutTable, Rule};
 
 /// What the author wrote in a gap.
@@ -26,7 +28,6 @@ pub(super) struct Written {
 pub(super) struct Planner<'a> {
     pub code: Code<'a>,
     pub tree: &'a Tree,
-    pub source: &'a Source,
     pub text: &'a str,
     pub table: &'static LayoutTable,
     pub options: Options,
@@ -38,6 +39,8 @@ pub(super) struct Planner<'a> {
     pub shared: HashMap<NodeId, u32>,
     /// Nodes left alone because of errors in them.
     pub left_alone: Vec<NodeId>,
+    /// Pieces whose lines cannot be told.
+    lost: Vec<Span>,
     /// Nodes that are not nested as the tree says.
     untrusted: HashSet<NodeId>,
     children: Vec<NodeId>,
@@ -62,7 +65,6 @@ pub(super) fn plan<'a>(
     let mut planner = Planner {
         code,
         tree,
-        source,
         text,
         table,
         options,
@@ -71,6 +73,7 @@ pub(super) fn plan<'a>(
         hugs: vec![0; tree.nodes().len()],
         shared: HashMap::new(),
         left_alone: Vec::new(),
+        lost: if tree.has_error() { lost_spans(code) } else { Vec::new() },
         untrusted: damage::untrusted(code),
         children: Vec::new(),
     };
@@ -262,6 +265,12 @@ impl Planner<'_> {
 
     pub fn token_text(&self, token: u32) -> &str {
         self.tree.tokens().get(token as usize).map_or("", |token| token.span().of(self.text))
+    }
+
+    /// Whether what begins at an offset is in a piece whose lines cannot be told.
+    pub fn is_lost(&self, offset: u32) -> bool {
+        let behind = self.lost.partition_point(|span| span.start <= offset);
+        behind.checked_sub(1).is_some_and(|at| offset < self.lost[at].end)
     }
 
     pub fn is_comment_token(&self, token: u32) -> bool {

@@ -43,7 +43,7 @@ struct Waiting {
     token: u32,
     /// The line, as the frames count them.
     line: usize,
-    breaks: u32,
+    breaks: Option<u32>,
     /// The column at which it was written.
     was: u32,
 }
@@ -239,13 +239,13 @@ impl Printer<'_, '_> {
             self.edits.push(span, &self.buffer);
             return;
         }
-        if !written.plain {
-            return self.take_over(gap);
-        }
-        if self.trails(gap, &plan, span) {
+        if written.plain && self.trails(gap, &plan, span) {
             return;
         }
-        self.format_gap(gap, &plan);
+        match written.plain {
+            true => self.format_gap(gap, &plan),
+            false => self.take_over(gap),
+        }
         if !self.buffer.is_empty() {
             self.line += self.buffer.bytes().filter(|byte| *byte == b'\n').count() as u32;
         }
@@ -301,12 +301,12 @@ impl Printer<'_, '_> {
     fn format_gap(&mut self, gap: u32, plan: &GapPlan) {
         let newlines = self.planner.newlines(gap);
         match plan.form {
-            Form::Unset | Form::Keep if newlines > 0 => self.new_line(gap, newlines),
+            Form::Unset | Form::Keep if newlines > 0 => self.new_line(gap, Some(newlines)),
             Form::Unset | Form::Keep | Form::Verbatim => self.take_over(gap),
             _ if gap == 0 => self.first_line(),
             _ if self.breaks_at(gap, plan) => {
                 let blank = newlines.saturating_sub(1).clamp(plan.blank.0.into(), plan.blank.1.into());
-                self.new_line(gap, blank + 1);
+                self.new_line(gap, Some(blank + 1));
             }
             _ => self.same_line(plan.spaced),
         }
@@ -335,7 +335,7 @@ impl Printer<'_, '_> {
     }
 
     /// Line breaks, then the indentation that the frames ask for.
-    fn new_line(&mut self, gap: u32, breaks: u32) {
+    fn new_line(&mut self, gap: u32, breaks: Option<u32>) {
         let line = self.frames.places.len();
         let kept = self.stays_at_margin(gap).then(Place::default);
         self.line_place = self.frames.begin_line(gap, kept);
@@ -345,11 +345,18 @@ impl Printer<'_, '_> {
             return self.waiting.push(Waiting { token: gap, line, breaks, was });
         }
         self.settle();
-        self.write_line(breaks, self.line_place);
+        self.write_line(gap, breaks, self.line_place);
     }
 
-    fn write_line(&mut self, breaks: u32, place: Place) {
-        (0..breaks).for_each(|_| self.buffer.push_str(self.paper.line_end));
+    /// Writes line breaks, or with `None` those in front of a token as they are, and then the beginning of a line.
+    fn write_line(&mut self, gap: u32, breaks: Option<u32>, place: Place) {
+        match breaks {
+            Some(breaks) => (0..breaks).for_each(|_| self.buffer.push_str(self.paper.line_end)),
+            None => {
+                let written = self.planner.tree.gap_span(gap).of(self.planner.text);
+                self.buffer.push_str(&written[..written.rfind('\n').map_or(0, |end| end + 1)]);
+            }
+        }
         place.write(self.paper.indentation, self.paper.align_with_tabs, &mut self.buffer);
     }
 
@@ -372,7 +379,7 @@ impl Printer<'_, '_> {
         let buffer = std::mem::take(&mut self.buffer);
         for waiting in std::mem::take(&mut self.waiting) {
             let place = self.frames.places.get(waiting.line).copied().unwrap_or_default();
-            self.write_line(waiting.breaks, place);
+            self.write_line(waiting.token, waiting.breaks, place);
             let span = self.planner.tree.gap_span(waiting.token);
             if self.buffer != span.of(self.planner.text) {
                 self.late.push(span, &self.buffer);
@@ -392,19 +399,24 @@ impl Printer<'_, '_> {
         }
     }
 
-    /// A gap that stays to the byte.
+    /// A gap that stays to the byte, but for the blanks in front of the token where it is certain how many they must be.
     fn take_over(&mut self, gap: u32) {
-        let written = self.planner.tree.gap_span(gap).of(self.planner.text);
-        self.buffer.push_str(written);
-        match written.rfind('\n') {
-            Some(end) => {
-                let place = Place::of(&written[end + 1..], self.paper.indentation);
-                self.line_place = self.frames.begin_line(gap, Some(place));
-                self.settle();
-                self.column = self.line_place.columns();
-            }
-            None => self.column += width_of(written),
+        let span = self.planner.tree.gap_span(gap);
+        let written = span.of(self.planner.text);
+        let Some(end) = written.rfind('\n') else {
+            self.buffer.push_str(written);
+            self.column += width_of(written);
+            return;
+        };
+        let blank = &written[end + 1..];
+        let plain = blank.bytes().all(|byte| matches!(byte, b' ' | b'\t'));
+        if plain && !self.planner.is_lost(span.end) {
+            return self.new_line(gap, None);
         }
+        self.buffer.push_str(written);
+        self.line_place = self.frames.begin_line(gap, Some(Place::of(blank, self.paper.indentation)));
+        self.settle();
+        self.column = self.line_place.columns();
     }
 
     fn token(&mut self, token: u32) {
@@ -482,7 +494,7 @@ impl Printer<'_, '_> {
             if self.planner.options.control_next {
                 deeper = self.paper.frames.brace;
                 outside = outside.deeper(deeper);
-                self.write_line(1, outside);
+                self.write_line(gap, Some(1), outside);
             } else {
                 self.buffer.push(' ');
             }
@@ -491,7 +503,7 @@ impl Printer<'_, '_> {
             self.line_place = self.frames.begin_line(gap, Some(inside.deeper(deeper)));
             self.column = self.line_place.columns();
             self.settle();
-            self.write_line(1, self.line_place);
+            self.write_line(gap, Some(1), self.line_place);
             self.closing.push((braces, outside));
         }
         any
@@ -503,7 +515,7 @@ impl Printer<'_, '_> {
         while let Some((_, place)) = self.closing.last().copied().filter(|(braces, _)| braces.close == gap) {
             self.closing.pop();
             any = true;
-            self.write_line(1, place);
+            self.write_line(gap, Some(1), place);
             self.buffer.push('}');
             (self.line_place, self.column) = (place, place.columns() + 1);
             self.frames.begin_made_line(place);
