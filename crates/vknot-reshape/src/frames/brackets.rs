@@ -108,6 +108,8 @@ impl Frames<'_> {
             lined_up: false,
             rule: HeadRule::Call,
             passed: 1,
+            first_column: None,
+            item_has_line: false,
             argument: anchor,
             kept: top.kept,
             braces: if top.node == holder { top.braces } else { 0 } + usize::from(bracket == b'{'),

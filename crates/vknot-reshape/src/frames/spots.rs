@@ -6,7 +6,7 @@ use super::brackets::{closer, opener};
 use super::stack::{Frame, Frames, Spot};
 use crate::spec::forms::HeadRule;
 use vknot_style::choices::{AccessPlace, LabelPlace};
-use super::place::Place;
+use super::place::{blank_columns, Place};
 use crate::spec::indent::Hold;
 
 impl Frames<'_> {
@@ -109,13 +109,29 @@ impl Frames<'_> {
     }
 
     fn in_body(&self, id: NodeId, node: &Node, frame: &Frame) -> Place {
-        let wraps = match self.tree.role(frame.node) {
-            Role::Error => !self.begins_item(node),
-            // What is inside a macro is no code for certain.
-            Role::Macro => is_operator(self.text(id)) || is_operator(self.before()),
-            _ => false,
-        };
-        frame.base.deeper(if wraps { self.options.wrap } else { 0 })
+        match self.tree.role(frame.node) {
+            Role::Error if !self.begins_item(node) => frame.base.deeper(self.options.wrap),
+            Role::Macro => self.in_macro(id, node, frame),
+            _ => frame.base,
+        }
+    }
+
+    /// Inside a macro, where nothing is code for certain: lines keep how they stand to the first one between the same brackets. One that an
+    /// operator leads goes on with an item that has a line of its own.
+    fn in_macro(&self, id: NodeId, node: &Node, frame: &Frame) -> Place {
+        let further = self.written_column(node.start).saturating_sub(frame.first_column.unwrap_or(u32::MAX));
+        let joins = is_operator(self.text(id)) && !ends_item(self.before()) && frame.item_has_line;
+        // What stands a few columns off was not meant to.
+        match further / self.options.size.max(1) {
+            0 => frame.base.deeper(if joins { self.options.wrap } else { 0 }),
+            levels => frame.base.deeper(levels * self.options.size),
+        }
+    }
+
+    /// The column in which the line of an offset was written.
+    pub(super) fn written_column(&self, offset: u32) -> u32 {
+        let blank = self.source.line_blank(offset);
+        blank_columns(self.source.slice(blank), self.options.indentation.tab_width)
     }
 
     /// Inside brackets: an item, or more of one.
@@ -127,11 +143,19 @@ impl Frames<'_> {
             };
         }
         let parenthesized = self.tree.role(frame.node) == Role::Parenthesized;
-        let continued = || !matches!(self.before(), "," | ";" | "(" | "[" | "{" | "<" | "");
+        let continued = || !matches!(self.before(), "," | ";" | "(" | "[" | "{" | "<" | "") && !self.follows_annotation(frame);
         if self.options.operand > 0 && !parenthesized && !frame.lined_up && continued() {
             return frame.base.deeper(self.options.operand);
         }
         frame.base
+    }
+
+    /// Whether what stands in front of the line at hand is said about the item that begins with it.
+    fn follows_annotation(&self, frame: &Frame) -> bool {
+        let before = self.behind.and_then(|token| self.tree.tokens().get(token as usize));
+        // Annotations are shallow, so looking a few steps up is enough.
+        let holders = before.into_iter().flat_map(|before| self.tree.ancestors(before.node).take(12));
+        holders.take_while(|id| *id != frame.node).any(|id| self.tree.role(id) == Role::Annotation)
     }
 
     fn in_branch(&self, id: NodeId, node: &Node, frame: &Frame) -> Spot {
@@ -252,4 +276,9 @@ pub(crate) fn is_operator(text: &str) -> bool {
         "|", "^", "<<", ">>",
     ];
     OPERATORS.contains(&text)
+}
+
+/// Whether a token ends an item, or stands in front of the first.
+pub(super) fn ends_item(text: &str) -> bool {
+    matches!(text, "," | ";" | "(" | "[" | "{" | "=>" | "")
 }

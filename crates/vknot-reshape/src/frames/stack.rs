@@ -19,7 +19,7 @@ use super::comments::Waiting;
 use super::directives::Conditional;
 use super::options::Options;
 use super::place::Place;
-use super::spots::is_operator;
+use super::spots::{ends_item, is_operator};
 
 /// What is open.
 #[derive(Clone, Copy, Debug)]
@@ -49,6 +49,9 @@ pub(crate) struct Frame {
     pub argument: Place,
     /// Whether white space means something inside.
     pub kept: bool,
+    /// Inside a macro: the column in which its first line was written, and whether the item at hand began on a line of its own.
+    pub first_column: Option<u32>,
+    pub item_has_line: bool,
     /// How many brackets are open, its own included.
     pub depth: usize,
     /// How many braces are open that belong to the same node.
@@ -234,6 +237,7 @@ impl<'a> Frames<'a> {
             self.note_code(wanted);
         }
         self.current = wanted;
+        self.note_in_macro(node, spot.closes);
         // Links behind one that follows a block follow it, too.
         let follows = self.led_by_closing && self.top().hold == Hold::Chain && wanted == self.top().anchor;
         self.led_by_closing = spot.closes || follows;
@@ -259,6 +263,18 @@ impl<'a> Frames<'a> {
     /// Begins a line with something that no token of the tree is, such as a bracket that is put in.
     pub fn begin_made_line(&mut self, place: Place) {
         (self.line_token, self.current, self.behind_mark) = (TokenId::MAX, place, place);
+    }
+
+    /// Remembers how the lines inside a macro were written.
+    fn note_in_macro(&mut self, node: &Node, closes: bool) {
+        if closes || self.tree.role(self.top().node) != Role::Macro || self.tree.is_comment(node.first_token) {
+            return;
+        }
+        let (column, begins) = (self.written_column(node.start), ends_item(self.before()));
+        if let Some(top) = self.stack.last_mut() {
+            top.first_column.get_or_insert(column);
+            top.item_has_line |= begins;
+        }
     }
 
     /// Whether the place of some line is not known yet.
@@ -401,6 +417,9 @@ impl<'a> Frames<'a> {
         self.count_in_top(node, kind.role, kind.hold);
         let top = self.top();
         if node.is_leaf() {
+            if node.parent == top.node && top.item_has_line && ends_item(self.text(id)) {
+                self.stack.last_mut().into_iter().for_each(|top| top.item_has_line = false);
+            }
             self.enter_leaf(id, node, kind, column);
             self.enter_block(node, kind.role, column);
             if kind.role != Role::Comment {
@@ -508,6 +527,8 @@ impl<'a> Frames<'a> {
             lined_up: false,
             rule: HeadRule::Call,
             passed: 0,
+            first_column: None,
+            item_has_line: false,
             argument: anchor.deeper(self.options.wrap),
             braces: 0,
             depth: self.stack.last().map_or(0, |top| top.depth),

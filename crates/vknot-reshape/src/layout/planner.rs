@@ -122,7 +122,7 @@ impl Planner<'_> {
             Rule::Commas => self.commas(id, children),
             Rule::CommasOnly => self.commas_only(children),
             Rule::Arm => self.arm(id, children),
-            Rule::Operators(indented) => self.operators(id, *indented, children),
+            Rule::Operators => self.operators(id, children),
             Rule::Assign(operators) => self.assign(id, operators, children),
             Rule::Chain => self.chain(id, children),
             Rule::Clause => self.clause(id, children),

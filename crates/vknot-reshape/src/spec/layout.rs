@@ -23,8 +23,8 @@ pub(crate) enum Rule {
     CommasOnly,
     /// A labelled group: labels, then indented items.
     Arm,
-    /// Operands and operators of one precedence, broken before the operators; whether wrapped lines are indented.
-    Operators(bool),
+    /// Operands and operators of one precedence, broken before the operators.
+    Operators,
     /// A target, one of these operators, a value that may go to the next line.
     Assign(&'static [&'static str]),
     /// Links of a chain of calls.
@@ -138,8 +138,6 @@ pub(crate) enum Fill {
 pub(crate) struct List {
     /// Spaces inside the brackets on one line.
     pub padded: bool,
-    /// Indented as a block, not as a wrapped line.
-    pub block: bool,
     /// The closing bracket gets a line of its own.
     pub close_apart: bool,
     /// The author's line break behind the opening bracket is a wish to have it broken.
@@ -161,7 +159,6 @@ pub(crate) struct List {
 
 pub(crate) const LIST: List = List {
     padded: false,
-    block: false,
     close_apart: false,
     keep: false,
     fill: Fill::Never,

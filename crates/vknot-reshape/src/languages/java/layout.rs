@@ -68,7 +68,7 @@ const CONTROL: Words = Words {
 const LISTED: List = List { together: true, reluctant: true, ..LIST };
 const PARAMETERS: Rule = Rule::List(LISTED);
 const ARGUMENTS: Rule = Rule::List(LISTED);
-const ARRAY: List = List { block: true, close_apart: true, keep: true, fill: Fill::Simple, ..LIST };
+const ARRAY: List = List { close_apart: true, keep: true, fill: Fill::Simple, ..LIST };
 const EQUALS: Rule = Rule::Assign(&["="]);
 
 const RULES: &[(&str, Rule)] = &[
@@ -161,7 +161,7 @@ const RULES: &[(&str, Rule)] = &[
     ("method_invocation", Rule::Chain),
     ("field_access", Rule::Chain),
     ("array_access", Rule::Chain),
-    ("binary_expression", Rule::Operators(true)),
+    ("binary_expression", Rule::Operators),
     ("assignment_expression", Rule::Assign(ASSIGNMENTS)),
     ("element_value_pair", EQUALS),
     ("resource", EQUALS),

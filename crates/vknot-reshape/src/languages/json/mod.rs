@@ -44,7 +44,7 @@ static STYLE: LanguageStyle = LanguageStyle {
     ],
 };
 
-const OBJECT: List = List { padded: true, block: true, close_apart: true, keep: true, ..LIST };
+const OBJECT: List = List { padded: true, close_apart: true, keep: true, ..LIST };
 const ARRAY: List = List { padded: false, fill: Fill::Simple, ..OBJECT };
 
 const LAYOUT: LayoutSpec = LayoutSpec {

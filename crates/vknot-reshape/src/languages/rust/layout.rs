@@ -65,7 +65,7 @@ const BLOCK: Braces = Braces {
     ..BRACES
 };
 const FIELDS: Braces = Braces { comma: true, ..BRACES };
-const LISTED: List = List { block: true, close_apart: true, hug_single: true, comma: true, ..LIST };
+const LISTED: List = List { close_apart: true, hug_single: true, comma: true, ..LIST };
 const TYPES: List = List { hug: false, hug_single: true, ..LISTED };
 const RECORD: List = List { padded: true, keep: true, ..LISTED };
 const ARRAY: List = List { keep: true, fill: Fill::Simple, ..LISTED };
@@ -151,7 +151,7 @@ const RULES: &[(&str, Rule)] = &[
     ("try_expression", Rule::Chain),
     ("index_expression", Rule::Chain),
     ("generic_function", Rule::Chain),
-    ("binary_expression", Rule::Operators(true)),
+    ("binary_expression", Rule::Operators),
     ("assignment_expression", Rule::Assign(&["="])),
     ("compound_assignment_expr", Rule::Assign(COMPOUND)),
     ("field_initializer", Rule::Assign(&[":"])),
@@ -194,7 +194,7 @@ const RULES: &[(&str, Rule)] = &[
     ("parameter", PLAIN),
     ("self_parameter", PLAIN),
     ("variadic_parameter", PLAIN),
-    ("or_pattern", Rule::Operators(false)),
+    ("or_pattern", Rule::Operators),
     ("captured_pattern", PLAIN),
     ("field_pattern", PLAIN),
     ("generic_pattern", PLAIN),

@@ -10,7 +10,7 @@ impl Planner<'_> {
     /// All operators of one precedence in one group, broken before the operators.
     ///
     /// Grammars nest `a + b + c` to the left; the outermost node plans for the whole run.
-    pub(in crate::layout) fn operators(&mut self, id: NodeId, indented: bool, children: &[NodeId]) {
+    pub(in crate::layout) fn operators(&mut self, id: NodeId, children: &[NodeId]) {
         let class = self.class_of(id);
         let continues = self.tree.parent(id).is_some_and(|parent| {
             self.tree.node(parent).kind == self.tree.node(id).kind
@@ -19,14 +19,14 @@ impl Planner<'_> {
                 && self.left_of(parent) == Some(id)
         });
         if !continues {
-            self.operator_group(id, indented, class);
+            self.operator_group(id, class);
         }
         for pair in children.windows(2) {
             self.space(id, pair[0], pair[1]);
         }
     }
 
-    fn operator_group(&mut self, id: NodeId, indented: bool, class: Option<u8>) {
+    fn operator_group(&mut self, id: NodeId, class: Option<u8>) {
         let kind = self.tree.node(id).kind;
         let mut gaps = Vec::new();
         let mut author = false;

@@ -135,7 +135,9 @@ impl Planner<'_> {
         let body = children.iter().find(|child| matches!(self.role(**child), Role::Block | Role::Body));
         let end = body.map_or(self.end(id), |body| self.first(*body));
         let from = self.first(*first);
-        let start = self.header_start(children);
+        // What follows a closing brace stays on its line if it fits there.
+        let behind_brace = !each && from > 0 && self.token_text(from - 1) == "}";
+        let start = if behind_brace { from - 1 } else { self.header_start(children) };
         let mut group = Group::over(start, end);
         group.first = from;
         group.keep = self.options.keep != KeepBreaks::None && self.role(id) == Role::Operator;
