@@ -3,6 +3,7 @@
 mod corpus;
 mod docs;
 mod fuzz;
+mod house;
 mod random;
 mod ratios;
 mod scale_levels;

@@ -1,6 +1,7 @@
 //! The `vknot` program: reads arguments, runs one command, gives an exit code.
 
 mod arguments;
+mod command_line;
 mod commands;
 mod demo;
 mod files;
@@ -13,7 +14,7 @@ use std::process::ExitCode;
 use clap::Parser;
 
 use crate::files::workspace::Workspace;
-use crate::arguments::{Arguments, Command};
+use crate::command_line::{Arguments, Command};
 use crate::problem::Outcome;
 
 fn main() -> ExitCode {

@@ -1,6 +1,6 @@
 //! What brackets open and close, and words that do the same.
 
-use vknot_syntax::{Bracket, Node, NodeId, Role};
+use vknot_syntax::{Node, NodeId, Role};
 
 use super::stack::{Frame, Frames, LinesUp};
 use crate::spec::forms::{FormSpec, HeadRule};
@@ -8,10 +8,7 @@ use super::forms;
 use vknot_style::choices::AlignList;
 use super::place::Place;
 use crate::spec::indent::{Hold, KindIndent, Mark};
-use super::spots::is_one_of;
-
-/// What stands for a word that opens or closes.
-const WORD: u8 = b'w';
+use super::marks::{is_one_of, opener, WORD};
 
 impl Frames<'_> {
     /// Whether the first child of a node is a bracket, or a word that opens it.
@@ -161,22 +158,5 @@ impl Frames<'_> {
         let below = first.filter(|_| matches!(frame.rule, HeadRule::Aligned(_)));
         frame.argument = Place::level(below.unwrap_or(column + spec.argument));
         frame.close = Place::level(head);
-    }
-}
-
-/// The bracket that a token opens, without the mark in front of it.
-pub(crate) fn opener(text: &str) -> Option<u8> {
-    let bracket = Bracket::of(text).filter(|bracket| bracket.opens).or_else(|| Bracket::marked(text));
-    bracket.map(|bracket| bracket.shape)
-}
-
-/// The bracket that a token closes.
-pub(crate) fn closer(text: &str, role: Role) -> Option<u8> {
-    match text {
-        ")" => Some(b'('),
-        "]" => Some(b'['),
-        "}" => Some(b'{'),
-        ">" | "/>" => Some(b'<'),
-        _ => (role == Role::Close).then_some(WORD),
     }
 }

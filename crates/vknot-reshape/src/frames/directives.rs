@@ -3,11 +3,10 @@
 
 use vknot_syntax::{Node, NodeId, Role};
 
-use super::brackets::{closer, opener};
-use super::stack::Frames;
+use super::stack::{Conditional, Frames};
 use super::place::Place;
 use crate::spec::indent::Hold;
-use super::spots::is_one_of;
+use super::marks::{closer, is_one_of, opener};
 
 /// What a directive is to conditionals.
 #[derive(Clone, Copy, PartialEq, Eq)]
@@ -23,14 +22,6 @@ const PARTS: [(Part, &[&str]); 3] = [
     (Part::Else, &["else", "elif", "elifdef", "elifndef", "elseif", "elseifdef"]),
     (Part::End, &["endif", "ifend"]),
 ];
-
-/// A conditional that is open.
-pub(crate) struct Conditional {
-    /// The line its first directive stands on.
-    line: usize,
-    /// Where the first line of code in it stands.
-    code: Option<Place>,
-}
 
 impl Frames<'_> {
     /// Where a directive stands that goes on with a conditional or ends it.

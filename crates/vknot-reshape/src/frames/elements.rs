@@ -5,7 +5,7 @@ use vknot_syntax::NodeId;
 use super::stack::Frames;
 use vknot_style::choices::AlignList;
 use crate::spec::indent::Hold;
-use super::spots::is_one_of;
+use super::marks::is_one_of;
 
 impl Frames<'_> {
     /// Whether what an element holds stands at its own line.

@@ -6,7 +6,7 @@ use vknot_style::{Indentation, Key, Style};
 use vknot_style::choices::IndentStyle;
 use vknot_syntax::{NodeId, Role, Source, Span};
 
-use super::brackets::opener;
+use super::marks::opener;
 use super::lines;
 use crate::receipt::Decided;
 use super::standings::{Standing, standings};

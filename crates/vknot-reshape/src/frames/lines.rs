@@ -116,3 +116,15 @@ fn driven(mut frames: Frames<'_>, lines: &[Line], tokens: u32) -> Placed {
     frames.finish();
     Placed { places: frames.places, blocks: frames.blocks }
 }
+
+/// Whether a line holds a comment that stays at the margin: as a rule it is code that is not to run. `indented` tells whether any code of
+/// the file is indented.
+pub(crate) fn stays_at_margin(code: Code<'_>, line: &Line, indented: bool) -> bool {
+    let text = || code.tree.tokens().get(line.token as usize).map_or("", |token| code.source.slice(token.span()));
+    indented && line.found.columns() == 0 && code.tree.is_comment(line.token) && !text().contains('\n')
+}
+
+/// Whether any line that holds code is indented.
+pub(crate) fn any_indented(code: Code<'_>, lines: &[Line]) -> bool {
+    lines.iter().any(|line| line.found.columns() > 0 && !code.tree.is_comment(line.token))
+}

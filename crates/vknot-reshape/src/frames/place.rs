@@ -69,6 +69,20 @@ impl Place {
     }
 }
 
+/// Where a line goes.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Spot {
+    pub place: Place,
+    /// Whether what begins there closes what was open, so that comments in front of it stand inside.
+    pub closes: bool,
+}
+
+impl From<Place> for Spot {
+    fn from(place: Place) -> Spot {
+        Spot { place, closes: false }
+    }
+}
+
 /// The columns that white space takes.
 pub(crate) fn blank_columns(blank: &str, tab_width: u32) -> u32 {
     blank.bytes().fold(0, |column, byte| advanced(column, byte as char, tab_width))

@@ -2,8 +2,9 @@
 
 use vknot_syntax::{Node, NodeId, Role};
 
-use super::brackets::{closer, opener};
-use super::stack::{Frame, Frames, Spot};
+use super::marks::{closer, ends_item, is_one_of, is_operator, opener};
+use super::place::Spot;
+use super::stack::{Frame, Frames};
 use crate::spec::forms::HeadRule;
 use vknot_style::choices::{AccessPlace, LabelPlace};
 use super::place::{blank_columns, Place};
@@ -262,23 +263,4 @@ impl Frames<'_> {
         let token = self.tree.tokens().get(node.first_token as usize)?;
         opener(self.source.slice(token.span()))
     }
-}
-
-/// Whether a word is one of some, in whatever case.
-pub(crate) fn is_one_of(words: &[&str], word: &str) -> bool {
-    words.iter().any(|other| other.eq_ignore_ascii_case(word))
-}
-
-/// Whether a token joins what is on both sides of it.
-pub(crate) fn is_operator(text: &str) -> bool {
-    const OPERATORS: [&str; 24] = [
-        ".", "&&", "||", "+", "-", "*", "/", "%", "=", "==", "!=", "<", ">", "<=", ">=", "+=", "?", "?.", "??", "&",
-        "|", "^", "<<", ">>",
-    ];
-    OPERATORS.contains(&text)
-}
-
-/// Whether a token ends an item, or stands in front of the first.
-pub(super) fn ends_item(text: &str) -> bool {
-    matches!(text, "," | ";" | "(" | "[" | "{" | "=>" | "")
 }

@@ -15,11 +15,10 @@ use crate::spec::Code;
 use crate::spec::forms::HeadRule;
 use crate::spec::indent::{Hold, IndentTable};
 use super::blocks::Block;
-use super::comments::Waiting;
-use super::directives::Conditional;
+use super::waiting::Waiting;
 use super::options::Options;
-use super::place::Place;
-use super::spots::{ends_item, is_operator};
+use super::place::{Place, Spot};
+use super::marks::{ends_item, is_operator};
 
 /// What is open.
 #[derive(Clone, Copy, Debug)]
@@ -69,20 +68,6 @@ impl Frame {
     }
 }
 
-/// Where a line goes.
-#[derive(Clone, Copy, Debug)]
-pub(crate) struct Spot {
-    pub place: Place,
-    /// Whether what begins there closes what was open, so that comments in front of it stand inside.
-    pub closes: bool,
-}
-
-impl From<Place> for Spot {
-    fn from(place: Place) -> Spot {
-        Spot { place, closes: false }
-    }
-}
-
 /// What lines up with the next token, if that is on the same line.
 #[derive(Clone, Copy, Debug)]
 pub(crate) enum LinesUp {
@@ -99,6 +84,14 @@ pub(crate) enum LinesUp {
 struct Opened {
     place: Place,
     line: usize,
+}
+
+/// A conditional that is open.
+pub(crate) struct Conditional {
+    /// The line its first directive stands on.
+    pub line: usize,
+    /// Where the first line of code in it stands.
+    pub code: Option<Place>,
 }
 
 pub(crate) struct Frames<'a> {

@@ -1,6 +1,6 @@
 //! Runs of imports with what belongs to each.
 
-use vknot_syntax::{NodeId, Span};
+use vknot_syntax::{LineEnd, NodeId, Span};
 
 use crate::items::{Item, Sequence};
 use crate::spec::Code;
@@ -50,6 +50,8 @@ pub(crate) struct Block {
     pub span: Span,
     /// The white space in front of the first.
     pub indent: String,
+    /// How its first line ends.
+    pub line_end: &'static str,
     pub lines: Vec<Line>,
 }
 
@@ -84,7 +86,7 @@ fn blocks_in(code: Code<'_>, holder: NodeId, kind: &str) -> Vec<Block> {
         let block = open.get_or_insert_with(|| {
             let span = Span::new(source.line_start(start), end);
             let indent = source.slice(Span::new(span.start, start)).to_owned();
-            Block { span, indent, lines: Vec::new() }
+            Block { span, indent, line_end: line_end(code, end), lines: Vec::new() }
         });
         let apart = !block.lines.is_empty() && source.line(start) > source.line(block.span.end) + 1;
         block.lines.push(Line::of(code, &item, apart));
@@ -92,4 +94,14 @@ fn blocks_in(code: Code<'_>, holder: NodeId, kind: &str) -> Vec<Block> {
     }
     blocks.extend(open);
     blocks
+}
+
+/// How the line ends that holds an offset.
+fn line_end(code: Code<'_>, offset: u32) -> &'static str {
+    let rest = code.source.text().get(offset as usize..).unwrap_or("");
+    match rest.find('\n') {
+        Some(end) if rest[..end].ends_with('\r') => LineEnd::CrLf.text(),
+        Some(_) => LineEnd::Lf.text(),
+        None => code.source.facts().line_end().text(),
+    }
 }

@@ -13,8 +13,7 @@ use crate::frames::found::{decided_indentation, indentation as found_indentation
 use super::levels;
 use crate::frames::forms::HeadRules;
 use super::learn::HeadVotes;
-use crate::frames::comments::{any_indented, stays_at_margin};
-use crate::frames::lines::{Line, lines, places};
+use crate::frames::lines::{any_indented, Line, lines, places, stays_at_margin};
 use super::manner::{self, with_manner};
 use crate::frames::broken::lost_from;
 use crate::frames::options::Options;

@@ -7,6 +7,7 @@ mod comments;
 mod damage;
 mod measure;
 mod options;
+mod paper;
 mod plan;
 mod planner;
 mod print;
@@ -20,7 +21,10 @@ use vknot_syntax::{LineEnd, NodeId, Span};
 use vknot_style::choices::{Charset, LineEnds, RequiredBraces, TrimBlanks};
 
 use options::Options;
-use print::Paper;
+use paper::Paper;
+use plan::GapPlan;
+use planner::Planner;
+use crate::spec::layout::LayoutTable;
 use crate::edits::Edits;
 use crate::spec::Code;
 use crate::frames::found::effective_indentation;
@@ -48,7 +52,7 @@ pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
         options.required = RequiredBraces::Keep;
         options.commas = false;
     }
-    let planner = planner::plan(code, table, options);
+    let planner = plan(code, table, options);
     let (mut edits, added) = print::print(&planner, &paper);
     if let Some(only) = only {
         let lines: Vec<Span> = only.iter().map(|span| source.whole_lines(*span)).collect();
@@ -76,11 +80,19 @@ pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
     Reshape { edits, receipt, bom: bom.filter(|bom| *bom != source.facts().bom) }
 }
 
+/// Plans the layout of a whole file.
+fn plan<'a>(code: Code<'a>, table: &'static LayoutTable, options: Options) -> Planner<'a> {
+    let mut planner = Planner::planned(code, table, options);
+    comments::settle(&mut planner);
+    planner.plan.set(0, GapPlan::fixed(false));
+    planner
+}
+
 /// How the gaps inside some spans are laid out, whole items all of them. Nothing outside changes.
 pub(crate) fn inside(code: Code<'_>, style: &Style, spans: &[Span]) -> Edits {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Edits::default() };
     let paper = paper(code, style);
-    let planner = planner::plan(code, table, Options::of(style, paper.indentation));
+    let planner = plan(code, table, Options::of(style, paper.indentation));
     let (edits, _) = print::print(&planner, &paper);
     let mut spans = spans.iter().peekable();
     edits.filtered(|edit, _| {
@@ -147,7 +159,7 @@ mod tests {
         };
         let document = Document::new(Source::from_text("Gauge.java", text), language, default_style(language));
         let paper = paper(document.code(), document.style());
-        let planner = planner::plan(document.code(), table, Options::of(document.style(), paper.indentation));
+        let planner = plan(document.code(), table, Options::of(document.style(), paper.indentation));
         let (edits, _) = print::print(&planner, &paper);
         prove(&document, Reshape { edits, ..Reshape::default() }, Contract::LAYOUT).unwrap_err().reason
     }

@@ -7,7 +7,7 @@ use vknot_syntax::{NodeId, Role, Span, Tree};
 use crate::frames::broken::lost_spans;
 
 use crate::spec::Code;
-use super::{comments, damage};
+use super::damage;
 use super::options::Options;
 use super::plan::{GapPlan, NO_GROUP, Plan};
 use crate::spec::layout::{Hug, LayoutTable, Rule};
@@ -46,42 +46,38 @@ pub(super) struct Planner<'a> {
     children: Vec<NodeId>,
 }
 
-/// Plans the layout of a whole file.
-pub(super) fn plan<'a>(
-    code: Code<'a>,
-    table: &'static LayoutTable,
-    options: Options,
-) -> Planner<'a> {
-    let Code { source, tree, .. } = code;
-    let text = source.text();
-    let tokens = tree.tokens().len();
-    let mut total = 0;
-    let written = (0..=tokens as u32).map(|index| {
-        let gap = tree.gap(text, index);
-        total += gap.newlines;
-        let comment = tree.is_comment(index);
-        Written { newlines: gap.newlines, total, plain: gap.plain, empty: gap.span.is_empty(), comment }
-    });
-    let mut planner = Planner {
-        code,
-        tree,
-        text,
-        table,
-        options,
-        plan: Plan::new(tokens),
-        written: written.collect(),
-        hugs: vec![0; tree.nodes().len()],
-        shared: HashMap::new(),
-        left_alone: Vec::new(),
-        lost: if tree.has_error() { lost_spans(code) } else { Vec::new() },
-        untrusted: damage::untrusted(code),
-        children: Vec::new(),
-    };
-    planner.find_hugs();
-    planner.walk();
-    comments::settle(&mut planner);
-    planner.plan.set(0, GapPlan::fixed(false));
-    planner
+impl<'a> Planner<'a> {
+    /// Plans what the rules say of a whole file; the gaps beside comments are not settled yet.
+    pub fn planned(code: Code<'a>, table: &'static LayoutTable, options: Options) -> Planner<'a> {
+        let Code { source, tree, .. } = code;
+        let text = source.text();
+        let tokens = tree.tokens().len();
+        let mut total = 0;
+        let written = (0..=tokens as u32).map(|index| {
+            let gap = tree.gap(text, index);
+            total += gap.newlines;
+            let comment = tree.is_comment(index);
+            Written { newlines: gap.newlines, total, plain: gap.plain, empty: gap.span.is_empty(), comment }
+        });
+        let mut planner = Planner {
+            code,
+            tree,
+            text,
+            table,
+            options,
+            plan: Plan::new(tokens),
+            written: written.collect(),
+            hugs: vec![0; tree.nodes().len()],
+            shared: HashMap::new(),
+            left_alone: Vec::new(),
+            lost: if tree.has_error() { lost_spans(code) } else { Vec::new() },
+            untrusted: damage::untrusted(code),
+            children: Vec::new(),
+        };
+        planner.find_hugs();
+        planner.walk();
+        planner
+    }
 }
 
 impl Planner<'_> {

@@ -1,34 +1,18 @@
 //! One linear pass over the plan: decides what fits, and gives an edit for each gap that comes out otherwise than
 //! written. Where the lines it makes begin, the frames say.
 
-use vknot_style::Indentation;
 use vknot_syntax::Span;
 
 use crate::edits::Edits;
-use crate::frames::comments::{any_indented, stays_at_margin};
-use crate::frames::lines::{Line, lines};
-use crate::frames::options::Options as FrameOptions;
+use crate::frames::lines::{any_indented, Line, lines, stays_at_margin};
 use crate::frames::place::{blank_columns, Place};
 use crate::frames::stack::Frames;
 use super::measure::{Measure, width_of};
 use super::plan::{AddedBraces, AddedComma, Form, GapPlan, Group};
+use super::paper::Paper;
 use super::planner::Planner;
 use super::reflow;
 use super::trailing::{self, Trailing};
-
-/// How lines are written.
-#[derive(Clone, Debug)]
-pub(super) struct Paper {
-    pub indentation: Indentation,
-    /// What decides where lines begin.
-    pub frames: FrameOptions,
-    /// Whether what lines up gets tabs, too.
-    pub align_with_tabs: bool,
-    pub line_end: &'static str,
-    /// Whether the file ends in a line end; `None` keeps what is there.
-    pub final_newline: bool,
-    pub trim: bool,
-}
 
 /// A token that was put in.
 #[derive(Clone, Debug, PartialEq, Eq)]

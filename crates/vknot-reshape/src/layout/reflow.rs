@@ -3,7 +3,7 @@
 use crate::frames::blocks::{Block, inner_lines};
 use crate::frames::place::Place;
 use crate::spec::Code;
-use super::print::Paper;
+use super::paper::Paper;
 
 /// Where a comment stood and where it stands now.
 pub(super) struct Frame<'a> {

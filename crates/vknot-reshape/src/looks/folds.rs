@@ -5,7 +5,11 @@ use vknot_syntax::{Embedded, NodeId, Role, Source, Span, Tree};
 use crate::spec::Code;
 
 use crate::spec::looks::Construct;
-use super::{comments, header_start, Marks, regions, sections};
+use super::comments;
+use super::naming::header_start;
+use super::marks::Marks;
+use super::regions;
+use super::sections;
 
 /// What a fold hides.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]

@@ -4,7 +4,11 @@ use vknot_syntax::{NodeId, Source, Span};
 
 use crate::spec::Code;
 
-use super::{Fold, folds, ladder, outline, pairs};
+use super::folds::Fold;
+use super::folds::folds;
+use super::ladder::ladder;
+use super::outline::outline;
+use super::pairs::pairs;
 
 /// Checks tree and looks of one text: tokens and gaps give the text back, every token is in one place, folds nest and
 /// stay inside, pairs are symmetric, ladders grow strictly up to the file.

@@ -4,7 +4,8 @@ use vknot_syntax::{contents_span, Embedded, NodeId, Role, Span, word_span_at};
 
 use crate::spec::Code;
 
-use super::{kind_words, with_attached};
+use super::naming::kind_words;
+use super::naming::with_attached;
 
 /// One selection of a ladder.
 #[derive(Clone, Debug, PartialEq, Eq)]

@@ -6,6 +6,7 @@ mod folds;
 mod invariants;
 mod ladder;
 mod marks;
+mod naming;
 mod outline;
 mod pairs;
 mod regions;
@@ -18,78 +19,10 @@ pub use folds::{Fold, FoldKind, folds, folds_with};
 pub use invariants::check;
 pub use ladder::{ladder, Rung};
 pub use marks::{Marks, NamedSpan};
+pub use naming::{header_start, kind_words, whole_item, with_attached};
 pub use outline::{find_by_name, outline, OutlineEntry, OutlinePath};
 pub use pairs::{Culprit, Pair, Pairs, pairs, Unpaired};
 pub(crate) use regions::is_region_marker;
 pub use regions::{LoneMarker, Region, Regions, regions};
 pub use sections::{Section, sections};
 pub use todos::{Todo, todos};
-
-use vknot_syntax::{NodeId, Role, Span, Tree};
-
-use crate::spec::Code;
-
-
-/// The node with what is wrapped around it to say more about it, such as its export or its decorations.
-pub fn whole_item(code: Code<'_>, id: NodeId) -> NodeId {
-    let tree = code.tree;
-    let toolkit = code.toolkit();
-    let mut whole = id;
-    while let Some(parent) = tree.parent(whole).filter(|parent| toolkit.kind(tree.node(*parent).kind).wraps) {
-        whole = parent;
-    }
-    whole
-}
-
-/// Where an item begins to say what it is: behind its annotations and comments.
-pub fn header_start(tree: &Tree, id: NodeId) -> u32 {
-    let node = tree.node(id);
-    let mut skip = node.first_token;
-    for child in tree.children(id) {
-        match tree.role(child) {
-            Role::Annotation | Role::Comment => skip = tree.node(child).token_end,
-            _ => {
-                for inner in tree.children(child).take_while(|inner| tree.role(*inner) == Role::Annotation) {
-                    skip = tree.node(inner).token_end;
-                }
-                break;
-            }
-        }
-    }
-    tree.tokens().get(skip as usize).map_or(node.start, |token| token.start).min(node.end)
-}
-
-/// What a node is, in words: a `method_declaration` is a `method`, unless its language has a better word.
-pub fn kind_words(code: Code<'_>, id: NodeId) -> &'static str {
-    let tree = code.tree;
-    code.toolkit().words(tree.node(id).kind)
-}
-
-/// The span from the comments and annotations that belong to an item, directly in front of it, to its end.
-pub fn with_attached(code: Code<'_>, id: NodeId) -> Span {
-    let Code { source, tree, .. } = code;
-    let id = whole_item(code, id);
-    let mut start = tree.node(id).start;
-    let Some(parent) = tree.parent(id) else { return tree.node(id).span() };
-    let mut attached: Vec<NodeId> = Vec::new();
-    for child in tree.children(parent) {
-        if child == id {
-            break;
-        }
-        match tree.role(child) {
-            Role::Comment | Role::Annotation => attached.push(child),
-            _ => attached.clear(),
-        }
-    }
-    for child in attached.into_iter().rev() {
-        let end = tree.node(child).end;
-        let apart = source.line(start).saturating_sub(source.line(end)) > 1;
-        // A comment behind something else on its line belongs to that.
-        let trailing = !source.begins_line(tree.node(child).start);
-        if apart || trailing {
-            break;
-        }
-        start = tree.node(child).start;
-    }
-    Span::new(start, tree.node(id).end)
-}

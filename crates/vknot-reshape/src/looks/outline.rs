@@ -4,7 +4,9 @@ use vknot_syntax::{Embedded, NodeId, Role, Span, Tree};
 
 use crate::spec::{Code, Toolkit};
 
-use super::{kind_words, sections, whole_item};
+use super::naming::kind_words;
+use super::sections;
+use super::naming::whole_item;
 
 /// A named item.
 #[derive(Clone, Debug, PartialEq, Eq)]

@@ -4,7 +4,8 @@ use vknot_syntax::{NodeId, Role, Source, Span, TokenId, Tree};
 
 use crate::spec::Code;
 
-use super::{header_start, kind_words};
+use super::naming::header_start;
+use super::naming::kind_words;
 
 /// Two marks that belong together: brackets, tags, the words that open and close a block.
 #[derive(Clone, Debug, PartialEq, Eq)]

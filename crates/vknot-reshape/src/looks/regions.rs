@@ -4,7 +4,8 @@ use vknot_syntax::Span;
 
 use crate::spec::Code;
 
-use super::{comments, Marks};
+use super::comments;
+use super::marks::Marks;
 
 /// A region, from the line of its opening marker to that of its closing one.
 #[derive(Clone, Debug, PartialEq, Eq)]

@@ -4,7 +4,8 @@ use vknot_syntax::{NodeId, Role, Source, Span};
 
 use crate::spec::Code;
 
-use super::{comments, Marks};
+use super::comments;
+use super::marks::Marks;
 
 /// A section.
 #[derive(Clone, Debug, PartialEq, Eq)]

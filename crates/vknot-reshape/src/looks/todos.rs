@@ -4,7 +4,8 @@ use vknot_syntax::Span;
 
 use crate::spec::Code;
 
-use super::{comments, Marks};
+use super::comments;
+use super::marks::Marks;
 
 /// A tagged note.
 #[derive(Clone, Debug, PartialEq, Eq)]

@@ -1,6 +1,6 @@
 //! Bytes to lines and columns and back, in characters and in UTF-16 code units.
 
-use super::Span;
+use super::span::Span;
 
 /// A position as people write it: line and column count from 1, columns in characters.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]

@@ -2,7 +2,9 @@
 
 use std::path::{Path, PathBuf};
 
-use super::{Facts, LineColumn, Lines, Position16, Span};
+use super::facts::Facts;
+use super::lines::{LineColumn, Lines, Position16};
+use super::span::Span;
 
 /// The largest file that is read: 256 MiB. Spans are 32-bit, and a tree takes several times its text's memory.
 pub const MAX_BYTES: u64 = 256 * 1024 * 1024;

@@ -5,7 +5,7 @@
 
 use crate::language::{Field, Kind, Language};
 use crate::text::Span;
-use super::{HAS_ERROR, LEAF, MISSING, Node, NodeId, Token, Tree};
+use super::arena::{HAS_ERROR, LEAF, MISSING, Node, NodeId, Token, Tree};
 
 /// Takes nodes in preorder: [`open`](Self::open), children, [`close`](Self::close).
 pub struct TreeBuilder<'t> {

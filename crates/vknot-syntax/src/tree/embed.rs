@@ -5,7 +5,7 @@
 
 use crate::language::Language;
 use crate::text::{Source, Span};
-use super::{NodeId, Tree};
+use super::arena::{Embedded, NodeId, Tree};
 
 /// A piece of another language, before it is read.
 #[derive(Clone, Debug)]
@@ -25,20 +25,6 @@ impl Piece {
     pub fn of(source: &Source, language: &'static Language, host: NodeId, span: Span) -> Piece {
         Piece { language, host, text: source.slice(span).to_owned(), map: vec![(0, span.start)] }
     }
-}
-
-/// A piece of another language, read.
-#[derive(Clone, Debug)]
-pub struct Embedded {
-    /// The node of the outer tree that holds it.
-    pub host: NodeId,
-    /// Its own text.
-    pub source: Source,
-    /// Its tree; offsets are those of its own text.
-    pub tree: Tree,
-    map: Vec<(u32, u32)>,
-    /// Where its host ends in the file.
-    end: u32,
 }
 
 impl Embedded {

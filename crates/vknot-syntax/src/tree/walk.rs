@@ -3,7 +3,7 @@
 use crate::language::Field;
 use crate::role::Role;
 use crate::text::Span;
-use super::{NodeId, TokenId, Tree};
+use super::arena::{NodeId, TokenId, Tree};
 
 /// The direct children of a node, in order.
 #[derive(Clone)]

@@ -5,9 +5,8 @@ use std::collections::HashSet;
 use vknot_style::Style;
 use vknot_syntax::{NodeId, Role, Source, Span};
 
-use crate::spec::Code;
+use crate::spec::{Code, ImportSpec};
 use crate::edits::Edits;
-use crate::spec::imports::ImportSpec;
 use crate::imports::{Block, blocks, Line};
 use crate::receipt::{Note, Receipt, TokenChange};
 use crate::reshape::Reshape;
@@ -110,7 +109,7 @@ fn organize_block(
     seen: &mut HashSet<(String, bool)>,
     receipt: &mut Receipt,
 ) -> Option<String> {
-    let Code { source, tree, .. } = code;
+    let Code { tree, .. } = code;
     let mut kept: Vec<Import> = Vec::new();
     for import in block.lines.into_iter().map(|line| Import::of(code, line)) {
         let again = !seen.insert((import.path.clone(), import.is_static));
@@ -136,7 +135,7 @@ fn organize_block(
         return None;
     }
     kept.sort_by(|a, b| (a.group(), &a.path).cmp(&(b.group(), &b.path)));
-    let line_end = source.facts().line_end().text();
+    let line_end = block.line_end;
     let mut text = String::new();
     for (index, import) in kept.iter().enumerate() {
         if index > 0 {

@@ -3,9 +3,8 @@
 use vknot_style::Style;
 use vknot_syntax::{NodeId, Role, Source, Span, Tree};
 
-use crate::spec::Code;
+use crate::spec::{Code, ImportSpec};
 use crate::edits::Edits;
-use crate::spec::imports::ImportSpec;
 use crate::imports::{Block, blocks, Line};
 use crate::layout;
 use crate::receipt::{Receipt, TokenChange};
@@ -88,8 +87,8 @@ fn organize_block(
     block: &Block,
     receipt: &mut Receipt,
 ) -> String {
-    let Code { source, tree, .. } = code;
-    let line_end = source.facts().line_end().text();
+    let Code { tree, .. } = code;
+    let line_end = block.line_end;
     let mut groups: Vec<Vec<Declaration>> = Vec::new();
     for line in &block.lines {
         let declaration = declaration(code, line.clone());

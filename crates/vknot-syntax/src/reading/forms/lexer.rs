@@ -2,7 +2,7 @@
 
 use crate::language::Kind;
 use crate::reading::{block_end, char_len, Escape, line_end, quoted_end, word_end};
-use super::*;
+use super::dialect::*;
 
 /// What begins at a place.
 #[derive(Clone, Copy)]
