@@ -85,7 +85,7 @@ mod tests {
             for c in inside.trim_end_matches(|c| c == '}' || c == ' ').chars().chain([',']) {
                 depth += i32::from(c == '{') - i32::from(c == '}');
                 if c == ',' && depth <= 0 {
-                    let closing = "}".repeat(part.matches('{').count() - part.matches('}').count());
+                    let closing = "}".repeat(part.matches('{').count().saturating_sub(part.matches('}').count()));
                     waiting.extend((!part.trim().is_empty()).then(|| format!("{before}{}{closing}", part.trim())));
                     part.clear();
                 } else {
@@ -167,7 +167,7 @@ mod tests {
         let mut words = BTreeSet::new();
         for language in Language::all().filter(|language| language.grammar().is_some()) {
             let kinds = (0..language.kind_count() as u16).map(|kind| language.kind_name(Kind(kind)).to_owned());
-            words.extend(kinds.filter(|kind| kind.contains('_') && kind.chars().all(|c| c.is_ascii_lowercase() || c == '_')));
+            words.extend(kinds.filter(|kind| !kind.starts_with('_') && kind.contains('_') && kind.chars().all(|c| c.is_ascii_lowercase() || c == '_')));
         }
         words
     }

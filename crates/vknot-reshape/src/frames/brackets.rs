@@ -41,9 +41,7 @@ impl Frames<'_> {
     }
 
     fn leads_operands(&self, text: &str) -> bool {
-        let conditions = self.table.spec.conditions;
-        matches!(text, "=" | "return" | ":=" | "+=" | "-=")
-            || is_one_of(conditions, text)
+        self.table.spec.leads.contains(&text) || is_one_of(self.table.spec.conditions, text)
     }
 
     /// What wraps in the innermost frame lines up with what stands behind a token, such as the colon of a constructor.

@@ -16,12 +16,7 @@ enum Part {
     End,
 }
 
-/// The names of directives, in lower case.
-const PARTS: [(Part, &[&str]); 3] = [
-    (Part::Begin, &["if", "ifdef", "ifndef", "ifopt"]),
-    (Part::Else, &["else", "elif", "elifdef", "elifndef", "elseif", "elseifdef"]),
-    (Part::End, &["endif", "ifend"]),
-];
+const PARTS: [Part; 3] = [Part::Begin, Part::Else, Part::End];
 
 impl Frames<'_> {
     /// Where a directive stands that goes on with a conditional or ends it.
@@ -49,7 +44,7 @@ impl Frames<'_> {
         let first = self.tree.tokens().get(node.first_token as usize)?;
         let text = self.source.slice(first.span()).trim_start_matches(['#', '{', '(', '*', '$', ' ', '\t']);
         let word = &text[..text.find(|c: char| !c.is_ascii_alphanumeric()).unwrap_or(text.len())];
-        PARTS.iter().find(|(_, names)| is_one_of(names, word)).map(|(part, _)| *part)
+        PARTS.into_iter().zip(self.table.spec.directives).find(|(_, names)| is_one_of(names, word)).map(|(part, _)| part)
     }
 
     /// Counts a directive.

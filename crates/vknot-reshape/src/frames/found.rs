@@ -30,13 +30,19 @@ pub fn indentation(code: Code<'_>) -> Option<Indentation> {
     }
 }
 
-/// Told from the first items between brackets, each against the line of its bracket.
+/// Told from the first items between brackets, each against the line of its bracket. Literals tell where no body does, since they may
+/// stand like wrapped lines.
 fn by_brackets(code: Code<'_>) -> Option<Indentation> {
     let Code { source, tree, .. } = code;
-    let mut votes = Votes::default();
+    let (mut bodies, mut literals) = (Votes::default(), Votes::default());
     for (index, node) in tree.nodes().iter().enumerate() {
         let role = tree.language().role(node.kind);
-        if !matches!(role, Role::Block | Role::Body | Role::Collection) || node.is_empty() || node.has_error() {
+        let votes = match role {
+            Role::Block | Role::Body => &mut bodies,
+            Role::Collection => &mut literals,
+            _ => continue,
+        };
+        if node.is_empty() || node.has_error() {
             continue;
         }
         let mut parts = tree.parts(NodeId(index as u32));
@@ -48,7 +54,7 @@ fn by_brackets(code: Code<'_>) -> Option<Indentation> {
             votes.count(inner.strip_prefix(outer).unwrap_or(""));
         }
     }
-    votes.result()
+    bodies.result().or_else(|| literals.result())
 }
 
 /// Whether a token begins a line that is not the first.

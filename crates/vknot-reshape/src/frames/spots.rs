@@ -168,7 +168,7 @@ impl Frames<'_> {
         }
         let text = if node.is_leaf() { self.text(id) } else { "" };
         if self.is_middle(id) && (node.is_leaf() || kind.role == Role::Arm || kind.hold == Hold::Branch) {
-            let of_case = kind.role == Role::Arm && self.begins_with(self.tree.node(frame.node), "case");
+            let of_case = kind.role == Role::Arm && self.table.spec.cases.iter().any(|word| self.begins_with(self.tree.node(frame.node), word));
             return frame.anchor.deeper(if of_case { self.options.case_else } else { 0 }).into();
         }
         if text == "{" || kind.hold == Hold::Body && self.opens_body(id, node) {
@@ -178,7 +178,8 @@ impl Frames<'_> {
         if node.first_token == frame.prefix_end || text == "|" && frame.hold == Hold::Arm {
             return frame.anchor.into();
         }
-        if kind.hold == Hold::Branch && self.before().eq_ignore_ascii_case("else") && self.begins_with(node, "if") {
+        let (first, second) = self.table.spec.else_if.unwrap_or_default();
+        if kind.hold == Hold::Branch && self.before().eq_ignore_ascii_case(first) && self.begins_with(node, second) {
             return frame.anchor.deeper(self.options.else_if).into();
         }
         // Several labels of one group stand below each other.

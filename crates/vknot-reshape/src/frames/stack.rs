@@ -361,11 +361,9 @@ impl<'a> Frames<'a> {
 
     /// Whether a comment says that the group it ends goes on with the next one.
     fn falls_through(&self, id: NodeId) -> bool {
-        let text = self.text(id);
-        let begins = |word: &str| text.trim_start_matches(['/', '*', ' '])
-            .get(..word.len())
-            .is_some_and(|text| text.eq_ignore_ascii_case(word));
-        begins("fall")
+        let text = self.text(id).trim_start_matches(['/', '*', ' ']);
+        let begins = |word: &&str| text.get(..word.len()).is_some_and(|text| text.eq_ignore_ascii_case(word));
+        self.table.spec.falls_through.iter().any(|word| begins(word))
     }
 
     /// What is opened behind a mark that leads a line stands against what is behind the mark.

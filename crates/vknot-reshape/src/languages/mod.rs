@@ -26,6 +26,7 @@ mod scheme;
 mod scss;
 mod tsx;
 mod typescript;
+mod usual;
 
 use crate::spec::ToolSpec;
 

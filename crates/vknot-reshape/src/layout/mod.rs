@@ -147,6 +147,8 @@ mod tests {
         precedence: &[],
         names_hold_first_call: false,
         brace_after_wrap: false,
+        else_kinds: &[],
+        values: &[],
         no_comma: &[],
     };
 

@@ -69,6 +69,16 @@ pub(crate) struct IndentSpec {
     pub middle: &'static [&'static str],
     /// Words that do so by themselves, and may also begin a branch of their own.
     pub tails: &'static [&'static str],
+    /// Words that begin a group of arms, in front of whose last arm a word of `middle` may stand.
+    pub cases: &'static [&'static str],
+    /// Words of which the second, on the line behind the first, may stand with it.
+    pub else_if: Option<(&'static str, &'static str)>,
+    /// Words and marks behind which a value begins that what wraps may line up with.
+    pub leads: &'static [&'static str],
+    /// How a comment begins that says that its group goes on with the next one.
+    pub falls_through: &'static [&'static str],
+    /// The names of directives that begin, part and end what a preprocessor may leave out.
+    pub directives: [&'static [&'static str]; 3],
     /// Words in front of a condition that no bracket encloses.
     pub conditions: &'static [&'static str],
     /// Words that are operators.
@@ -97,28 +107,6 @@ pub(crate) struct IndentSpec {
     /// What says where lines stand.
     pub lines: LinesBy,
 }
-
-pub(crate) const INDENT: IndentSpec = IndentSpec {
-    habit: 4,
-    tabs: false,
-    holds: &[],
-    middle: &["else", "catch", "finally"],
-    tails: &["while"],
-    conditions: &[],
-    operators: &[],
-    namespaces: &[],
-    prefixes: &[],
-    page: &[],
-    preserved: &[],
-    flush: &[],
-    ends: &[";", "{", "}", ",", ":"],
-    opening: &[],
-    closing: &[],
-    forms: None,
-    marks: &[],
-    links_follow_blocks: false,
-    lines: LinesBy::Structure,
-};
 
 /// What a token is to the frames, where its kind tells.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

@@ -228,6 +228,10 @@ pub(crate) struct LayoutSpec {
     pub names_hold_first_call: bool,
     /// Whether an opening brace gets a line of its own when what is before it is wrapped.
     pub brace_after_wrap: bool,
+    /// Kinds that hold what is behind `else`, as a branch does.
+    pub else_kinds: &'static [&'static str],
+    /// Kinds that pass for a value where they are alone in a block.
+    pub values: &'static [&'static str],
     /// Kinds of item that no comma may follow.
     pub no_comma: &'static [&'static str],
 }

@@ -57,16 +57,3 @@ pub(crate) enum RegionMarkers {
     /// There is no comment to put one in.
     Nothing,
 }
-
-pub(crate) const LOOKS: LookSpec = LookSpec {
-    details: &[],
-    words: &[],
-    outlined: &[],
-    named_values: &[],
-    wrappers: &[],
-    hidden: &[],
-    conditionals: &["if_statement"],
-    loops: &["for_statement", "while_statement", "do_statement"],
-    region_markers: RegionMarkers::Comment,
-    sections: false,
-};

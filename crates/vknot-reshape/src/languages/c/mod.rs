@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
@@ -55,7 +56,7 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
     loops: &["loop"],
     region_markers: RegionMarkers::Pragma,
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
 pub(super) const INDENTED: IndentSpec = IndentSpec {
@@ -68,5 +69,5 @@ pub(super) const INDENTED: IndentSpec = IndentSpec {
     namespaces: &["namespace"],
     prefixes: &["template"],
     flush: &["linkage"],
-    ..INDENT
+    ..usual::INDENT
 };

@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
@@ -56,7 +57,7 @@ const LOOKS: LookSpec = LookSpec {
     conditionals: &["if_statement", "switch_statement", "switch_expression"],
     loops: &["for_statement", "foreach_statement", "while_statement", "do_statement"],
     region_markers: RegionMarkers::Directive,
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec {
@@ -75,5 +76,5 @@ const INDENTED: IndentSpec = IndentSpec {
         (Hold::Head, &["accessor_declaration", "conditional_expression"]),
     ],
     namespaces: &["namespace_declaration"],
-    ..INDENT
+    ..usual::INDENT
 };

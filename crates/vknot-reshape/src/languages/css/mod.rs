@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::IndentSpec;
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -46,7 +47,7 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
     loops: &["loop"],
     words: &[("at_rule", "rule")],
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
-pub(crate) const INDENTED: IndentSpec = IndentSpec { habit: 2, ..INDENT };
+pub(crate) const INDENTED: IndentSpec = IndentSpec { habit: 2, ..usual::INDENT };

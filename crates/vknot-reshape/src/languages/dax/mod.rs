@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
@@ -44,10 +45,10 @@ static STYLE: LanguageStyle = LanguageStyle {
 
 const LOOKS: LookSpec = LookSpec {
     region_markers: RegionMarkers::Comment,
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec {
     holds: &[(Hold::Flat, &["measure"]), (Hold::Section, &["variable", "result"])],
-    ..INDENT
+    ..usual::INDENT
 };

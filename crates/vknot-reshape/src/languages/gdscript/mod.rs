@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{INDENT, IndentSpec, LinesBy};
+use crate::languages::usual;
+use crate::spec::indent::{IndentSpec, LinesBy};
 use crate::spec::ToolSpec;
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
@@ -47,7 +48,7 @@ const LOOKS: LookSpec = LookSpec {
     conditionals: &["if_statement", "elif_clause", "match_statement"],
     loops: &["for_statement", "while_statement"],
     region_markers: RegionMarkers::Directive,
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
-const INDENTED: IndentSpec = IndentSpec { tabs: true, lines: LinesBy::Levels, ..INDENT };
+const INDENTED: IndentSpec = IndentSpec { tabs: true, lines: LinesBy::Levels, ..usual::INDENT };

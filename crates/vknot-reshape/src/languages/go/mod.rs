@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -55,11 +56,11 @@ const LOOKS: LookSpec = LookSpec {
     ],
     conditionals: &["if_statement", "expression_switch_statement", "type_switch_statement", "select_statement"],
     loops: &["for_statement"],
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec {
     tabs: true,
     holds: &[(Hold::Labelled, &["labeled_statement"])],
-    ..INDENT
+    ..usual::INDENT
 };

@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -46,7 +47,7 @@ static STYLE: LanguageStyle = LanguageStyle {
 const LOOKS: LookSpec = LookSpec {
     conditionals: &[],
     loops: &[],
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec {
@@ -54,5 +55,5 @@ const INDENTED: IndentSpec = IndentSpec {
     holds: &[(Hold::Tag, &["opening_tag", "tag"]), (Hold::Closing, &["closing_tag"])],
     page: &["html", "body"],
     preserved: &["pre", "textarea"],
-    ..INDENT
+    ..usual::INDENT
 };

@@ -29,6 +29,8 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     ],
     names_hold_first_call: true,
     brace_after_wrap: false,
+    else_kinds: &[],
+    values: &[],
     no_comma: &[],
 };
 

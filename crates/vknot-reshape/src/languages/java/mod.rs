@@ -5,7 +5,8 @@ mod layout;
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -59,7 +60,7 @@ const LOOKS: LookSpec = LookSpec {
     ],
     conditionals: &["if_statement", "switch_expression"],
     loops: &["for_statement", "enhanced_for_statement", "while_statement", "do_statement"],
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec {
@@ -68,5 +69,5 @@ const INDENTED: IndentSpec = IndentSpec {
         (Hold::Head, &["ternary_expression"]),
         (Hold::Flat, &["enum_body_declarations"]),
     ],
-    ..INDENT
+    ..usual::INDENT
 };

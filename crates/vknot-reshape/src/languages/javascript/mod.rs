@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -71,7 +72,7 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     wrappers: &["export_statement", "ambient_declaration"],
     conditionals: &["if_statement", "switch_statement"],
     loops: &["for_statement", "for_in_statement", "while_statement", "do_statement"],
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
 pub(crate) const INDENTED: IndentSpec = IndentSpec {
@@ -92,5 +93,5 @@ pub(crate) const INDENTED: IndentSpec = IndentSpec {
         ),
     ],
     marks: &["?", ":", "|", "&"],
-    ..INDENT
+    ..usual::INDENT
 };

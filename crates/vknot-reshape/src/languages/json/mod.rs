@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::IndentSpec;
 use crate::spec::ToolSpec;
 use crate::spec::layout::{Fill, Hug, Items, LayoutSpec, LIST, List, Rule, WORDS};
 use crate::spec::layout::Side::{Open, Tight};
@@ -61,13 +62,15 @@ const LAYOUT: LayoutSpec = LayoutSpec {
     precedence: &[],
     names_hold_first_call: false,
     brace_after_wrap: false,
+    else_kinds: &[],
+    values: &[],
     no_comma: &[],
 };
 
 const LOOKS: LookSpec = LookSpec {
     words: &[("pair", "member")],
     region_markers: RegionMarkers::Nothing,
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
-const INDENTED: IndentSpec = IndentSpec { habit: 2, ..INDENT };
+const INDENTED: IndentSpec = IndentSpec { habit: 2, ..usual::INDENT };

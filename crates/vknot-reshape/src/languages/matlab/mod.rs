@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::IndentSpec;
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -47,10 +48,10 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
     loops: &["loop"],
     sections: true,
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
 pub(crate) const INDENTED: IndentSpec = IndentSpec {
     middle: &["else", "elseif", "catch", "unwind_protect_cleanup"],
-    ..INDENT
+    ..usual::INDENT
 };

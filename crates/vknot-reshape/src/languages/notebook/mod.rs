@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{INDENT, IndentSpec, LinesBy};
+use crate::languages::usual;
+use crate::spec::indent::{IndentSpec, LinesBy};
 use crate::spec::ToolSpec;
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
@@ -46,7 +47,7 @@ const LOOKS: LookSpec = LookSpec {
     conditionals: &[],
     loops: &[],
     region_markers: RegionMarkers::Nothing,
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
-const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Author, ..INDENT };
+const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Author, ..usual::INDENT };

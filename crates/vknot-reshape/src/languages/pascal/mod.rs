@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
@@ -51,7 +52,7 @@ const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
     loops: &["loop"],
     region_markers: RegionMarkers::Braced,
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec {
@@ -69,5 +70,5 @@ const INDENTED: IndentSpec = IndentSpec {
     closing: &["end", "until"],
     conditions: &["if", "while", "until"],
     operators: &["and", "or", "xor", "div", "mod", "shl", "shr", "in", "is", "as"],
-    ..INDENT
+    ..usual::INDENT
 };

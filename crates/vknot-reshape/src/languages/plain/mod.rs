@@ -2,13 +2,14 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{INDENT, IndentSpec, LinesBy};
+use crate::languages::usual;
+use crate::spec::indent::{IndentSpec, LinesBy};
 use crate::spec::ToolSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "plain",
     layout: None,
-    looks: &crate::spec::looks::LOOKS,
+    looks: &usual::LOOKS,
     indent: &INDENTED,
     imports: None,
     style: &STYLE,
@@ -41,4 +42,4 @@ static STYLE: LanguageStyle = LanguageStyle {
     ],
 };
 
-const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Author, ..INDENT };
+const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Author, ..usual::INDENT };

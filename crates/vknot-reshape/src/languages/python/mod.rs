@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{INDENT, IndentSpec, LinesBy};
+use crate::languages::usual;
+use crate::spec::indent::{IndentSpec, LinesBy};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -49,7 +50,7 @@ const LOOKS: LookSpec = LookSpec {
     conditionals: &["if_statement", "elif_clause", "match_statement"],
     loops: &["for_statement", "while_statement"],
     sections: true,
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
-const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Levels, ..INDENT };
+const INDENTED: IndentSpec = IndentSpec { lines: LinesBy::Levels, ..usual::INDENT };

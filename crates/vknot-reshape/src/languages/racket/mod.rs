@@ -3,7 +3,8 @@
 use vknot_style::{Key, LanguageStyle};
 
 use crate::spec::forms::{FormSpec, HeadRule};
-use crate::spec::indent::{INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::IndentSpec;
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -49,10 +50,10 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
     loops: &["loop"],
     sections: true,
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
-const INDENTED: IndentSpec = IndentSpec { habit: 2, forms: Some(&FORMS), ..INDENT };
+const INDENTED: IndentSpec = IndentSpec { habit: 2, forms: Some(&FORMS), ..usual::INDENT };
 
 const FORMS: FormSpec = FormSpec {
     heads: &[

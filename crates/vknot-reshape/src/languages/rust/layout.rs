@@ -34,6 +34,8 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     ],
     names_hold_first_call: false,
     brace_after_wrap: true,
+    else_kinds: &["else_clause"],
+    values: &["macro_invocation"],
     no_comma: &["base_field_initializer", "remaining_field_pattern", "variadic_parameter", ".."],
 };
 

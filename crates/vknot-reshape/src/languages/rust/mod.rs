@@ -6,7 +6,8 @@ mod use_tree;
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::indent::{Hold, INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -56,7 +57,7 @@ const LOOKS: LookSpec = LookSpec {
     outlined: &["macro_definition"],
     conditionals: &["if_expression", "match_expression"],
     loops: &["for_expression", "while_expression", "loop_expression"],
-    ..crate::spec::looks::LOOKS
+    ..usual::LOOKS
 };
 
 const INDENTED: IndentSpec = IndentSpec {
@@ -67,5 +68,5 @@ const INDENTED: IndentSpec = IndentSpec {
         (Hold::Through, &["macro_invocation"]),
         (Hold::Body, &["token_tree"]),
     ],
-    ..INDENT
+    ..usual::INDENT
 };

@@ -3,7 +3,8 @@
 use vknot_style::{Key, LanguageStyle};
 
 use crate::spec::forms::{FormSpec, HeadRule};
-use crate::spec::indent::{INDENT, IndentSpec};
+use crate::languages::usual;
+use crate::spec::indent::IndentSpec;
 use crate::languages::racket;
 use crate::spec::ToolSpec;
 
@@ -44,7 +45,7 @@ static STYLE: LanguageStyle = LanguageStyle {
     ],
 };
 
-const INDENTED: IndentSpec = IndentSpec { habit: 2, forms: Some(&FORMS), ..INDENT };
+const INDENTED: IndentSpec = IndentSpec { habit: 2, forms: Some(&FORMS), ..usual::INDENT };
 
 const FORMS: FormSpec = FormSpec {
     heads: &[

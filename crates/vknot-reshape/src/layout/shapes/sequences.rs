@@ -136,11 +136,11 @@ impl Planner<'_> {
         }
         let [only] = inner else { return None };
         if matches!(self.role(*only), Role::Statement | Role::Comment | Role::Macro | Role::Branch)
-            && self.name(*only) != "macro_invocation"
+            && !self.table.spec.values.contains(&self.name(*only))
         {
             return None;
         }
-        let above = self.tree.parent(parent).filter(|_| self.name(parent) == "else_clause");
+        let above = self.tree.parent(parent).filter(|_| self.table.spec.else_kinds.contains(&self.name(parent)));
         let shared = self.shared.get(&parent).or_else(|| self.shared.get(&above?)).copied();
         if shared.is_none() && (self.role(parent) == Role::Branch || above.is_some()) {
             return None;

@@ -93,7 +93,7 @@ impl Planner<'_> {
         if self.name(body) == ";" {
             return self.plan.set(gap, GapPlan::fixed(false));
         }
-        if self.tree.node(id).kind == self.tree.node(body).kind && self.name(before) == "else" {
+        if self.tree.node(id).kind == self.tree.node(body).kind && rule.joined.contains(&self.name(before)) {
             return self.plan.set(gap, GapPlan::fixed(true));
         }
         let mut group = Group::over(gap.saturating_sub(1), self.end(body));
@@ -213,7 +213,7 @@ impl Planner<'_> {
                     return true;
                 }
                 !matches!(role, Role::Statement | Role::Block | Role::File | Role::Branch)
-                    && self.name(parent) != "else_clause"
+                    && !self.table.spec.else_kinds.contains(&self.name(parent))
                     || matches!(self.rule_of(parent), Rule::Assign(_))
             })
     }

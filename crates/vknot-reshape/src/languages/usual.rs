@@ -1,0 +1,50 @@
+//! What most languages have in common, for the end of a language's own tables.
+
+use crate::spec::indent::{IndentSpec, LinesBy};
+use crate::spec::looks::{LookSpec, RegionMarkers};
+
+/// How lines stand in most languages.
+pub(crate) const INDENT: IndentSpec = IndentSpec {
+    habit: 4,
+    tabs: false,
+    holds: &[],
+    middle: &["else", "catch", "finally"],
+    tails: &["while"],
+    cases: &["case"],
+    else_if: Some(("else", "if")),
+    leads: &["=", "return", ":=", "+=", "-="],
+    falls_through: &["fall"],
+    directives: [
+        &["if", "ifdef", "ifndef", "ifopt"],
+        &["else", "elif", "elifdef", "elifndef", "elseif", "elseifdef"],
+        &["endif", "ifend"],
+    ],
+    conditions: &[],
+    operators: &[],
+    namespaces: &[],
+    prefixes: &[],
+    page: &[],
+    preserved: &[],
+    flush: &[],
+    ends: &[";", "{", "}", ",", ":"],
+    opening: &[],
+    closing: &[],
+    forms: None,
+    marks: &[],
+    links_follow_blocks: false,
+    lines: LinesBy::Structure,
+};
+
+/// How most languages look.
+pub(crate) const LOOKS: LookSpec = LookSpec {
+    details: &[],
+    words: &[],
+    outlined: &[],
+    named_values: &[],
+    wrappers: &[],
+    hidden: &[],
+    conditionals: &["if_statement"],
+    loops: &["for_statement", "while_statement", "do_statement"],
+    region_markers: RegionMarkers::Comment,
+    sections: false,
+};
