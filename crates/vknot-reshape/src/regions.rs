@@ -4,6 +4,7 @@ use vknot_syntax::{Language, NodeId, Role, Span, Tree};
 
 use crate::spec::Code;
 use crate::edits::Edits;
+use crate::items::Sequence;
 use crate::looks::Region;
 use crate::spec::looks::{LookSpec, RegionMarkers};
 use crate::receipt::TokenChange;
@@ -87,7 +88,7 @@ pub fn add(code: Code<'_>, span: Span, name: &str) -> Result<Reshape, RegionErro
     let start = tree.tokens()[with_comments(code, first) as usize].start;
     let stop = tree.tokens()[behind as usize - 1].end;
     let wanted = Span::new(start, stop);
-    let fits = whole_items(tree, wanted);
+    let fits = whole_items(code, wanted);
     if let Some((item, fits)) = fits.filter(|(_, fits)| source.line_range(*fits) != source.line_range(wanted)) {
         let ((from, to), (first, last)) = (source.line_range(wanted), source.line_range(tree.node(item).span()));
         let (fits_from, fits_to) = source.line_range(fits);
@@ -130,37 +131,28 @@ fn with_comments(code: Code<'_>, token: u32) -> u32 {
 }
 
 /// The smallest run of whole items of one sequence that covers a span, with the item that is cut by the span.
-fn whole_items(tree: &Tree, span: Span) -> Option<(NodeId, Span)> {
+fn whole_items(code: Code<'_>, span: Span) -> Option<(NodeId, Span)> {
+    let tree = code.tree;
     let mut holder = tree.covering(span);
     // Tokens and parts of an item stand for the item.
     while let Some(parent) = tree.parent(holder) && !holds_items(tree, holder) {
         holder = parent;
     }
+    let sequence = Sequence::of(code, holder);
     let (mut found, mut cut) = (span, None);
-    for child in tree.children(holder) {
-        let node = tree.node(child);
-        let own = node.span();
-        let brackets = node.is_leaf() && own.len() == 1;
-        if node.is_empty() || !own.touches(span) || own.end == span.start || own.start == span.end {
+    for item in &sequence.items {
+        let own = Span::new(tree.node(item.node).start, tree.node(item.last()).end);
+        if own.is_empty() || !own.touches(span) || own.end == span.start || own.start == span.end {
             continue;
         }
         if !span.covers(own) {
-            // The brackets of the sequence itself cannot be wrapped without it.
-            if brackets {
-                continue;
-            }
-            cut = Some(child);
+            cut = Some(item.node);
         }
         found = Span::new(found.start.min(own.start), found.end.max(own.end));
     }
-    let brackets = [tree.node(holder).first_token, tree.node(holder).token_end.saturating_sub(1)];
-    let holds_bracket = brackets.iter().filter_map(|token| tree.tokens().get(*token as usize)).any(|token| {
-        holder.0 != 0
-            && tree.node(token.node).parent == holder
-            && span.covers(token.span())
-            && token.end - token.start == 1
-            && !matches!(tree.role(token.node), Role::Comment | Role::Name)
-    });
+    // The brackets of the sequence itself cannot be wrapped without it.
+    let brackets = sequence.brackets.into_iter().flat_map(|(open, close)| [open, close]);
+    let holds_bracket = holder.0 != 0 && brackets.into_iter().any(|bracket| span.covers(tree.node(bracket).span()));
     match cut {
         Some(cut) => Some((cut, found)),
         None if holds_bracket && tree.node(holder).span() != span => Some((holder, tree.node(holder).span())),

@@ -11,7 +11,7 @@ mod problem;
 
 use std::process::ExitCode;
 
-use clap::Parser;
+use clap::{CommandFactory, Parser};
 
 use crate::files::workspace::Workspace;
 use crate::command_line::{Arguments, Command};
@@ -35,6 +35,8 @@ fn main() -> ExitCode {
         Command::Imports(command) => commands::imports::run(command, &workspace),
         Command::Undo(command) => commands::undo::run(command),
         Command::Demo(command) => commands::demo::run(command),
+        Command::Completions(command) => commands::completions::run(command, Arguments::command()),
+        Command::Man(command) => commands::man::run(command, Arguments::command()),
     };
     match result {
         Ok(outcome) => outcome.exit_code(),

@@ -363,7 +363,7 @@ impl<'a> Frames<'a> {
     fn falls_through(&self, id: NodeId) -> bool {
         let text = self.text(id).trim_start_matches(['/', '*', ' ']);
         let begins = |word: &&str| text.get(..word.len()).is_some_and(|text| text.eq_ignore_ascii_case(word));
-        self.table.spec.falls_through.iter().any(|word| begins(word))
+        self.table.spec.falls_through.iter().any(begins)
     }
 
     /// What is opened behind a mark that leads a line stands against what is behind the mark.

@@ -1,7 +1,7 @@
 //! The settings a layout needs, read off the style once.
 
 use vknot_style::{Indentation, Key, Style};
-use vknot_style::choices::{BracePlace, DeclarationBrace, KeepBreaks, RequiredBraces, WrapChain, WrapComma};
+use vknot_style::choices::{AlignList, BracePlace, DeclarationBrace, KeepBreaks, RequiredBraces, WrapChain, WrapComma};
 
 
 #[derive(Clone, Copy, Debug)]
@@ -12,6 +12,8 @@ pub(super) struct Options {
     /// Columns a tab stands for.
     pub tab_width: u32,
     pub keep: KeepBreaks,
+    /// Which lists line up with their first item.
+    pub align: AlignList,
     pub chain: WrapChain,
     pub control_next: bool,
     pub declaration_next: bool,
@@ -27,6 +29,7 @@ impl Options {
             blank_most: style.number(Key::BlankMost).unwrap_or(1) as u8,
             tab_width: indentation.tab_width,
             keep: style.choice(),
+            align: style.choice(),
             chain: style.choice(),
             control_next: style.choice::<BracePlace>() == BracePlace::Next,
             declaration_next: style.choice::<DeclarationBrace>() == DeclarationBrace::Next,

@@ -2,6 +2,7 @@
 
 use vknot_syntax::{NodeId, Role, Span, Tree};
 
+use crate::items::leading;
 use crate::spec::Code;
 
 /// The node with what is wrapped around it to say more about it, such as its export or its decorations.
@@ -41,29 +42,16 @@ pub fn kind_words(code: Code<'_>, id: NodeId) -> &'static str {
 
 /// The span from the comments and annotations that belong to an item, directly in front of it, to its end.
 pub fn with_attached(code: Code<'_>, id: NodeId) -> Span {
-    let Code { source, tree, .. } = code;
+    let tree = code.tree;
     let id = whole_item(code, id);
-    let mut start = tree.node(id).start;
     let Some(parent) = tree.parent(id) else { return tree.node(id).span() };
-    let mut attached: Vec<NodeId> = Vec::new();
-    for child in tree.children(parent) {
-        if child == id {
-            break;
-        }
+    let mut before: Vec<NodeId> = Vec::new();
+    for child in tree.children(parent).take_while(|child| *child != id) {
         match tree.role(child) {
-            Role::Comment | Role::Annotation => attached.push(child),
-            _ => attached.clear(),
+            Role::Comment | Role::Annotation => before.push(child),
+            _ => before.clear(),
         }
     }
-    for child in attached.into_iter().rev() {
-        let end = tree.node(child).end;
-        let apart = source.line(start).saturating_sub(source.line(end)) > 1;
-        // A comment behind something else on its line belongs to that.
-        let trailing = !source.begins_line(tree.node(child).start);
-        if apart || trailing {
-            break;
-        }
-        start = tree.node(child).start;
-    }
-    Span::new(start, tree.node(id).end)
+    let first = leading(code, id, &before).first().copied().unwrap_or(id);
+    Span::new(tree.node(first).start, tree.node(id).end)
 }

@@ -18,4 +18,5 @@ mod pins;
 mod promises;
 mod proofs;
 mod rust;
+mod settings;
 mod support;

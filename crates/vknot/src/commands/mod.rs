@@ -1,10 +1,12 @@
 //! The commands, one file each.
 
+pub mod completions;
 pub mod demo;
 pub mod fold;
 pub mod format;
 pub mod imports;
 pub mod indent;
+pub mod man;
 pub mod outline;
 pub mod pairs;
 pub mod pin;

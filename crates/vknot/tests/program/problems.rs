@@ -76,3 +76,16 @@ fn help_is_given() {
     let help: Vec<String> = commands.iter().map(|command| desk.stdout(&[command, "-h"])).collect();
     snapshot!("help", desk.stdout(&["-h"]) + &help.join("\n"));
 }
+
+#[test]
+fn completions_and_manual_pages_come_from_the_command_line() {
+    let desk = Desk::new();
+    for shell in ["bash", "zsh", "fish", "elvish", "powershell"] {
+        let script = desk.run(&["completions", shell]);
+        assert!(script.contains("imports") && script.contains("check") && script.ends_with("exit 0\n"), "{shell}");
+    }
+    desk.run(&["man", "pages"]);
+    for page in ["vknot.1", "vknot-format.1", "vknot-region-add.1"] {
+        assert!(desk.read(&format!("pages/{page}")).starts_with(".ie"), "{page}");
+    }
+}

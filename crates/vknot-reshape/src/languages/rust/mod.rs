@@ -41,8 +41,6 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::IndentBrace,
         Key::IndentBracket,
         Key::IndentCase,
-        Key::IndentCaseBrace,
-        Key::IndentElseIf,
         Key::IndentOperand,
         Key::WrapChain,
         Key::WrapComma,

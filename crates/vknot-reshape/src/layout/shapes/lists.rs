@@ -2,7 +2,7 @@
 
 use vknot_syntax::{NodeId, Role};
 
-use vknot_style::choices::KeepBreaks;
+use vknot_style::choices::{AlignList, KeepBreaks};
 use crate::layout::plan::{AddedComma, GapPlan, Group};
 use crate::layout::planner::Planner;
 use crate::spec::layout::{Fill, Hug, List, Rule};
@@ -52,8 +52,11 @@ impl Planner<'_> {
             }
             false => number,
         };
-        self.plan.set(self.first(*first), GapPlan::soft(number, padded));
-        let close_plan = match rule.close_apart {
+        // What lines up with the first item has that behind the bracket, and the closing one behind the last.
+        let aligned = self.is_aligned(id, children[open], *first);
+        let first_plan = if aligned { GapPlan::fixed(padded) } else { GapPlan::soft(number, padded) };
+        self.plan.set(self.first(*first), first_plan);
+        let close_plan = match rule.close_apart && !aligned {
             true => GapPlan::soft(number, padded),
             false => GapPlan::fixed(padded),
         };
@@ -75,9 +78,20 @@ impl Planner<'_> {
             };
             self.plan.set(gap, plan);
         }
-        if rule.comma {
+        if rule.comma && !aligned {
             self.comma_behind(inner, number);
         }
+    }
+
+    /// Whether the lines of a list line up with its first item, which its author left behind the bracket.
+    fn is_aligned(&self, id: NodeId, open: NodeId, first: NodeId) -> bool {
+        let literal = self.role(id) == Role::Collection;
+        let wanted = match self.options.align {
+            AlignList::None => false,
+            AlignList::Arguments => !literal && self.token_text(self.first(open)) == "(",
+            AlignList::All => true,
+        };
+        wanted && self.newlines(self.first(first)) == 0 && !self.is_comment(first)
     }
 
     /// A comma behind the last item, should the group break.

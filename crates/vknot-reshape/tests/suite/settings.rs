@@ -1,0 +1,133 @@
+//! Settings: every value of every setting changes something in every language that says it has an effect there.
+
+use std::collections::BTreeMap;
+use std::path::Path;
+
+use vknot_reshape::{capabilities, style_of};
+use vknot_reshape::steps::{Document, Wish};
+use vknot_style::{Key, Override, Style, Values};
+use vknot_syntax::{Language, Source};
+
+use crate::support::{reshape, sample_files};
+
+/// What samples do not hold, for settings that need it: language and text.
+const MORE: &[(&str, &str)] = &[
+    ("c", C_LIKE),
+    ("cpp", C_LIKE),
+    ("csharp", IN_CLASS),
+    ("java", IN_CLASS),
+    ("javascript", SCRIPT),
+    ("typescript", SCRIPT),
+    ("tsx", SCRIPT),
+    ("c", "int a[] = { 1,\n2 };\n#ifdef B\nint c;\n#endif\nvoid d(void)\n{\n#ifdef E\nf();\n#endif\n}\n"),
+    ("csharp", "class A\n{\n#if B\nint[] c = { 1,\n2 };\n#endif\n}\n"),
+    ("cpp", "int a[] = { 1,\n2 };\nvoid d()\n{\n#ifdef E\nf();\n#endif\n}\n"),
+    ("java", "class A {\n\n\n\n\n\n\n\n\n\n\n\n\n    int[] b = { 1,\n        2 };\n    int c = d(e, f)\n        + g;\n}\n"),
+    ("java", "/* a  \n * b   \n */\nclass A {\n    void b() {\n        for (;;) c();\n        if (a) if (b)\n            c();\n        d(e)\n    .f(1)\n.g(2);\n    }\n}\n"),
+    ("rust", "/* a  \n * b   \n */\nfn a() {\n\n\n\n\n\n\n\n\n\n\n\n\n    let b = [\n1,\n2];\n    c(d,\n        e\n + f);\n    match b {\n        1 =>\n        {\n            g()\n        }\n    }\n    let h = i\n        + j;\n}\n"),
+    ("json", "{\"a\": [1,\n2],\n\n\n\n\n\n\n\n\n\n\n\n\"b\": { \"c\": 1 } }\n"),
+    ("pascal", "begin\nif a\nor b then\nc;\ncase d of\n1: e;\nelse\nf;\nend;\ng := h +\ni;\nj(\n1\n);\nif k then\nl\nelse\nif m then\nn;\n{$ifdef o}\np;\n{$endif}\nend.\n"),
+    ("go", "package a\nfunc b() {\nswitch c {\ncase 1:\nd()\n}\nx := []int{\n1,\n}\ne(f,\ng)\nh := i +\nj\nout:\nk()\n}\n"),
+    ("c", "void f(void)\n{\n    {\nout:\n        a();\n    }\n}\n"),
+    ("cpp", "void f()\n{\n    {\nout:\n        a();\n    }\n}\n"),
+    ("rust", "fn a() {\n    b();\n\n\n\n\n\n\n\n\n\n\n\n\n    c();\n}\n"),
+    ("python", "if a:\n    b(c,\n      d)\n"),
+    ("css", "a { b: c(d,\ne) }\n"),
+];
+
+/// Statements in the form that several languages share.
+const C_LIKE: &str = "void f(int a)\n{\n    if (a)\n    {\n        b(1,\n          2);\n    }\n    else\n    if (c)\n        d();\n    e(\n        1\n    );\n    switch (a)\n    {\n    case 1:\n    {\n        b();\n    }\n    }\n    g(x,\n      y\n      + z);\n    int h = i\n        + j;\nout:\n    l();\n}\n";
+
+const IN_CLASS: &str = "class A\n{\nvoid f(int a)\n{\n    if (a)\n    {\n        b(1,\n          2);\n    }\n    else\n    if (c)\n        d();\n    e(\n        1\n    );\n    switch (a)\n    {\n    case 1:\n    {\n        b();\n    }\n    }\n    g(x,\n      y\n      + z);\n    int h = i\n        + j;\nout:\n    l();\n}\n}\n";
+
+const SCRIPT: &str = "function f(a)\n{\n    if (a)\n    {\n        b(1,\n          2);\n    }\n    else\n    if (c)\n        d();\n    e(\n        1\n    );\n    switch (a)\n    {\n    case 1:\n    {\n        b();\n    }\n    }\n    g(x,\n      y\n      + z);\n    let h = i\n        + j;\nout: for (;;) {}\n    l();\n}\n";
+
+/// The samples of each language.
+fn samples() -> BTreeMap<&'static str, Vec<String>> {
+    let mut samples: BTreeMap<&'static str, Vec<String>> = BTreeMap::new();
+    for (_, language, text) in sample_files() {
+        samples.entry(language).or_default().push(text);
+    }
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/suite/indented");
+    for entry in std::fs::read_dir(folder).unwrap() {
+        let path = entry.unwrap().path();
+        let text = std::fs::read_to_string(&path).unwrap();
+        let name = path.file_stem().unwrap().to_string_lossy().into_owned();
+        samples.entry(Language::of_file(Path::new(&name), &text).unwrap().name()).or_default().push(text);
+    }
+    for (language, text) in MORE {
+        samples.entry(language).or_default().push((*text).to_owned());
+    }
+    samples
+}
+
+/// What the steps make of the samples with some settings.
+fn results(language: &'static Language, samples: &[String], set: &[Override]) -> Vec<String> {
+    let style = Style::with(style_of(language), set);
+    let done = |text: &String| {
+        let mut text = text.clone();
+        for name in ["format", "indent"] {
+            let covered = if name == "format" { capabilities(language).layout } else { capabilities(language).indentation };
+            if covered {
+                let document = Document::new(Source::from_text("Gauge", text.as_str()), language, style.clone());
+                let reshape = reshape(name, &document, Wish::Nothing);
+                text = format!("{}{}", if reshape.bom == Some(true) { "\u{feff}" } else { "" }, reshape.edits.apply(&text));
+            }
+        }
+        text
+    };
+    samples.iter().map(done).collect()
+}
+
+/// The values that are tried: all words, and of numbers the ends and some between.
+fn tried(key: Key) -> Vec<String> {
+    let choices = key.setting().choices();
+    match key.setting().values {
+        Values::Number(least, most, _) if most - least > 9 => {
+            choices.into_iter().filter(|value| value.parse().is_ok_and(|n: u32| [least, 2, 3, 8, 40].contains(&n)) || value.parse::<u32>().is_err()).collect()
+        }
+        Values::Pairs(..) => Vec::new(),
+        _ => choices,
+    }
+}
+
+#[test]
+fn every_value_of_every_setting_changes_something() {
+    let samples = samples();
+    let mut idle = Vec::new();
+    for language in Language::all() {
+        let Some(samples) = samples.get(language.name()) else { continue };
+        for key in style_of(language).settings {
+            // Some settings say something about what others bring.
+            let along: &[&str] = match key {
+                Key::AlignTabs => &["indent_style=tab", "vknot_align_list=all", "tab_width=3"],
+                Key::TabWidth => &["indent_style=tab", "indent_size=4"],
+                Key::IndentSize => &["indent_style=space"],
+                Key::WrapLiteral => &["vknot_wrap_indent=2"],
+                Key::IndentBrace => &["vknot_brace_control=next"],
+                Key::AlignList | Key::AlignOperand | Key::IndentOperand => &["max_line_length=30"],
+                _ => &[],
+            };
+            let along: Vec<Override> = along.iter().map(|set| set.parse().unwrap()).collect();
+            let with = |value: &str| {
+                let set: Override = format!("{}={value}", key.setting().key).parse().unwrap();
+                results(language, samples, &along.iter().cloned().chain([set]).collect::<Vec<_>>())
+            };
+            let usual = results(language, samples, &along);
+            let all: Vec<(String, Vec<String>)> = tried(*key).into_iter().map(|value| (value.clone(), with(&value))).collect();
+            // Where the file itself decides, some value says what it shows.
+            let found = matches!(key, Key::Charset | Key::EndOfLine | Key::IndentSize | Key::IndentStyle | Key::TabWidth);
+            for (value, result) in &all {
+                let is_usual = value == style_of(language).default_of(*key) || matches!(value.as_str(), "tab" | "indent" | "wrap");
+                let differs = result != &usual || found && all.iter().any(|(_, other)| other != result);
+                // What needs no saying to a layout, and lists that JSON has not.
+                let same = matches!((key, value.as_str()), (Key::TrimTrailingWhitespace, "false"))
+                    || (language.name(), key, value.as_str()) == ("json", &Key::AlignList, "arguments");
+                if !(is_usual || differs || same) {
+                    idle.push(format!("{} {key:?} = {value}", language.name()));
+                }
+            }
+        }
+    }
+    assert!(idle.is_empty(), "{}", idle.join("\n"));
+}
