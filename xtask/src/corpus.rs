@@ -159,9 +159,7 @@ fn judge_step(name: &str, document: &Document, outcome: &mut Outcome) -> Option<
         return Some(document.clone());
     }
     outcome.changed.push(step.name);
-    if !reshape.edits.is_empty()
-        && let Err(refusal) = prove_by_tree(document, &reshape, step.contract)
-    {
+    if !reshape.edits.is_empty() && let Err(refusal) = prove_by_tree(document, &reshape, step.contract) {
         let line = document.source().line(refusal.offset);
         outcome.bad.push(("refused", format!("{name}, line {line}: {}", refusal.reason)));
         return None;
@@ -231,8 +229,15 @@ fn percent(part: usize, whole: usize) -> f64 {
 }
 
 /// What may go wrong.
-const KINDS: [&str; 7] =
-    ["looks wrong", "refused", "unstable", "indent after format", "format after imports", "failed", "panic"];
+const KINDS: [&str; 7] = [
+    "looks wrong",
+    "refused",
+    "unstable",
+    "indent after format",
+    "format after imports",
+    "failed",
+    "panic",
+];
 
 fn report(language: &str, pairs: &[&(&Sample, Outcome)], (show, listed): (usize, usize)) -> bool {
     let bytes: usize = pairs.iter().map(|pair| pair.1.bytes).sum();

@@ -69,7 +69,7 @@ mod tests {
         let lines = code.lines().map(|line| line.split("//").next().unwrap_or("")).collect::<Vec<_>>().join("\n");
         let statements = lines.split(';').filter_map(|statement| {
             let at = statement.rfind("use ").filter(|at| {
-                let before = statement[..*at].trim_end();
+                let before = statement[.. * at].trim_end();
                 before.is_empty() || before.ends_with(['}', ')', '\n', ']']) || before.ends_with("pub")
             })?;
             Some(statement[at + 4..].split_whitespace().collect::<Vec<_>>().join(" "))
@@ -82,7 +82,7 @@ mod tests {
                 continue;
             };
             let (mut depth, mut part) = (0, String::new());
-            for c in inside.trim_end_matches(|c| c == '}' || c == ' ').chars().chain([',']) {
+            for c in inside.trim_end_matches(['}', ' ']).chars().chain([',']) {
                 depth += i32::from(c == '{') - i32::from(c == '}');
                 if c == ',' && depth <= 0 {
                     let closing = "}".repeat(part.matches('{').count().saturating_sub(part.matches('}').count()));
@@ -130,7 +130,8 @@ mod tests {
             assert!(left.values().map(BTreeSet::len).sum::<usize>() > files.len() / 2, "{name}: its arrows are seen");
             // What uses nothing that is left is in no circle.
             loop {
-                let free: Vec<&Module> = left.iter().filter(|(_, uses)| uses.is_empty()).map(|(module, _)| *module).collect();
+                let free: Vec<&Module> =
+                    left.iter().filter(|(_, uses)| uses.is_empty()).map(|(module, _)| *module).collect();
                 if free.is_empty() {
                     break;
                 }
@@ -138,7 +139,9 @@ mod tests {
                 left.values_mut().for_each(|uses| uses.retain(|module| !free.contains(module)));
             }
             // What nothing left uses only leads to one.
-            while let Some(outer) = left.keys().copied().find(|module| !left.values().any(|uses| uses.contains(module))) {
+            while let Some(outer) =
+                left.keys().copied().find(|module| !left.values().any(|uses| uses.contains(module)))
+            {
                 left.remove(outer);
             }
             let circle: Vec<String> = left.keys().map(|module| shown(module)).collect();
@@ -152,7 +155,10 @@ mod tests {
             let files = files(&source_of(name));
             let layer = |module: &Module| {
                 let top = module.first().map_or("", String::as_str);
-                layers.iter().position(|layer| layer.contains(&top)).unwrap_or_else(|| panic!("{name}: {top} has no layer"))
+                layers
+                    .iter()
+                    .position(|layer| layer.contains(&top))
+                    .unwrap_or_else(|| panic!("{name}: {top} has no layer"))
             };
             for (from, uses) in arrows(&files) {
                 for to in uses {
@@ -167,7 +173,11 @@ mod tests {
         let mut words = BTreeSet::new();
         for language in Language::all().filter(|language| language.grammar().is_some()) {
             let kinds = (0..language.kind_count() as u16).map(|kind| language.kind_name(Kind(kind)).to_owned());
-            words.extend(kinds.filter(|kind| !kind.starts_with('_') && kind.contains('_') && kind.chars().all(|c| c.is_ascii_lowercase() || c == '_')));
+            words.extend(kinds.filter(
+                |kind| !kind.starts_with('_')
+                    && kind.contains('_')
+                    && kind.chars().all(|c| c.is_ascii_lowercase() || c == '_'),
+            ));
         }
         words
     }

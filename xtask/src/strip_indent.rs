@@ -279,8 +279,7 @@ fn judged(samples: &[&Sample], set: &[Override], settings: &[&str], heads: &Head
     let judge = |sample: &&Sample| {
         let file = strip(sample, heads);
         let base_style = style(&file, set, settings);
-        let style =
-            indent::own_style(read(sample).code(), &base_style).fixed();
+        let style = indent::own_style(read(sample).code(), &base_style).fixed();
         let (share, text) = restored(&file, &style);
         let by_base = restored(&file, &base_style.fixed()).0;
         let mut tally = Tally { bytes: sample.source.text().len(), restored: share, by_base, ..Tally::default() };

@@ -109,7 +109,9 @@ impl Edits {
             pieces.push((start, start + new.len() as u32, -grown, 0));
             delta += grown;
         }
-        pieces.extend(next.iter().map(|(span, new)| (span.start, span.end, 0, new.len() as i64 - i64::from(span.len()))));
+        pieces.extend(
+            next.iter().map(|(span, new)| (span.start, span.end, 0, new.len() as i64 - i64::from(span.len()))),
+        );
         pieces.sort_unstable();
         let after = next.apply(&between);
         let mut composed = Edits::default();

@@ -130,7 +130,8 @@ pub(crate) fn leading(code: Code<'_>, item: NodeId, before: &[NodeId]) -> Vec<No
     for id in before.iter().rev() {
         let span = tree.node(*id).span();
         let apart = source.line(reached) > source.line(span.end) + 1;
-        let trailing = tree.role(*id) == Role::Comment && !source.begins_line(span.start) && apart_in_line(code, span, reached);
+        let trailing =
+            tree.role(*id) == Role::Comment && !source.begins_line(span.start) && apart_in_line(code, span, reached);
         if apart || trailing || belongs_to_holder(code, *id, import) {
             break;
         }

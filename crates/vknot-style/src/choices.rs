@@ -15,15 +15,15 @@ macro_rules! choices {
     ($($(#[$doc:meta])* $name:ident for $key:ident { $($(#[$word_doc:meta])* $variant:ident = $word:literal,)* })*) => {
         $(
             $(#[$doc])*
-            #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
-            pub enum $name {
-                $($(#[$word_doc])* $variant,)*
-            }
+                #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+                pub enum $name {
+                    $($(#[$word_doc])* $variant,)*
+                }
 
-            impl Choice for $name {
-                const KEY: Key = Key::$key;
-                const WORDS: &'static [(&'static str, Self)] = &[$(($word, $name::$variant),)*];
-            }
+                impl Choice for $name {
+                    const KEY: Key = Key::$key;
+                    const WORDS: &'static [(&'static str, Self)] = &[$(($word, $name::$variant),)*];
+                }
         )*
 
         #[cfg(test)]

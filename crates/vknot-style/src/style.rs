@@ -99,7 +99,12 @@ impl Style {
     }
 
     /// The style of the file at `path` (absolute). `configs` go from the farthest folder to the nearest.
-    pub fn resolve(configs: &[EditorConfig], overrides: &[Override], path: &Path, language: &'static LanguageStyle) -> Self {
+    pub fn resolve(
+        configs: &[EditorConfig],
+        overrides: &[Override],
+        path: &Path,
+        language: &'static LanguageStyle,
+    ) -> Self {
         let mut style = Self::defaults(language);
         for config in configs {
             for entry in config.entries_for(path) {

@@ -28,8 +28,9 @@ impl Language {
         let fits = move |spec: &LanguageSpec| {
             spec.file_names.contains(&&*file_name) || spec.extensions.contains(&&*extension)
         };
-        let (asking, sure): (Vec<usize>, Vec<usize>) =
-            (0..LANGUAGES.len()).filter(|index| fits(LANGUAGES[*index].spec)).partition(|index| LANGUAGES[*index].reading.sniff.is_some());
+        let (asking, sure): (Vec<usize>, Vec<usize>) = (0..LANGUAGES.len())
+            .filter(|index| fits(LANGUAGES[*index].spec))
+            .partition(|index| LANGUAGES[*index].reading.sniff.is_some());
         asking.into_iter().chain(sure)
     }
 }

@@ -44,7 +44,11 @@ impl Frames<'_> {
         let first = self.tree.tokens().get(node.first_token as usize)?;
         let text = self.source.slice(first.span()).trim_start_matches(['#', '{', '(', '*', '$', ' ', '\t']);
         let word = &text[..text.find(|c: char| !c.is_ascii_alphanumeric()).unwrap_or(text.len())];
-        PARTS.into_iter().zip(self.table.spec.directives).find(|(_, names)| is_one_of(names, word)).map(|(part, _)| part)
+        PARTS
+            .into_iter()
+            .zip(self.table.spec.directives)
+            .find(|(_, names)| is_one_of(names, word))
+            .map(|(part, _)| part)
     }
 
     /// Counts a directive.

@@ -144,7 +144,9 @@ impl Frames<'_> {
             };
         }
         let parenthesized = self.tree.role(frame.node) == Role::Parenthesized;
-        let continued = || !matches!(self.before(), "," | ";" | "(" | "[" | "{" | "<" | "") && !self.follows_annotation(frame);
+        let continued = || !matches!(self.before(), "," | ";" | "(" | "[" | "{" | "<" | "") && !self.follows_annotation(
+            frame,
+        );
         if self.options.operand > 0 && !parenthesized && !frame.lined_up && continued() {
             return frame.base.deeper(self.options.operand);
         }
@@ -168,7 +170,8 @@ impl Frames<'_> {
         }
         let text = if node.is_leaf() { self.text(id) } else { "" };
         if self.is_middle(id) && (node.is_leaf() || kind.role == Role::Arm || kind.hold == Hold::Branch) {
-            let of_case = kind.role == Role::Arm && self.table.spec.cases.iter().any(|word| self.begins_with(self.tree.node(frame.node), word));
+            let of_case = kind.role == Role::Arm
+                && self.table.spec.cases.iter().any(|word| self.begins_with(self.tree.node(frame.node), word));
             return frame.anchor.deeper(if of_case { self.options.case_else } else { 0 }).into();
         }
         if text == "{" || kind.hold == Hold::Body && self.opens_body(id, node) {

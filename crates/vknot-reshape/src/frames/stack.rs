@@ -248,7 +248,8 @@ impl<'a> Frames<'a> {
     /// Settles the line at hand, if it began with a comment and the next token goes on with it. Gives where it stands then.
     pub fn go_on(&mut self, token: TokenId) -> Option<Place> {
         let begun = self.waiting.last() == self.places.len().checked_sub(1) && self.tree.is_comment(self.line_token);
-        let goes_on = begun && self.waiting.last().is_some() && self.line_token != token && !self.tree.is_comment(token);
+        let goes_on =
+            begun && self.waiting.last().is_some() && self.line_token != token && !self.tree.is_comment(token);
         goes_on.then(|| self.settle_with(token))?;
         Some(self.current)
     }

@@ -94,7 +94,10 @@ impl HeadVotes {
     }
 
     /// The heads for which a rule holds on more lines than what the language says of them.
-    pub(super) fn rules(&self, spec: Option<&'static FormSpec>) -> impl Iterator<Item = (&str, (HeadRule, &'static str))> {
+    pub(super) fn rules(
+        &self,
+        spec: Option<&'static FormSpec>,
+    ) -> impl Iterator<Item = (&str, (HeadRule, &'static str))> {
         self.votes.iter().filter_map(move |(head, votes)| {
             let (rule, most) = RULES.iter().zip(votes).rev().max_by_key(|(_, votes)| **votes)?;
             let usual = if head == "[" { HeadRule::Data } else { usual_rule(spec?, head) };
@@ -105,7 +108,10 @@ impl HeadVotes {
 
     /// The same as a value of `vknot_indent_heads`.
     pub fn setting(&self, code: Code<'_>) -> String {
-        self.rules(code.toolkit().indent.spec.forms).map(|(head, (_, word))| format!("{head}={word}")).collect::<Vec<_>>().join(", ")
+        self.rules(code.toolkit().indent.spec.forms)
+            .map(|(head, (_, word))| format!("{head}={word}"))
+            .collect::<Vec<_>>()
+            .join(", ")
     }
 }
 

@@ -83,4 +83,3 @@ fn rescaled(old: u32, anchor: u32, place: Place, (was, wanted): (Indentation, In
         _ => Place { align: place.align + behind, ..place },
     }
 }
-

@@ -161,7 +161,8 @@ impl Setter<'_> {
 
     fn by_structure(&self, edits: &mut Vec<(Span, String)>, left_alone: &mut Vec<LeftAlone>) -> Vec<(Line, Place)> {
         let completed = completed(self.code);
-        let code = completed.as_ref().map_or(self.code, |completed| self.code.other(&completed.source, &completed.tree));
+        let code =
+            completed.as_ref().map_or(self.code, |completed| self.code.other(&completed.source, &completed.tree));
         let table = &code.toolkit().indent;
         let mut options = Options::of(self.own, self.indentation);
         if table.spec.forms.is_some() && options.heads.is_empty() {

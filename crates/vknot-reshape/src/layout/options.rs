@@ -3,7 +3,6 @@
 use vknot_style::{Indentation, Key, Style};
 use vknot_style::choices::{AlignList, BracePlace, DeclarationBrace, KeepBreaks, RequiredBraces, WrapChain, WrapComma};
 
-
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Options {
     /// Columns of a line.

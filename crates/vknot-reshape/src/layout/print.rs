@@ -439,7 +439,8 @@ impl Printer<'_, '_> {
             return None;
         }
         let span = planner.tree.tokens().get(token as usize)?.span();
-        let moved = reflow::comment(planner.code, token, &reflow::Frame { was, place, first_on_line, paper: self.paper })?;
+        let moved =
+            reflow::comment(planner.code, token, &reflow::Frame { was, place, first_on_line, paper: self.paper })?;
         Some((span, moved))
     }
 

@@ -184,7 +184,13 @@ impl IndentTable {
     }
 
     pub fn kind(&self, kind: Kind) -> KindIndent {
-        let none = KindIndent { mark: Mark::Unknown, hold: Hold::Through, role: Role::Part, namespace: false, flush: false };
+        let none = KindIndent {
+            mark: Mark::Unknown,
+            hold: Hold::Through,
+            role: Role::Part,
+            namespace: false,
+            flush: false,
+        };
         self.kinds.get(kind.0 as usize).copied().unwrap_or(none)
     }
 }

@@ -70,7 +70,8 @@ impl<'a> Imports<'a> {
     pub fn of(code: Code<'a>) -> Imports<'a> {
         let tree = code.tree;
         let is_import = |id: &NodeId| tree.role(*id) == Role::Import;
-        let mut holders: Vec<NodeId> = (0..tree.nodes().len() as u32).map(NodeId).filter(is_import).map(|id| tree.node(id).parent).collect();
+        let mut holders: Vec<NodeId> =
+            (0..tree.nodes().len() as u32).map(NodeId).filter(is_import).map(|id| tree.node(id).parent).collect();
         holders.sort_unstable();
         holders.dedup();
         let items = holders.into_iter().flat_map(|holder| Sequence::of(code, holder).items);

@@ -144,7 +144,10 @@ impl Matcher<'_, '_> {
             return Err(Refusal::at(self.old.offset(index), reason));
         }
         let neighbours = index > 0 && self.at > 0 && self.matching.old[index as usize - 1] == self.at - 1;
-        if neighbours && tree.is_joined(self.old.code.source.text(), index) && !self.new.code.tree.gap_span(self.at).is_empty() {
+        if neighbours
+            && tree.is_joined(self.old.code.source.text(), index)
+            && !self.new.code.tree.gap_span(self.at).is_empty()
+        {
             let joined = self.old.text(index - 1).to_owned() + old;
             return Err(Refusal::at(tree.gap_span(index).end, Difference::Parted { joined }));
         }
@@ -157,7 +160,9 @@ impl Matcher<'_, '_> {
     /// Whether the lines of a token may begin elsewhere.
     fn moves(&self, index: u32) -> bool {
         let tree = self.old.code.tree;
-        let prose = || tree.tokens().get(index as usize).is_some_and(|token| tree.language().is_prose(tree.node(token.node).kind));
+        let prose = || tree.tokens()
+            .get(index as usize)
+            .is_some_and(|token| tree.language().is_prose(tree.node(token.node).kind));
         self.contract.comments.reindented && (tree.is_comment(index) || prose())
     }
 }

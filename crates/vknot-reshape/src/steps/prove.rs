@@ -217,4 +217,3 @@ fn same_pieces(old: Code<'_>, new: Code<'_>, contract: Contract) -> Result<(), R
     let offset = pieces.get(new_pieces.len()).map_or(0, |piece| piece.span().start);
     Err(Refusal::at(offset, Difference::Embedded))
 }
-

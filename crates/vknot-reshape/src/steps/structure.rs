@@ -90,7 +90,9 @@ pub(super) fn same_kept_nodes(old: Code<'_>, new: Code<'_>, matching: &Matching)
         let (old_node, new_node) = (old.tree.node(NodeId(old_at)), new.tree.node(NodeId(new_at)));
         let tokens = |node: &Node, partners: &[u32]| {
             let own = partners.get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
-            let found = |partner: Option<(usize, &u32)>| partner.map(|(at, partner)| (node.first_token + at as u32, *partner));
+            let found = |partner: Option<(usize, &u32)>| partner.map(
+                |(at, partner)| (node.first_token + at as u32, *partner),
+            );
             let is_kept = |(_, partner): &(usize, &u32)| **partner != NONE;
             (found(own.iter().enumerate().find(is_kept)), found(own.iter().enumerate().rfind(is_kept)))
         };

@@ -70,7 +70,7 @@ fn declarations_are_laid_out() {
         ("long header", "public Reading record(Station station, Duration age, double level, boolean isDoubtful) throws IOException, TimeoutException {}"),
         ("type parameters", "< T extends Comparable<T>&Serializable > T highest(List< ? super T > all){return null;}"),
         ("generic header", "public static <K extends Comparable<K>, V extends Comparable<V>> LinkedHashMultimap<K, V> create(Multimap<K, V> from) throws IOException {}"),
-("nested types", "enum State{QUIET,ALARM}\nrecord Point(double x,double y){}\ninterface Sink{void take( Reading r );}\n@interface Mark{String value( ) default \"\";}"),
+        ("nested types", "enum State{QUIET,ALARM}\nrecord Point(double x,double y){}\ninterface Sink{void take( Reading r );}\n@interface Mark{String value( ) default \"\";}"),
         ("enum with members", "enum Level { LOW(1), HIGH(2) { int rank() { return 9; } };\nfinal int rank;Level(int rank){this.rank=rank;} }"),
         ("blank lines", "int a;\n\n\n\nint b;\nvoid c() {\n\nd();\n\n\n}\n\n"),
         ("doc comments", "/**\n  * Height.\n      */\n  int a; // metres\n    int bb;   // feet"),

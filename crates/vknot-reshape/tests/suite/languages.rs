@@ -50,7 +50,8 @@ fn shape(read: &Document) -> String {
     let plain = |role: Role| matches!(role, Role::Part | Role::Name | Role::Literal | Role::File | Role::Inert);
     let depth = |id: NodeId| read.tree().ancestors(id).skip(1).filter(|id| !plain(read.tree().role(*id))).count();
     let line = |id: NodeId| {
-        let text: String = read.tree().text_of(read.source().text(), id).split_whitespace().collect::<Vec<_>>().join(" ");
+        let text: String =
+            read.tree().text_of(read.source().text(), id).split_whitespace().collect::<Vec<_>>().join(" ");
         let shown: String = text.chars().take(44).collect();
         format!("{}{}: {shown}", "  ".repeat(depth(id)), read.tree().kind_name(id))
     };

@@ -122,8 +122,14 @@ fn imports_may_move_among_themselves_and_nothing_else() {
         ("// about a\nimport a.A;\nimport b.B;\n", "the comment `// here` left what it belongs to"),
         // An import that is lost, comes in, or is another.
         ("// about a\nimport a.A; // here\n", "the import `import b.B;` was lost, added or moved too far"),
-        ("// about a\nimport a.A; // here\nimport b.B;\nimport b.B;\n", "the import `import b.B;` was lost, added or moved too far"),
-        ("// about a\nimport a.A; // here\nimport static b.B;\n", "the import `import b.B;` was lost, added or moved too far"),
+        (
+            "// about a\nimport a.A; // here\nimport b.B;\nimport b.B;\n",
+            "the import `import b.B;` was lost, added or moved too far",
+        ),
+        (
+            "// about a\nimport a.A; // here\nimport static b.B;\n",
+            "the import `import b.B;` was lost, added or moved too far",
+        ),
     ];
     for (new, reason) in cases {
         assert_eq!(imports(&format!("{new}{class}")), Err(reason.to_owned()), "{new}");

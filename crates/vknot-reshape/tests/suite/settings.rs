@@ -22,12 +22,27 @@ const MORE: &[(&str, &str)] = &[
     ("c", "int a[] = { 1,\n2 };\n#ifdef B\nint c;\n#endif\nvoid d(void)\n{\n#ifdef E\nf();\n#endif\n}\n"),
     ("csharp", "class A\n{\n#if B\nint[] c = { 1,\n2 };\n#endif\n}\n"),
     ("cpp", "int a[] = { 1,\n2 };\nvoid d()\n{\n#ifdef E\nf();\n#endif\n}\n"),
-    ("java", "class A {\n\n\n\n\n\n\n\n\n\n\n\n\n    int[] b = { 1,\n        2 };\n    int c = d(e, f)\n        + g;\n}\n"),
-    ("java", "/* a  \n * b   \n */\nclass A {\n    void b() {\n        for (;;) c();\n        if (a) if (b)\n            c();\n        d(e)\n    .f(1)\n.g(2);\n    }\n}\n"),
-    ("rust", "/* a  \n * b   \n */\nfn a() {\n\n\n\n\n\n\n\n\n\n\n\n\n    let b = [\n1,\n2];\n    c(d,\n        e\n + f);\n    match b {\n        1 =>\n        {\n            g()\n        }\n    }\n    let h = i\n        + j;\n}\n"),
+    (
+        "java",
+        "class A {\n\n\n\n\n\n\n\n\n\n\n\n\n    int[] b = { 1,\n        2 };\n    int c = d(e, f)\n        + g;\n}\n",
+    ),
+    (
+        "java",
+        "/* a  \n * b   \n */\nclass A {\n    void b() {\n        for (;;) c();\n        if (a) if (b)\n            c();\n        d(e)\n    .f(1)\n.g(2);\n    }\n}\n",
+    ),
+    (
+        "rust",
+        "/* a  \n * b   \n */\nfn a() {\n\n\n\n\n\n\n\n\n\n\n\n\n    let b = [\n1,\n2];\n    c(d,\n        e\n + f);\n    match b {\n        1 =>\n        {\n            g()\n        }\n    }\n    let h = i\n        + j;\n}\n",
+    ),
     ("json", "{\"a\": [1,\n2],\n\n\n\n\n\n\n\n\n\n\n\n\"b\": { \"c\": 1 } }\n"),
-    ("pascal", "begin\nif a\nor b then\nc;\ncase d of\n1: e;\nelse\nf;\nend;\ng := h +\ni;\nj(\n1\n);\nif k then\nl\nelse\nif m then\nn;\n{$ifdef o}\np;\n{$endif}\nend.\n"),
-    ("go", "package a\nfunc b() {\nswitch c {\ncase 1:\nd()\n}\nx := []int{\n1,\n}\ne(f,\ng)\nh := i +\nj\nout:\nk()\n}\n"),
+    (
+        "pascal",
+        "begin\nif a\nor b then\nc;\ncase d of\n1: e;\nelse\nf;\nend;\ng := h +\ni;\nj(\n1\n);\nif k then\nl\nelse\nif m then\nn;\n{$ifdef o}\np;\n{$endif}\nend.\n",
+    ),
+    (
+        "go",
+        "package a\nfunc b() {\nswitch c {\ncase 1:\nd()\n}\nx := []int{\n1,\n}\ne(f,\ng)\nh := i +\nj\nout:\nk()\n}\n",
+    ),
     ("c", "void f(void)\n{\n    {\nout:\n        a();\n    }\n}\n"),
     ("cpp", "void f()\n{\n    {\nout:\n        a();\n    }\n}\n"),
     ("rust", "fn a() {\n    b();\n\n\n\n\n\n\n\n\n\n\n\n\n    c();\n}\n"),
@@ -67,7 +82,11 @@ fn results(language: &'static Language, samples: &[String], set: &[Override]) ->
     let done = |text: &String| {
         let mut text = text.clone();
         for name in ["format", "indent"] {
-            let covered = if name == "format" { capabilities(language).layout } else { capabilities(language).indentation };
+            let covered = if name == "format" {
+                capabilities(language).layout
+            } else {
+                capabilities(language).indentation
+            };
             if covered {
                 let document = Document::new(Source::from_text("Gauge", text.as_str()), language, style.clone());
                 let reshape = reshape(name, &document, Wish::Nothing);
@@ -84,7 +103,13 @@ fn tried(key: Key) -> Vec<String> {
     let choices = key.setting().choices();
     match key.setting().values {
         Values::Number(least, most, _) if most - least > 9 => {
-            choices.into_iter().filter(|value| value.parse().is_ok_and(|n: u32| [least, 2, 3, 8, 40].contains(&n)) || value.parse::<u32>().is_err()).collect()
+            choices
+                .into_iter()
+                .filter(
+                    |value| value.parse().is_ok_and(|n: u32| [least, 2, 3, 8, 40].contains(&n))
+                        || value.parse::<u32>().is_err(),
+                )
+                .collect()
         }
         Values::Pairs(..) => Vec::new(),
         _ => choices,
@@ -114,11 +139,13 @@ fn every_value_of_every_setting_changes_something() {
                 results(language, samples, &along.iter().cloned().chain([set]).collect::<Vec<_>>())
             };
             let usual = results(language, samples, &along);
-            let all: Vec<(String, Vec<String>)> = tried(*key).into_iter().map(|value| (value.clone(), with(&value))).collect();
+            let all: Vec<(String, Vec<String>)> =
+                tried(*key).into_iter().map(|value| (value.clone(), with(&value))).collect();
             // Where the file itself decides, some value says what it shows.
             let found = matches!(key, Key::Charset | Key::EndOfLine | Key::IndentSize | Key::IndentStyle | Key::TabWidth);
             for (value, result) in &all {
-                let is_usual = value == style_of(language).default_of(*key) || matches!(value.as_str(), "tab" | "indent" | "wrap");
+                let is_usual =
+                    value == style_of(language).default_of(*key) || matches!(value.as_str(), "tab" | "indent" | "wrap");
                 let differs = result != &usual || found && all.iter().any(|(_, other)| other != result);
                 // What needs no saying to a layout, and lists that JSON has not.
                 let same = matches!((key, value.as_str()), (Key::TrimTrailingWhitespace, "false"))

@@ -25,7 +25,11 @@ use crate::place::Place;
 use crate::problem::Problem;
 
 /// Reads the file of a place and finds the spot in it.
-fn open_place(workspace: &Workspace, text: &str, arguments: &InputArguments) -> Result<(Input, Place, vknot_syntax::Span), Problem> {
+fn open_place(
+    workspace: &Workspace,
+    text: &str,
+    arguments: &InputArguments,
+) -> Result<(Input, Place, vknot_syntax::Span), Problem> {
     let place = Place::parse(text);
     let input = workspace.read(&place.file, arguments)?;
     match place.spot.resolve(input.code(), input.marks()) {

@@ -175,7 +175,8 @@ fn unpaired_line(input: &Input, unpaired: &Unpaired) -> String {
     let mark = mark_text(input, unpaired.span);
     let mut line = format!("{}:{}: {OUT}{mark}{OUT:#} has no partner", input.shown, at(unpaired.span));
     if let Some(culprit) = unpaired.culprit {
-        let text = input.source().lines().text(input.source().text(), input.source().line(culprit.span.start) - 1).trim();
+        let text =
+            input.source().lines().text(input.source().text(), input.source().line(culprit.span.start) - 1).trim();
         let what = mark_text(input, culprit.span);
         line.push_str(&format!(
             "; the mistake is likely at {MARK}{}{MARK:#}, where `{what}` stands in `{text}`: by their indentation line {} does not belong to it",

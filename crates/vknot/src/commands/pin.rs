@@ -218,7 +218,12 @@ fn run_list(workspace: &Workspace, arguments: &ListArguments) -> anyhow::Result<
 }
 
 /// The pins below a path, with where they are now.
-fn listed(workspace: &Workspace, path: &Path, refresh: bool, roots: &mut Vec<std::path::PathBuf>) -> Result<Vec<(Pin, Found)>, Problem> {
+fn listed(
+    workspace: &Workspace,
+    path: &Path,
+    refresh: bool,
+    roots: &mut Vec<std::path::PathBuf>,
+) -> Result<Vec<(Pin, Found)>, Problem> {
     let home = workspace.home(path)?;
     let below = home.relative(path).unwrap_or_default();
     let mut pins = home.pins.clone();

@@ -141,7 +141,7 @@ fn show(out: &mut impl Write, input: &Input, sections: &[Section]) -> std::io::R
 fn document(input: &Input, sections: &[Section]) -> serde_json::Value {
     let section = |
         section: &Section
-    | json!({ "name": section.name, "level": section.level, "span": SpanJson::of(input.source(), section.span) });
+        | json!({ "name": section.name, "level": section.level, "span": SpanJson::of(input.source(), section.span) });
     json!({ "file": input.shown, "sections": sections.iter().map(section).collect::<Vec<_>>() })
 }
 
@@ -183,7 +183,8 @@ fn code_in(input: &Input, span: Span) -> (&'static str, String) {
     if !(holds_code && host) {
         return (own.name(), format!("{}\n", input.source().slice(span)));
     }
-    let pieces = input.tree()
+    let pieces = input
+        .tree()
         .embedded()
         .iter()
         .filter(|piece| span.covers(piece.span()) && piece.tree.language().name() != "markdown");
@@ -196,7 +197,12 @@ fn code_in(input: &Input, span: Span) -> (&'static str, String) {
 }
 
 /// The command to run, in words.
-fn interpreter(workspace: &Workspace, arguments: &RunArguments, place: &Place, language: &str) -> Result<Vec<String>, Problem> {
+fn interpreter(
+    workspace: &Workspace,
+    arguments: &RunArguments,
+    place: &Place,
+    language: &str,
+) -> Result<Vec<String>, Problem> {
     let command = match &arguments.with {
         Some(command) => command.clone(),
         None => {

@@ -79,5 +79,4 @@ impl Workspace {
         let document = Document::new(source, text.language, style).with_marks(marks);
         Ok(Input { shown: text.shown, path: (file != "-").then_some(path), document })
     }
-
 }

@@ -15,7 +15,12 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::AlignList, "arguments"), (Key::IndentCase, "0"), (Key::IndentCaseBrace, "0"), (Key::IndentNamespace, "0")],
+    defaults: &[
+        (Key::AlignList, "arguments"),
+        (Key::IndentCase, "0"),
+        (Key::IndentCaseBrace, "0"),
+        (Key::IndentNamespace, "0"),
+    ],
     settings: &[
         Key::IndentSize,
         Key::IndentStyle,

@@ -81,8 +81,7 @@ fn organize(code: Code<'_>, _: &Style) -> Reshape {
     let mut edits = Edits::default();
     let uses = Uses::of(code);
     let all = blocks(code, "import_declaration");
-    let wildcards =
-        all.iter().flat_map(|block| &block.lines).any(|line| path_of(code, line.node).0.ends_with(".*"));
+    let wildcards = all.iter().flat_map(|block| &block.lines).any(|line| path_of(code, line.node).0.ends_with(".*"));
     let mut seen = HashSet::new();
     for block in all {
         let span = block.span;

@@ -28,7 +28,10 @@ fn fences(source: &Source, tree: &Tree, lookup: Lookup) -> Vec<Piece> {
     let kind = |name: &str| tree.language().kind(name).unwrap_or(tree.language().error_kind());
     let (fence, info, code) = (kind("fence"), kind("info"), kind("code_line"));
     let nodes = (0..tree.nodes().len() as u32).map(NodeId);
-    nodes.filter(|id| tree.node(*id).kind == fence).filter_map(|id| piece(source, tree, id, (info, code), lookup)).collect()
+    nodes
+        .filter(|id| tree.node(*id).kind == fence)
+        .filter_map(|id| piece(source, tree, id, (info, code), lookup))
+        .collect()
 }
 
 fn piece(source: &Source, tree: &Tree, fence: NodeId, (info, code): (Kind, Kind), lookup: Lookup) -> Option<Piece> {

@@ -235,7 +235,7 @@ impl<'h> Heads<'h> {
             Some(OPEN_SQUARE) => self.kind(next + 1) == Some(OPEN_SQUARE),
             Some(MARK) => matches!(self.word(next), "~" | "::" | "++" | "--")
                 || context == Context::Code
-                    && self.word(next) == "*",
+                && self.word(next) == "*",
             Some(INCLUDE | MACRO_DEFINITION) => true,
             _ => false,
         }

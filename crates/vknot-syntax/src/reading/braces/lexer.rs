@@ -66,7 +66,7 @@ fn directive(text: &str, at: usize, found: &mut Vec<Lexeme>) -> usize {
         "include" | "include_next" | "import" => push(INCLUDE, at, end),
         "pragma"
             if text[name_end..end].trim_start().starts_with("region")
-                || text[name_end..end].trim_start().starts_with("endregion") =>
+            || text[name_end..end].trim_start().starts_with("endregion") =>
         {
             push(REGION_MARK, at, end);
         }
@@ -175,12 +175,12 @@ fn number(bytes: &[u8], at: usize) -> usize {
             Some(b'\'') if behind.is_ascii_alphanumeric() => end += 1,
             Some(b'+' | b'-')
                 if matches!(last, b'e' | b'E' | b'p' | b'P')
-                    && behind.is_ascii_digit()
-                    && !hexadecimal(
-                        bytes,
-                        at,
-                        last,
-                    ) => end += 1,
+                && behind.is_ascii_digit()
+                && !hexadecimal(
+                    bytes,
+                    at,
+                    last,
+                ) => end += 1,
             _ => return end,
         }
     }

@@ -492,7 +492,7 @@ impl<'r, 't> Reader<'r, 't> {
         let before = self.at.checked_sub(1).and_then(|before| self.heads.kind(before));
         if matches!(before, Some(WORD | CLOSE_ROUND | CLOSE_SQUARE | STRING))
             && self.heads.word(self.at - 1)
-                != "return"
+            != "return"
         {
             return None;
         }

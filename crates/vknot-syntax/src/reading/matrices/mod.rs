@@ -230,8 +230,8 @@ impl Reader<'_, '_> {
                 COMMENT if self.lexemes.get(end + 1).is_none_or(|next| next.kind == NEWLINE) => break,
                 _
                     if shape(lexeme.kind).is_some()
-                        && self.partner[end] != NO_PARTNER
-                        && self.partner[end] as usize > end =>
+                    && self.partner[end] != NO_PARTNER
+                    && self.partner[end] as usize > end =>
                 {
                     end = self.partner[end] as usize + 1;
                 }

@@ -233,13 +233,13 @@ impl<'r, 't> Reader<'r, 't> {
                 Until::Statement,
                 Some(
                     Word::End
-                    | Word::Until
-                    | Word::Else
-                    | Word::Guarded
-                    | Word::Begin
-                    | Word::Then
-                    | Word::Do
-                    | Word::Part,
+                        | Word::Until
+                        | Word::Else
+                        | Word::Guarded
+                        | Word::Begin
+                        | Word::Then
+                        | Word::Do
+                        | Word::Part,
                 ),
             ) => true,
             (Until::Semicolon, Some(Word::End | Word::Begin)) => true,
@@ -286,8 +286,8 @@ impl<'r, 't> Reader<'r, 't> {
             Some(OPEN_ROUND | OPEN_SQUARE) => self.bracketed(GROUP),
             Some(WORD)
                 if self.kind(self.at + 1) == Some(OPEN_ROUND)
-                    && self.close_of(self.at + 1).is_some()
-                    && self.word(self.at).is_none() =>
+                && self.close_of(self.at + 1).is_some()
+                && self.word(self.at).is_none() =>
             {
                 let Some(end) = self.close_of(self.at + 1) else { return };
                 self.builder.open(CALL, Field(0));

@@ -53,7 +53,7 @@ impl Reader<'_, '_> {
     pub(super) fn declared(&mut self, types: bool) {
         if self.word(self.at).is_some_and(ends_declarations)
             || self.word(self.at) == Some(Word::Class)
-                && matches!(self.word(self.at + 1), Some(Word::Routine | Word::Declarations | Word::Property))
+            && matches!(self.word(self.at + 1), Some(Word::Routine | Word::Declarations | Word::Property))
         {
             self.frames.pop();
             return self.close(1);
@@ -269,7 +269,7 @@ impl Reader<'_, '_> {
             Some(Word::Declarations) => self.declarations(),
             None
                 if (self.is(self.at, "default") || self.is(self.at, "nodefault"))
-                    && self.kind(self.at + 1) == Some(SEMICOLON) =>
+                && self.kind(self.at + 1) == Some(SEMICOLON) =>
             {
                 self.token();
                 self.token();
