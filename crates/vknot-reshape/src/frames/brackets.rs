@@ -58,7 +58,7 @@ impl Frames<'_> {
 
     fn close_bracket(&mut self, node: &Node, bracket: u8) {
         // What is open inside the node has ended; a brace closes whatever was left open in front of it.
-        let top = self.top();
+        let top = *self.top();
         let open = match bracket {
             _ if top.node != node.parent => None,
             b'{' if top.braces > 0 => self.stack.iter().rposition(|frame| frame.bracket == Some(bracket)),
@@ -70,7 +70,7 @@ impl Frames<'_> {
     }
 
     fn open_bracket(&mut self, node: &Node, hold: Hold, bracket: u8, column: &mut dyn FnMut() -> u32) {
-        let (top, options) = (self.top(), self.options);
+        let (top, options) = (*self.top(), self.options);
         let holder = node.parent;
         let body = matches!(bracket, b'{' | WORD) && !matches!(hold, Hold::List | Hold::Literal) || hold == Hold::Body;
         // A body stands against the beginning of what it is the body of, however far that wrapped.

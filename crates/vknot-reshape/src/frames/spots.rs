@@ -13,7 +13,7 @@ use crate::spec::indent::Hold;
 impl Frames<'_> {
     /// Where a line that begins with a node stands.
     pub(super) fn spot(&self, id: NodeId, node: &Node) -> Spot {
-        let mut frame = self.top();
+        let mut frame = *self.top();
         let kind = self.table.kind(node.kind);
         if frame.hold == Hold::Operands && !(node.is_leaf() && is_operator(self.text(id))) {
             let holder = self.stack.iter().rev().find(|frame| frame.hold != Hold::Operands);

@@ -383,9 +383,9 @@ impl<'a> Frames<'a> {
         }
     }
 
-    pub(super) fn top(&self) -> Frame {
+    pub(super) fn top(&self) -> &Frame {
         // The root's frame is never closed.
-        self.stack[self.stack.len() - 1]
+        &self.stack[self.stack.len() - 1]
     }
 
     /// Whether white space means something where the next token stands.
@@ -407,9 +407,9 @@ impl<'a> Frames<'a> {
     fn enter(&mut self, id: NodeId, node: &Node, column: &mut dyn FnMut() -> u32) {
         let kind = self.table.kind(node.kind);
         self.count_in_top(node, kind.role, kind.hold);
-        let top = self.top();
         if node.is_leaf() {
-            if node.parent == top.node && top.item_has_line && ends_item(self.text(id)) {
+            let top = self.top();
+            if top.item_has_line && node.parent == top.node && ends_item(self.text(id)) {
                 self.stack.last_mut().into_iter().for_each(|top| top.item_has_line = false);
             }
             self.enter_leaf(id, node, kind, column);
@@ -418,7 +418,7 @@ impl<'a> Frames<'a> {
                 self.behind = Some(node.first_token);
             }
         }
-        if top.hold == Hold::Tag && !top.named && kind.role == Role::Attribute {
+        if kind.role == Role::Attribute && self.top().hold == Hold::Tag && !self.top().named {
             self.enter_attributes(column());
         }
         match kind.hold {
@@ -432,6 +432,7 @@ impl<'a> Frames<'a> {
             }
             Hold::Arm | Hold::Branch if self.is_middle(id) => {
                 // It goes with its head, also where it ends the line of the statement in front of it.
+                let top = self.top();
                 let with_head = top.hold == Hold::Branch && top.bracket.is_none() && node.parent == top.node;
                 let anchor = if with_head && !self.is_at_line_start(node) { top.anchor } else { self.current };
                 self.push(id, Hold::Branch, anchor, anchor.deeper(self.options.size));
