@@ -16,6 +16,7 @@ const PICTURES: &[(&str, &str)] = &[
     ("select", "vknot select src/Gauge.java:47:48; vknot select data/stations.json:5:180"),
     ("format", "vknot format src/Reading.java; vknot format src/surge.rs:21-27"),
     ("indent", "vknot indent --show src/Gauge.java:14-38; vknot indent rules/surge.rkt"),
+    ("imports", "vknot imports src/surge.rs; vknot imports --check ."),
     ("todos", "vknot todos ."),
     ("sections", "vknot sections analysis docs; vknot sections docs/guide.md@Withdrawing; vknot region list ."),
     (
