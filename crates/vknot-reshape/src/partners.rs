@@ -123,3 +123,48 @@ impl Partners {
         partner.is_some_and(|partner| if *partner == ALONE { lone } else { range.contains(partner) })
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use vknot_syntax::{Language, Source, Tree};
+
+    use super::*;
+
+    /// For each bracket of a text its partner's number among them, or `-`.
+    fn partners(language: &str, text: &str) -> String {
+        let source = Source::from_text("gauge", text);
+        let tree = Tree::read(&source, Language::named(language).unwrap());
+        let code = Code::of(&source, &tree);
+        let partners = Partners::of(code).partner;
+        let brackets: Vec<TokenId> =
+            (0..partners.len() as TokenId).filter(|token| bracket_of(code, *token).is_some()).collect();
+        let number = |token: TokenId| brackets.iter().position(|bracket| *bracket == token);
+        let shown = brackets
+            .iter()
+            .map(|bracket| number(partners[*bracket as usize]).map_or("-".to_owned(), |at| at.to_string()));
+        shown.collect::<Vec<_>>().join(" ")
+    }
+
+    #[test]
+    fn brackets_find_their_partners() {
+        assert_eq!(partners("java", "class A { int b = c(d[0]); }"), "5 4 3 2 1 0");
+        assert_eq!(partners("java", "class A { void b() { c((d; } }"), "7 2 1 6 - - 3 0");
+        assert_eq!(partners("json", "[1, \"(\", {\"a\": [2]}]"), "5 4 3 2 1 0");
+        assert_eq!(partners("scheme", "#(a (b))"), "3 2 1 0");
+    }
+
+    #[test]
+    fn a_brace_closes_what_was_left_open_inside_it() {
+        let mut open = OpenBrackets::new();
+        open.open(b'{', 1);
+        open.open(b'(', 2);
+        open.open(b'[', 3);
+        assert_eq!(open.close(b'('), None);
+        assert_eq!((open.partner(b'{'), open.last(), open.depth()), (Some(1), Some(3), 3));
+        assert_eq!(open.close(b'{'), Some((1, vec![2, 3])));
+        assert_eq!((open.close(b'{'), open.depth()), (None, 0));
+        open.open(b'(', 4);
+        open.forget_while(|facts| facts > 3);
+        assert_eq!(open.iter().next(), None);
+    }
+}

@@ -144,9 +144,10 @@ impl Frames<'_> {
             };
         }
         let parenthesized = self.tree.role(frame.node) == Role::Parenthesized;
-        let continued = || !matches!(self.before(), "," | ";" | "(" | "[" | "{" | "<" | "") && !self.follows_annotation(
-            frame,
-        );
+        let continued = || !matches!(self.before(), "," | ";" | "(" | "[" | "{" | "<" | "")
+            && !self.follows_annotation(
+                frame,
+            );
         if self.options.operand > 0 && !parenthesized && !frame.lined_up && continued() {
             return frame.base.deeper(self.options.operand);
         }

@@ -88,7 +88,9 @@ impl Document {
     pub(super) fn changed(&self, edits: &Edits) -> Document {
         let text = edits.apply(self.source.text());
         let moved = |pin: &NamedSpan| {
-            let span = Span::new(edits.moved(pin.span.start), edits.moved(pin.span.end));
+            // What is put in behind its last byte is not its own.
+            let last = pin.span.end.saturating_sub(1).max(pin.span.start);
+            let span = Span::new(edits.moved(pin.span.start), edits.moved(last) + u32::from(!pin.span.is_empty()));
             NamedSpan { name: pin.name.clone(), span }
         };
         let marks = match self.marks.pins.is_empty() {

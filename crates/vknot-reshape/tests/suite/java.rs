@@ -161,3 +161,19 @@ fn an_import_is_used_only_where_its_name_stands_alone() {
         assert_eq!(text.contains("import"), kept, "{body}");
     }
 }
+
+#[test]
+fn lists_and_operands_line_up_where_the_style_says_so() {
+    let text = "class A {\n    void b() {\n        conclude(first, second, third + fourth);\n        int[] all = {1, 2, 3, 4, 5, 6, 7, 8, 9};\n        int sum = first + second + third;\n    }\n}\n";
+    let list = "class A {\n    void b() {\n        conclude(first,\n                 second,\n                 third + fourth);\n";
+    let width = "max_line_length=36";
+    assert!(formatted("java", text, &[width, "vknot_align_list=arguments"]).starts_with(list));
+    let all = formatted("java", text, &[width, "vknot_align_list=all"]);
+    assert!(all.contains("all = {1, 2, 3, 4, 5,\n                     6, 7, 8, 9};"), "{all}");
+    let sum = formatted("java", text, &[width, "vknot_align_operand=true"]);
+    assert!(sum.contains("int sum = first\n                  + second\n                  + third;"), "{sum}");
+    for set in ["vknot_align_list=all", "vknot_align_operand=true"] {
+        let once = formatted("java", text, &[width, set]);
+        assert_eq!(indented("java", &once, &[width, set]), once);
+    }
+}

@@ -1,8 +1,12 @@
 //! Contracts: for each promise a result that breaks it, which the proof must refuse.
 
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
+
 use vknot_reshape::{Reshape, TokenChange};
-use vknot_reshape::steps::{Chain, Difference, Refusal, Request, Wish};
-use vknot_syntax::Span;
+use vknot_reshape::looks::{Marks, NamedSpan};
+use vknot_reshape::steps::{Chain, Difference, Refusal, Request, StepError, STEPS, Wish};
+use vknot_syntax::{Limits, Span};
 
 use crate::support::{done, prove_as, read, reshape, step, styled};
 
@@ -243,4 +247,38 @@ fn what_a_chain_puts_in_and_takes_out_is_in_neither_list() {
     chain.step(step("region remove"), &remove).unwrap();
     let proven = chain.finish().unwrap();
     assert!(proven.is_empty() && proven.receipt().added.is_empty() && proven.receipt().removed.is_empty());
+}
+
+#[test]
+fn work_that_is_stopped_yields_nothing() {
+    let flag = Arc::new(AtomicBool::new(false));
+    let document = read("java", "class A{int b;}").within(Limits::stopped_by(Arc::clone(&flag)));
+    flag.store(true, Ordering::Relaxed);
+    for name in ["format", "imports", "indent"] {
+        assert!(matches!(step(name).run(&document, &Request::default()), Err(StepError::Stopped)), "{name}");
+    }
+}
+
+#[test]
+fn steps_say_what_they_miss() {
+    for (name, missing) in [
+        ("convert", "say what white space is to become: tabs or spaces"),
+        ("shift", "say by how many levels, and where to"),
+        ("region add", "name the lines: FILE:LINE-LINE or FILE@NAME"),
+        ("region remove", "name the region: FILE@NAME, or a line of it"),
+    ] {
+        let error = step(name).run(&read("java", "int a;\n"), &Request::default()).unwrap_err();
+        assert_eq!(error.to_string(), missing);
+    }
+    assert!(STEPS.is_sorted_by_key(|step| step.name));
+}
+
+#[test]
+fn pins_move_along_with_the_text() {
+    let text = "class A{int b;\nint c;}\n";
+    let at = text.find("int c;").unwrap() as u32;
+    let pins = vec![NamedSpan { name: "c".to_owned(), span: Span::new(at, at + 6) }];
+    let document = read("java", text).with_marks(Marks { pins, ..Marks::default() });
+    let result = step("format").run(&document, &Request::default()).unwrap().into_document();
+    assert_eq!(result.source().slice(result.marks().pins[0].span), "int c;");
 }
