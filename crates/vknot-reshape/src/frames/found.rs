@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use vknot_style::{Indentation, Key, Style};
-use vknot_style::choices::IndentStyle;
+use vknot_style::choices::{IndentStyle, WrapLiteral};
 use vknot_syntax::{NodeId, Role, Source, Span};
 
 use super::marks::opener;
@@ -20,19 +20,24 @@ const LEVEL: u32 = 16;
 
 /// The indentation most items have against the line that opened what holds them; `None` when no line tells.
 pub fn indentation(code: Code<'_>) -> Option<Indentation> {
+    told(code, true)
+}
+
+/// The same; literals tell only where they stand one level in.
+fn told(code: Code<'_>, by_literals: bool) -> Option<Indentation> {
     let _tree = code.tree;
     let toolkit = code.toolkit();
     match toolkit.indent.spec.lines {
         LinesBy::Levels => by_levels(code),
         // What a layout goes by must be there after it, too, and lines may be joined.
-        _ if toolkit.layout.is_some() => by_brackets(code),
-        _ => by_brackets(code).or_else(|| by_lines(code)),
+        _ if toolkit.layout.is_some() => by_brackets(code, by_literals),
+        _ => by_brackets(code, by_literals).or_else(|| by_lines(code)),
     }
 }
 
 /// Told from the first items between brackets, each against the line of its bracket. Literals tell where no body does, since they may
 /// stand like wrapped lines.
-fn by_brackets(code: Code<'_>) -> Option<Indentation> {
+fn by_brackets(code: Code<'_>, by_literals: bool) -> Option<Indentation> {
     let Code { source, tree, .. } = code;
     let (mut bodies, mut literals) = (Votes::default(), Votes::default());
     for (index, node) in tree.nodes().iter().enumerate() {
@@ -54,7 +59,7 @@ fn by_brackets(code: Code<'_>) -> Option<Indentation> {
             votes.count(inner.strip_prefix(outer).unwrap_or(""));
         }
     }
-    bodies.result().or_else(|| literals.result())
+    bodies.result().or_else(|| literals.result().filter(|_| by_literals))
 }
 
 /// Whether a token begins a line that is not the first.
@@ -135,7 +140,7 @@ pub fn effective_indentation(code: Code<'_>, style: &Style) -> Indentation {
 pub fn decided_indentation(code: Code<'_>, style: &Style) -> (Indentation, Decided) {
     let spec = code.toolkit().indent.spec;
     let habit = Indentation { tabs: spec.tabs, size: spec.habit, tab_width: spec.habit };
-    let found = indentation(code);
+    let found = told(code, style.choice::<WrapLiteral>() == WrapLiteral::Level);
     let effective = style.indentation(found, habit);
     let sized = style.word(Key::IndentSize) != "as-found" || style.choice::<IndentStyle>() == IndentStyle::Tab;
     let decided = match found {
