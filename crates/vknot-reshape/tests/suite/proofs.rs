@@ -282,3 +282,19 @@ fn pins_move_along_with_the_text() {
     let result = step("format").run(&document, &Request::default()).unwrap().into_document();
     assert_eq!(result.source().slice(result.marks().pins[0].span), "int c;");
 }
+
+#[test]
+fn indentation_changes_no_blanks_inside_lines() {
+    let mut reshape = Reshape::default();
+    reshape.edits.push(Span::new(3, 5), " ");
+    let refusal = prove_as("indent", &read("java", "int  a;\n"), reshape).unwrap_err();
+    assert_eq!(refusal.reason, Difference::Gap);
+}
+
+#[test]
+fn a_receipt_that_names_what_is_not_there_is_refused() {
+    let refusal = prove("json", "[1,2]", &[(",", ", ")], &[("]", 99)]).unwrap_err();
+    assert_eq!(refusal.reason, Difference::Receipt { text: "]".to_owned() });
+    // Part of a token is no token.
+    assert!(prove("json", "[1]", &[("1", "11")], &[("1", 1)]).is_err());
+}
