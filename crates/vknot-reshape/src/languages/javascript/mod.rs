@@ -16,7 +16,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     style: &STYLE,
 };
 
-static STYLE: LanguageStyle = LanguageStyle {
+pub(super) static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[(Key::IndentLabel, "in"), (Key::IndentOperand, "1")],
     settings: &[
         Key::IndentSize,
