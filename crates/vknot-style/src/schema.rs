@@ -157,6 +157,8 @@ settings! {
         "Whether what wraps lines up with the first operand behind `=` or `return`";
     AlignTabs: "vknot_align_tabs", Values::Words(&["true", "false"]), "false",
         "Where levels are tabs: whether what lines up gets tabs, too, as far as they fit, or spaces only";
+    BlankItem: "vknot_blank_item", Values::Number(0, 1, &[]), "0",
+        "Fewest blank lines around a type or callable that has a body";
     BlankMost: "vknot_blank_most", Values::Number(0, 9, &[]), "1",
         "Blank lines in a row that are kept";
     BraceControl: "vknot_brace_control", Values::Words(&["same", "next"]), "same",

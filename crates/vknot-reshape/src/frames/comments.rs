@@ -24,6 +24,11 @@ impl Beside {
         self.last = Some((token, blank_columns(before, tab_width)));
     }
 
+    /// Whether a comment behind code may go on with the next line.
+    pub fn is_open(&self) -> bool {
+        self.last.is_some()
+    }
+
     /// Goes past a token that begins a line, behind that white space and in that column; whether it goes on with a comment behind the code
     /// above.
     pub fn begins_line(&mut self, code: Code<'_>, token: TokenId, white: &str, column: u32) -> bool {

@@ -125,6 +125,11 @@ pub(crate) fn stays_at_margin(code: Code<'_>, line: &Line, indented: bool) -> bo
 }
 
 /// Whether any line that holds code is indented.
-pub(crate) fn any_indented(code: Code<'_>, lines: &[Line]) -> bool {
-    lines.iter().any(|line| line.found.columns() > 0 && !code.tree.is_comment(line.token))
+pub(crate) fn any_indented(code: Code<'_>) -> bool {
+    let Code { source, tree, .. } = code;
+    let indented = |token: u32| {
+        let white = source.slice(tree.gap_span(token));
+        white.ends_with([' ', '\t']) && (token == 0 || white.contains('\n')) && !tree.is_comment(token)
+    };
+    (0..tree.tokens().len() as u32).any(indented)
 }

@@ -83,9 +83,9 @@ impl From<Place> for Spot {
     }
 }
 
-/// The columns that white space takes.
-pub(crate) fn blank_columns(blank: &str, tab_width: u32) -> u32 {
-    blank.bytes().fold(0, |column, byte| advanced(column, byte as char, tab_width))
+/// The columns that white space, or the code at the beginning of a line, takes.
+pub(crate) fn blank_columns(text: &str, tab_width: u32) -> u32 {
+    text.chars().fold(0, |column, c| advanced(column, c, tab_width))
 }
 
 fn advanced(column: u32, c: char, tab_width: u32) -> u32 {

@@ -121,7 +121,8 @@ impl Frames<'_> {
     /// operator leads goes on with an item that has a line of its own.
     fn in_macro(&self, id: NodeId, node: &Node, frame: &Frame) -> Place {
         let further = self.written_column(node.start).saturating_sub(frame.first_column.unwrap_or(u32::MAX));
-        let joins = is_operator(self.text(id)) && !ends_item(self.before()) && frame.item_has_line;
+        let follows = self.table.spec.links_follow_blocks && self.led_by_closing && self.text(id) == ".";
+        let joins = is_operator(self.text(id)) && !follows && !ends_item(self.before()) && frame.item_has_line;
         // What stands a few columns off was not meant to.
         match further / self.options.size.max(1) {
             0 => frame.base.deeper(if joins { self.options.wrap } else { 0 }),

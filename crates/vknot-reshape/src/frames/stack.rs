@@ -198,6 +198,11 @@ impl<'a> Frames<'a> {
         self.current
     }
 
+    /// Whether the line at hand begins with a closing bracket.
+    pub fn is_led_by_closing(&self) -> bool {
+        self.led_by_closing
+    }
+
     /// Begins a line with the next token, where it must stand if it is `kept`. Gives where it stands; a comment may stand elsewhere once
     /// the line behind it is known, see [`Frames::is_waiting`].
     pub fn begin_line(&mut self, token: TokenId, kept: Option<Place>) -> Place {
@@ -232,7 +237,12 @@ impl<'a> Frames<'a> {
         self.current = wanted;
         self.note_in_macro(node, spot.closes);
         // Links behind one that follows a block follow it, too.
-        let follows = self.led_by_closing && self.top().hold == Hold::Chain && wanted == self.top().anchor;
+        let top = self.top();
+        let follows = self.led_by_closing
+            && match top.hold {
+                Hold::Chain => wanted == top.anchor,
+                _ => self.tree.role(top.node) == Role::Macro && wanted == top.base && self.text(id) == ".",
+            };
         self.led_by_closing = spot.closes || follows;
         self.pass_mark(token);
         wanted

@@ -170,7 +170,7 @@ impl Setter<'_> {
         }
         let mut lines = lines(code, self.indentation, self.only);
         self.keep_uncertain(code, &mut lines, left_alone);
-        let indented = any_indented(code, &lines);
+        let indented = any_indented(code);
         lines.iter_mut().for_each(|line| line.kept |= stays_at_margin(code, line, indented));
         if let Some(first) = lines.first_mut().filter(|first| self.begun && first.start == 0) {
             (first.kept, first.found) = (true, self.margin);

@@ -14,13 +14,12 @@ pub(super) fn settle(planner: &mut Planner<'_>) {
             before(planner, token);
             after(planner, token);
         }
-        let gap = planner.tree.gap_span(token).of(planner.text);
-        match gap.rfind('\n') {
-            None if token > 0 => beside.pass(code, token, tab_width),
-            end => {
-                let column = blank_columns(&gap[end.map_or(0, |end| end + 1)..], tab_width);
-                planner.plan.gaps[token as usize].continues = beside.begins_line(code, token, gap, column);
-            }
+        if planner.newlines(token) == 0 && token > 0 {
+            beside.pass(code, token, tab_width);
+        } else if beside.is_open() {
+            let gap = planner.tree.gap_span(token).of(planner.text);
+            let column = blank_columns(&gap[gap.rfind('\n').map_or(0, |end| end + 1)..], tab_width);
+            planner.plan.gaps[token as usize].continues = beside.begins_line(code, token, gap, column);
         }
     }
 }

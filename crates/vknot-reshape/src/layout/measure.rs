@@ -52,7 +52,8 @@ impl Measure {
             let comment = planner.written[index].comment;
             // A comment at the end of a line does not push its code onto another.
             let trailing = comment && planner.newlines(index as u32) == 0 && planner.newlines(index as u32 + 1) > 0;
-            let first_line = text.find('\n').map_or(text, |end| &text[..end]);
+            // Most tokens are too short for a search to pay.
+            let first_line = text.bytes().position(|byte| byte == b'\n').map_or(text, |end| &text[..end]);
             forced += u32::from(is_forced(planner, broken, index));
             at = at.saturating_add(u32::from(gap.spaced && !trailing));
             measure.starts.push(at);

@@ -8,6 +8,8 @@ pub(super) struct Options {
     /// Columns of a line.
     pub width: u32,
     pub blank_most: u8,
+    /// Fewest blank lines around an item with a body.
+    pub blank_item: u8,
     /// Columns a tab stands for.
     pub tab_width: u32,
     pub keep: KeepBreaks,
@@ -25,6 +27,7 @@ impl Options {
     pub fn of(style: &Style, indentation: Indentation) -> Self {
         Self {
             width: style.number(Key::MaxLineLength).unwrap_or(u32::MAX / 4),
+            blank_item: style.number(Key::BlankItem).unwrap_or(0) as u8,
             blank_most: style.number(Key::BlankMost).unwrap_or(1) as u8,
             tab_width: indentation.tab_width,
             keep: style.choice(),

@@ -23,6 +23,8 @@ pub(super) enum Form {
     Author,
     /// A line break if the line so far is a wrapped one, else one space.
     AfterWrap,
+    /// A line break, unless the author had none and the line so far begins with a closing bracket.
+    AfterClosing,
 }
 
 /// The policy of one gap.
@@ -89,6 +91,10 @@ impl GapPlan {
 
     pub fn author(spaced: bool) -> Self {
         Self { form: Form::Author, spaced, ..Self::default() }
+    }
+
+    pub fn after_closing() -> Self {
+        Self { form: Form::AfterClosing, spaced: true, ..Self::default() }
     }
 
     pub fn after_wrap() -> Self {

@@ -2,6 +2,7 @@
 
 use std::collections::{HashMap, HashSet};
 
+use vknot_style::choices::KeepBreaks;
 use vknot_syntax::{NodeId, Role, Span, Tree};
 
 use crate::frames::broken::lost_spans;
@@ -199,26 +200,43 @@ impl Planner<'_> {
         let own = self.hugs[last.0 as usize];
         let parent = tree.node(tree.node(id).parent).kind;
         match self.table.rule(parent, tree.node(id).kind) {
-            Rule::List(list) if list.hug && hugging == 1 && own != 0 => own,
-            Rule::List(list) if list.hug_single && count == 1 => self.bracket_of_last(last),
+            Rule::List(list) if list.hug_single && count == 1 && own == 0 => self.bracket_of_last(last, false),
+            Rule::List(list) if list.hug_single && count == 1 => match self.bracket_of_last(last, true) {
+                0 if list.hug => own,
+                kept => kept,
+            },
+            Rule::List(list) if list.hug && hugging == 1 => own,
             _ => 0,
         }
     }
 
-    /// The token behind the opening bracket of the list a node ends with.
-    fn bracket_of_last(&self, id: NodeId) -> u32 {
-        let Some(last) = self.tree.parts(id).last() else { return 0 };
-        // What comes before the bracket must be too plain to break itself.
-        let before = self.first(id)..self.first(last);
-        if before.len() > 12 || before.clone().any(|token| matches!(self.token_text(token), "(" | "[" | "{")) {
-            return 0;
+    /// The token behind the opening bracket of the list a node ends with, if it may stay on the line, or if its `author` had it so.
+    fn bracket_of_last(&self, id: NodeId, author: bool) -> u32 {
+        let is_list = |id: NodeId| matches!(self.rule_of(id), Rule::List(_));
+        let mut list = id;
+        while !is_list(list) {
+            // A mark may follow the bracket.
+            let suffix = self.is_suffix(list);
+            let mut parts = self.tree.parts(list);
+            match if suffix {
+                parts.next()
+            } else {
+                parts.last()
+            } {
+                Some(part) if suffix || is_list(part) => list = part,
+                _ => return 0,
+            }
         }
-        let node = self.tree.node(last);
-        let parent = self.tree.node(id).kind;
-        match self.table.rule(parent, node.kind) {
-            Rule::List(_) if node.token_end - node.first_token > 2 => node.first_token + 1,
-            _ => 0,
-        }
+        // What comes before the bracket must be too plain to break itself, unless its author had it so.
+        let before = self.first(id)..self.first(list);
+        let plain = !author
+            && before.len() <= 12
+            && !before.clone().any(|token| matches!(self.token_text(token), "(" | "[" | "{"));
+        let kept = self.options.keep != KeepBreaks::None
+            && self.is_broken_behind_bracket(list)
+            && before.clone().all(|token| self.newlines(token) == 0);
+        let node = self.tree.node(list);
+        if (plain || kept) && node.token_end - node.first_token > 2 { node.first_token + 1 } else { 0 }
     }
 
     // What rules ask about nodes.

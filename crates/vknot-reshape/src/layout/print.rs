@@ -1,10 +1,11 @@
 //! One linear pass over the plan: decides what fits, and gives an edit for each gap that comes out otherwise than
 //! written. Where the lines it makes begin, the frames say.
 
+use vknot_style::choices::KeepBreaks;
 use vknot_syntax::Span;
 
 use crate::edits::Edits;
-use crate::frames::lines::{any_indented, Line, lines, stays_at_margin};
+use crate::frames::lines::{any_indented, Line, stays_at_margin};
 use crate::frames::place::{blank_columns, Place};
 use crate::frames::stack::Frames;
 use super::measure::{Measure, width_of};
@@ -200,7 +201,9 @@ impl Printer<'_, '_> {
             return false;
         }
         let gains = inner < column + self.measure.token(group.open) + 1;
-        let opens_braces = self.planner.token_text(group.close - 1) == "}";
+        // What ends in braces goes there only if its author had it so.
+        let author = group.keep || self.planner.options.keep != KeepBreaks::None && self.planner.newlines(value) > 0;
+        let opens_braces = self.planner.token_text(group.close - 1) == "}" && !author;
         let whole = !forced && !opens_braces && !group.head_only && self.fits(inner, value, group.close);
         let begins_here = self.fits(column, group.open, group.fit_end);
         let begins_there = self.fits(inner, value, group.fit_end);
@@ -301,6 +304,7 @@ impl Printer<'_, '_> {
         match plan.form {
             Form::Hard => true,
             Form::Author => author,
+            Form::AfterClosing => author || !self.frames.is_led_by_closing(),
             Form::AfterWrap => self.line_place.columns() > self.frames.spot_of(gap).place.columns(),
             Form::Soft if plan.fill => {
                 let group = self.planner.plan.groups.get(plan.group as usize);
@@ -351,8 +355,7 @@ impl Printer<'_, '_> {
         if !planner.is_comment_token(gap) || planner.newlines(gap) == 0 || self.written_column(end) > 0 {
             return false;
         }
-        let all = || any_indented(planner.code, &lines(planner.code, self.paper.indentation, None));
-        let indented = *self.indented.get_or_insert_with(all);
+        let indented = *self.indented.get_or_insert_with(|| any_indented(planner.code));
         let found = Place::default();
         let line = Line { token: gap, start: self.written_line, end, found, kept: false, goes_on: false };
         stays_at_margin(planner.code, &line, indented)

@@ -93,7 +93,7 @@ impl Words {
 /// See [`Rule::Items`].
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct Items {
-    /// Kinds that have a blank line around them when they end in a brace.
+    /// Kinds that have blank lines around them, as many as a setting says, when they end in a brace.
     pub apart: &'static [&'static str],
     /// Whether a blank line parts imports and package lines from the rest.
     pub imports_apart: bool,
@@ -129,7 +129,7 @@ pub(crate) enum Fill {
     Never,
     /// As many on a line as the author had, or as fit, when all are simple.
     Simple,
-    /// As many on a line as fit, unless some item has brackets of its own.
+    /// As many on a line as fit if none has brackets of its own; else of those that are plain names.
     Flat,
 }
 

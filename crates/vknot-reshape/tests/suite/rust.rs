@@ -94,3 +94,76 @@ fn use_trees_are_sorted_and_merged() {
     let (text, remarks) = organized("rust", include_str!("samples/imports.rs.txt"));
     snapshot!(format!("{text}\n{}", remarks.join("\n")));
 }
+
+#[test]
+fn what_an_author_broke_well_stays() {
+    let kept = [
+        (
+            "links below a first part of several lines",
+            "    let gauge = open(|| {\n        connect()\n    })\n    .await?;",
+        ),
+        ("the only link", "    let level = readings\n        .last();"),
+        ("a field in front of a call", "    let level = self\n        .gauge\n        .read();"),
+        (
+            "the last arguments",
+            "    self.network.record(\n        reading_of_north_harbour,\n        reading_of_skerry_light,\n    );",
+        ),
+        (
+            "the only argument",
+            "    send(Notice::new(Level::of(\n        reading_of_north_harbour,\n        reading_of_skerry_light,\n    )?));",
+        ),
+        (
+            "a tuple as the only argument",
+            "    queue.push((\n        reading_of_north_harbour_before,\n        reading_of_skerry_light_and_more,\n    ));",
+        ),
+        (
+            "a conditional below its name",
+            "    let warning_of_the_tide =\n        if surge > threshold { Level::Warning } else { Level::Quiet };",
+        ),
+        (
+            "links behind a bracket in a macro",
+            "    assert_eq!(\n        read(\n            gauge,\n        )\n        .level()\n        .rounded(),\n        3\n    );",
+        ),
+    ];
+    for (name, code) in kept {
+        let text = format!("fn read() {{\n{code}\n}}\n");
+        assert_eq!(formatted("rust", &text, &["max_line_length=80"]), text, "{name}");
+    }
+    let kept = [
+        ("a comment below an attribute", "#[inline]\n/// Reads the gauge.\nfn read() {}\nfn write() {}\n"),
+        ("an attribute beside an import", "#[cfg(test)] use std::fmt;\n#[cfg(test)]\nuse std::io;\n"),
+        (
+            "a clause behind a bracket",
+            "fn read<T>(\n    gauge_of_north_harbour: &Gauge<T>,\n    since_the_last_tide: Minutes,\n) where\n    T: Source,\n{}\n",
+        ),
+        ("a clause of one line", "fn read<T>() -> T\nwhere T: Source {\n    todo()\n}\n"),
+        ("a clause behind a bound", "trait Gauge {\n    type Level<'a>: Source<'a> where Self: 'a;\n}\n"),
+        (
+            "a long header",
+            "impl<Reading, Channel: Source<Reading>> Iterator\n    for ReadingsOfChannel<Reading, Channel>\n{}\n",
+        ),
+        (
+            "names behind lists",
+            "use tide::{\n    level::{Level, Surge},\n    network::station::Registration,\n    network::station::StationOfNetwork,\n    Gauge, Reading,\n};\n",
+        ),
+        ("a blank line in a module", "mod tests {\n\n    use super::*;\n}\n"),
+        ("a sign of several bytes", "const SIGNS: [&str; 2] = [\n    \"−\",  // minus\n    \"--\", // two\n];\n"),
+    ];
+    for (name, text) in kept {
+        assert_eq!(formatted("rust", text, &["max_line_length=80", "vknot_blank_item=0"]), text, "{name}");
+    }
+}
+
+#[test]
+fn blank_lines_around_items_are_a_setting() {
+    let text = "fn a() {}\nfn b() {}\nconst C: u8 = 1;\n/// D.\nfn d() {}\n";
+    assert_eq!(formatted("rust", text, &[]), text);
+    let apart = "fn a() {}\n\nfn b() {}\n\nconst C: u8 = 1;\n\n/// D.\nfn d() {}\n";
+    assert_eq!(formatted("rust", text, &["vknot_blank_item=1"]), apart);
+}
+
+#[test]
+fn imports_that_grow_are_laid_out() {
+    let text = "use tide::level::{LevelOfNorthHarbour, LevelOfSkerryLight};\nuse tide::level::{LevelOfLongBar, LevelOfTheEstuary, Surge};\n\nfn read() { }\n";
+    snapshot!(organized("rust", text).0);
+}

@@ -133,12 +133,18 @@ fn shown_name(region: &Region) -> &str {
 
 fn document(input: &Input, regions: &Regions) -> Value {
     let span = |span: Span| SpanJson::of(input.source(), span);
-    let region = |
-        region: &Region
-        | json!({ "name": region.name, "depth": region.depth, "span": span(region.span()), "open": span(region.open), "close": span(region.close) });
-    let lone = |
-        lone: &LoneMarker
-        | json!({ "marker": span(lone.span), "opens": lone.opens, "suspect": lone.suspect.map(span) });
+    let region = |region: &Region| {
+        json!({
+            "name": region.name,
+            "depth": region.depth,
+            "span": span(region.span()),
+            "open": span(region.open),
+            "close": span(region.close),
+        })
+    };
+    let lone = |lone: &LoneMarker| {
+        json!({ "marker": span(lone.span), "opens": lone.opens, "suspect": lone.suspect.map(span) })
+    };
     json!({
         "file": input.shown,
         "regions": regions.regions.iter().map(region).collect::<Vec<_>>(),

@@ -139,9 +139,9 @@ fn show(out: &mut impl Write, input: &Input, sections: &[Section]) -> std::io::R
 }
 
 fn document(input: &Input, sections: &[Section]) -> serde_json::Value {
-    let section = |
-        section: &Section
-        | json!({ "name": section.name, "level": section.level, "span": SpanJson::of(input.source(), section.span) });
+    let section = |section: &Section| {
+        json!({ "name": section.name, "level": section.level, "span": SpanJson::of(input.source(), section.span) })
+    };
     json!({ "file": input.shown, "sections": sections.iter().map(section).collect::<Vec<_>>() })
 }
 

@@ -20,7 +20,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::IndentLabel, "in"), (Key::WrapIndent, "2")],
+    defaults: &[(Key::BlankItem, "1"), (Key::IndentLabel, "in"), (Key::WrapIndent, "2")],
     settings: &[
         Key::Charset,
         Key::EndOfLine,
@@ -32,6 +32,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::TrimTrailingWhitespace,
         Key::AlignList,
         Key::AlignTabs,
+        Key::BlankItem,
         Key::BlankMost,
         Key::BraceControl,
         Key::BraceDeclaration,

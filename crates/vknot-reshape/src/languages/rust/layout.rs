@@ -16,7 +16,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     chain: &[
         ("call_expression", "function", Link::Arguments),
         ("field_expression", "value", Link::Access),
-        ("await_expression", "", Link::Access),
+        ("await_expression", "", Link::Call),
         ("try_expression", "", Link::Suffix),
         ("index_expression", "", Link::Suffix),
         ("generic_function", "function", Link::Types),
@@ -75,7 +75,7 @@ const EQUALS: Rule = Rule::Assign(&["="]);
 
 const RULES: &[(&str, Rule)] = &[
     ("source_file", Rule::Items(Items { apart: APART, imports_apart: false })),
-    ("declaration_list", Rule::Braces(Braces { apart: APART, ..BRACES })),
+    ("declaration_list", Rule::Braces(Braces { apart: APART, leading_blank: true, ..BRACES })),
     ("field_declaration_list", Rule::Braces(FIELDS)),
     ("enum_variant_list", Rule::Braces(FIELDS)),
     ("block", Rule::Braces(BLOCK)),
@@ -93,7 +93,7 @@ const RULES: &[(&str, Rule)] = &[
     ("union_item", Rule::Words(DECLARATION)),
     ("enum_item", Rule::Words(DECLARATION)),
     ("trait_item", Rule::Words(DECLARATION)),
-    ("impl_item", Rule::Words(DECLARATION)),
+    ("impl_item", Rule::Words(Words { wrap: &["for"], ..DECLARATION })),
     ("function_item", Rule::Words(DECLARATION)),
     ("function_signature_item", Rule::Words(DECLARATION)),
     ("type_item", EQUALS),
@@ -115,7 +115,7 @@ const RULES: &[(&str, Rule)] = &[
     // Lists.
     ("parameters", Rule::List(List { hug: false, hug_single: false, with_header: true, ..LISTED })),
     ("ordered_field_declaration_list", Rule::List(List { hug: false, hug_single: false, ..LISTED })),
-    ("closure_parameters", Rule::List(List { hug: false, hug_single: false, comma: false, ..LISTED })),
+    ("closure_parameters", Rule::Commas),
     ("type_parameters", Rule::List(TYPES)),
     ("type_arguments", Rule::List(TYPES)),
     ("arguments", Rule::List(LISTED)),
@@ -259,6 +259,7 @@ const SPACING: &[SpaceRow] = &[
     ("use_bounds", "<", Tight, Tight),
     ("removed_trait_bound", "?", Open, Tight),
     ("closure_expression", "closure_parameters", Open, Open),
+    ("closure_parameters", "|", Tight, Tight),
     ("tuple_struct_pattern", "(", Tight, Tight),
     ("never_type", "!", Open, Open),
     ("label", "'", Open, Tight),

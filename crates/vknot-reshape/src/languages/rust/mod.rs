@@ -34,6 +34,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::AlignList,
         Key::AlignOperand,
         Key::AlignTabs,
+        Key::BlankItem,
         Key::BlankMost,
         Key::BraceControl,
         Key::BraceDeclaration,

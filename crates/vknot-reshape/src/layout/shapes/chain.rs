@@ -5,7 +5,7 @@ use vknot_syntax::{Field, NodeId, Role};
 use vknot_style::choices::{KeepBreaks, WrapChain};
 use crate::layout::plan::{GapPlan, Group};
 use crate::layout::planner::Planner;
-use crate::spec::layout::Link;
+use crate::spec::layout::{Link, Rule};
 
 impl Planner<'_> {
     /// The outermost link plans for the whole chain; each link spaces its own parts.
@@ -28,6 +28,11 @@ impl Planner<'_> {
         }
     }
 
+    /// Whether a node is something behind a link, such as an index or a question mark.
+    pub(in crate::layout) fn is_suffix(&self, id: NodeId) -> bool {
+        self.link_of(id) == Some(Link::Suffix)
+    }
+
     fn link_of(&self, id: NodeId) -> Option<Link> {
         (*self.table.chain.get(self.tree.node(id).kind.0 as usize)?).map(|(_, link)| link)
     }
@@ -36,8 +41,11 @@ impl Planner<'_> {
         // From the outside in: each link's dot, and whether the link is a call.
         let mut dots: Vec<(u32, bool)> = Vec::new();
         let mut followed_by_arguments = false;
-        let mut at = id;
+        let (mut at, mut last_arguments) = (id, None);
         while let (Some(before), Some(link)) = (self.link_before(at), self.link_of(at)) {
+            if dots.is_empty() && matches!(link, Link::Arguments | Link::Call) {
+                last_arguments = self.tree.parts(at).last();
+            }
             if matches!(link, Link::Call | Link::Access)
                 && let Some(dot) = self.tree.children(at).find(|child| self.name(*child) == ".")
             {
@@ -51,12 +59,18 @@ impl Planner<'_> {
         let calls = dots.iter().filter(|(_, call)| *call).count() + usize::from(head_calls);
         let Some(first_call) = dots.iter().position(|(_, call)| *call) else { return };
         let held = usize::from(calls > 1 && self.head_holds_call(id, at, dots[first_call].0));
-        let breakable: Vec<u32> = dots.split_off(first_call + held).into_iter().map(|(gap, _)| gap).collect();
-        let (true, Some(first)) = (calls > 1, breakable.first()) else { return };
-        let author = breakable.iter().any(|gap| self.newlines(*gap) > 0);
+        let keeps = self.options.keep != KeepBreaks::None;
+        // An author who begins lines further to the front, or with the only link, has it so.
+        let begun = dots.iter().position(|(gap, _)| keeps && self.newlines(*gap) > 0);
+        let from = begun.map_or(first_call + held, |begun| begun.min(first_call + held));
+        let breakable: Vec<u32> = dots.split_off(from).into_iter().map(|(gap, _)| gap).collect();
+        let (true, Some(first)) = (calls > 1 || begun.is_some(), breakable.first()) else { return };
+        let author = begun.is_some();
         let wrap = self.options.chain;
         let mut group = Group::over(self.first(id), self.end(id));
-        group.first = *first;
+        // Where links follow what closes above them, a first part of several lines is reason enough to break.
+        let follows = self.code.toolkit().indent.spec.links_follow_blocks;
+        group.first = if follows { group.first } else { *first };
         group.always = match wrap {
             WrapChain::Always => calls > 2,
             WrapChain::Fit => author && self.options.keep != KeepBreaks::None,
@@ -66,10 +80,20 @@ impl Planner<'_> {
             group.fit_end = group.open;
         } else {
             let hug = self.hugs[id.0 as usize];
-            group.fit_end = if hug > *first { hug } else { group.close };
+            let broken = last_arguments.filter(|list| keeps && !author && self.is_broken_behind_bracket(*list));
+            group.fit_end = match broken {
+                Some(list) => self.first(list) + 1,
+                None if hug > *first => hug,
+                None => group.close,
+            };
         }
         let number = self.plan.group(group);
         breakable.into_iter().for_each(|gap| self.plan.set(gap, GapPlan::soft(number, false)));
+    }
+
+    /// Whether the author broke the line behind the bracket that a list begins with.
+    pub(in crate::layout) fn is_broken_behind_bracket(&self, list: NodeId) -> bool {
+        matches!(self.rule_of(list), Rule::List(_)) && self.newlines(self.first(list) + 1) > 0
     }
 
     /// Whether the first call stays beside what it is called on: a plain name, or something hardly wider than a level.

@@ -62,11 +62,12 @@ impl Planner<'_> {
         };
         self.plan.set(close_gap, close_plan);
         let blank = if rule.keep { self.options.blank_most } else { 0 };
-        for pair in inner.windows(2) {
+        for (index, pair) in inner.windows(2).enumerate() {
             let gap = self.first(pair[1]);
             // A comment parts items as a comma does.
             let parts = self.is_separator(pair[0]) || self.is_comment(pair[0]);
-            let plan = match (parts, filled) {
+            let names = rule.fill == Fill::Flat && index > 0 && self.is_name(inner[index - 1]) && self.is_name(pair[1]);
+            let plan = match (parts, filled || names) {
                 _ if self.is_separator(pair[1]) => GapPlan::fixed(false),
                 (true, false) => GapPlan::soft(among, true).blanks(blank),
                 (true, true) => GapPlan::filled(number, true).blanks(blank),
@@ -121,6 +122,10 @@ impl Planner<'_> {
                     && if kept { rows } else { inner.iter().all(|id| self.is_separator(*id) || self.is_short(*id)) }
             }
         }
+    }
+
+    fn is_name(&self, id: NodeId) -> bool {
+        self.tree.node(id).is_leaf() && !self.is_comment(id)
     }
 
     fn is_short(&self, id: NodeId) -> bool {

@@ -82,7 +82,7 @@ impl Planner<'_> {
             let gap = self.first(*value);
             if self.role(*value) == Role::Block && self.table.spec.brace_after_wrap {
                 self.plan.set(gap, GapPlan::after_wrap());
-            } else if matches!(self.role(*value), Role::Block | Role::Branch | Role::Collection | Role::Lambda) {
+            } else if self.stays_behind_operator(*value) {
                 self.plan.set(gap, GapPlan::fixed(true));
             } else {
                 let mut group = Group::over(self.first(*operator), self.end(*value));
@@ -99,6 +99,16 @@ impl Planner<'_> {
                 Role::Annotation => self.plan.set(self.first(pair[1]), GapPlan::author(true)),
                 _ => self.space(id, pair[0], pair[1]),
             }
+        }
+    }
+
+    /// Whether a value begins on the line of its operator whatever fits. A conditional may go where its author had it.
+    fn stays_behind_operator(&self, value: NodeId) -> bool {
+        let moved = self.options.keep != KeepBreaks::None && self.newlines(self.first(value)) > 0;
+        match self.role(value) {
+            Role::Block | Role::Collection | Role::Lambda => true,
+            Role::Branch => !moved,
+            _ => false,
         }
     }
 }

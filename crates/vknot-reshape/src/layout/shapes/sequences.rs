@@ -2,9 +2,10 @@
 
 use vknot_syntax::{NodeId, Role};
 
+use vknot_style::choices::KeepBreaks;
 use crate::layout::plan::{GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
-use crate::spec::layout::{Braces, Items};
+use crate::spec::layout::{Braces, Items, Rule};
 
 impl Planner<'_> {
     /// Items on lines of their own; separators stay with what they follow.
@@ -47,25 +48,26 @@ impl Planner<'_> {
         let Some(before) = before else { return GapPlan::hard(group, 1.min(most), most) };
         match self.role(before) {
             Role::Annotation if !self.is_comment(child) => {
-                let apart = matches!(self.role(child), Role::Type | Role::Callable | Role::Annotation | Role::Import);
+                let apart = matches!(self.role(child), Role::Type | Role::Callable | Role::Annotation);
                 let inner = self.tree.text_of(self.text, before).starts_with("#!");
                 return match apart || inner {
                     true => GapPlan::hard(group, 0, if inner { most } else { 0 }),
                     false => GapPlan { group, ..GapPlan::author(true) },
                 };
             }
-            Role::Comment => return GapPlan::hard(group, 0, most),
+            Role::Annotation | Role::Comment => return GapPlan::hard(group, 0, most),
             _ => {}
         }
         // What stands in front of an item belongs to it, so the blank line goes before that.
         let trimming = |id: &&NodeId| matches!(self.role(**id), Role::Comment | Role::Annotation);
         let item = rest.iter().find(|id| !trimming(id)).copied().unwrap_or(child);
         let apart = self.wants_room(rule, before) || self.wants_room(rule, item);
-        let least = apart || (rule.imports_apart && self.imports_meet(before, item));
-        GapPlan::hard(group, u8::from(least).min(most), most)
+        let imports = rule.imports_apart && self.imports_meet(before, item);
+        let least = u8::from(imports).max(if apart { self.options.blank_item } else { 0 });
+        GapPlan::hard(group, least.min(most), most)
     }
 
-    /// Whether a blank line belongs around the item: its kind asks for it and it ends in a brace.
+    /// Whether the item is of a kind that may have blank lines around it, and has a body.
     fn wants_room(&self, rule: &Items, item: NodeId) -> bool {
         rule.apart.contains(&self.name(item)) && self.token_text(self.end(item).saturating_sub(1)) == "}"
     }
@@ -202,12 +204,19 @@ impl Planner<'_> {
     /// A keyword, then items one level in below it.
     pub(in crate::layout) fn clause(&mut self, id: NodeId, children: &[NodeId]) {
         let mut group = Group::over(self.first(id), self.end(id));
-        group.always = true;
+        // One item stays on the keyword's line if its author had it on a line with nothing else.
+        let parts = children.iter().skip(1).filter(|child| !self.is_separator(**child));
+        let own_line = self.tree.parent(id).is_some_and(|parent| match self.rule_of(parent) {
+            Rule::Words(words) => words.own_line.contains(&self.name(id)),
+            _ => false,
+        });
+        let broken = self.newlines(group.first) > 0 || own_line && self.newlines(group.open) == 0;
+        group.always = broken || parts.count() > 1 || self.options.keep == KeepBreaks::None;
         let number = self.plan.group(group);
         for child in children.iter().skip(1) {
             let plan = match self.is_separator(*child) {
                 true => GapPlan::fixed(false),
-                false => GapPlan::hard(number, 0, 0),
+                false => GapPlan::soft(number, true),
             };
             self.plan.set(self.first(*child), plan);
         }

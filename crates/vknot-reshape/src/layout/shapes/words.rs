@@ -14,10 +14,10 @@ impl Planner<'_> {
             self.leading_annotations(rule.annotations, children);
         }
         if !rule.wrap.is_empty() {
-            self.wrapped_parts(id, rule.wrap, false, children);
+            self.wrapped_parts(id, rule, false, children);
         }
         if !rule.clauses.is_empty() {
-            self.wrapped_parts(id, rule.clauses, true, children);
+            self.wrapped_parts(id, rule, true, children);
         }
         if let Some(late) = rule.late {
             self.late_part(late, children);
@@ -44,7 +44,10 @@ impl Planner<'_> {
             return self.body(id, rule, before, part);
         }
         let plan = if rule.own_line.contains(&name) {
-            Some(GapPlan::hard(NO_GROUP, 0, 0))
+            Some(match self.token_text(gap.saturating_sub(1)) {
+                ")" => GapPlan::after_closing(),
+                _ => GapPlan::hard(NO_GROUP, 0, 0),
+            })
         } else if rule.author.contains(&name) {
             Some(GapPlan::author(true))
         } else if rule.joined.contains(&name) {
@@ -129,10 +132,14 @@ impl Planner<'_> {
     }
 
     /// Parts that begin lines together when the header does not fit.
-    fn wrapped_parts(&mut self, id: NodeId, names: &[&str], each: bool, children: &[NodeId]) {
+    fn wrapped_parts(&mut self, id: NodeId, rule: &Words, each: bool, children: &[NodeId]) {
+        let names = if each { rule.clauses } else { rule.wrap };
         let wraps = |planner: &Self, child: &NodeId| names.contains(&planner.name(*child));
         let Some(first) = children.iter().skip(1).find(|child| wraps(self, child)) else { return };
-        let body = children.iter().find(|child| matches!(self.role(**child), Role::Block | Role::Body));
+        let ends = |child: &&NodeId| {
+            matches!(self.role(**child), Role::Block | Role::Body) || rule.own_line.contains(&self.name(**child))
+        };
+        let body = children.iter().find(ends);
         let end = body.map_or(self.end(id), |body| self.first(*body));
         let from = self.first(*first);
         // What follows a closing brace stays on its line if it fits there.
