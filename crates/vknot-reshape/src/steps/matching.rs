@@ -1,7 +1,5 @@
 //! Which token of the result is which of the original.
 
-use vknot_syntax::Span;
-
 use crate::receipt::{Receipt, TokenChange};
 use crate::spec::Code;
 use super::contract::Contract;
@@ -41,6 +39,18 @@ impl<'a> Side<'a> {
 
     fn offset(&self, token: u32) -> u32 {
         self.code.tree.tokens().get(token as usize).map_or(self.code.source.span().end, |token| token.start)
+    }
+}
+
+impl Side<'_> {
+    /// One past the tokens, from the one given on, that a text is made of as a whole; `None` when they are not that text.
+    fn behind(&self, token: u32, text: &str) -> Option<u32> {
+        let start = self.offset(token);
+        let end = start + text.len() as u32;
+        let behind = self.code.tree.token_from(end);
+        let last = self.code.tree.tokens().get(behind.checked_sub(1)? as usize)?;
+        let found = self.code.source.text().get(start as usize..end as usize);
+        (behind > token && last.end == end && found == Some(text)).then_some(behind)
     }
 }
 
@@ -105,16 +115,11 @@ struct Matcher<'s, 'a> {
 impl Matcher<'_, '_> {
     /// Passes over what the receipt says was put in, which may be read as several tokens.
     fn add(&mut self, change: &TokenChange, index: u32) -> Result<(), Refusal> {
-        let start = self.new.offset(self.at);
-        let end = start + change.text.len() as u32;
-        let found = self.new.code.source.text().get(start as usize..end as usize).unwrap_or("");
-        let behind = self.new.code.tree.token_from(end);
-        let last = behind.checked_sub(1).and_then(|last| self.new.code.tree.tokens().get(last as usize));
-        if found != change.text || self.at >= behind || last.is_none_or(|last| last.end != end) {
+        let Some(behind) = self.new.behind(self.at, &change.text) else {
             let new = shortened(self.new.text(self.at));
             let reason = Difference::Token { old: shortened(&change.text), new };
             return Err(Refusal::at(self.old.offset(index), reason));
-        }
+        };
         self.at = behind;
         self.matching.complete = false;
         Ok(())
@@ -122,13 +127,9 @@ impl Matcher<'_, '_> {
 
     /// Passes over what the receipt says was taken out; gives the token behind it.
     fn remove(&mut self, change: &TokenChange) -> Result<u32, Refusal> {
-        let start = self.old.offset(change.token);
-        let span = Span::new(start, start + change.text.len() as u32);
-        let behind = self.old.code.tree.token_from(span.end);
-        let whole = self.old.code.source.text().get(span.start as usize..span.end as usize) == Some(&change.text);
-        if !whole || behind <= change.token {
+        let Some(behind) = self.old.behind(change.token, &change.text) else {
             return Err(Refusal::at(change.offset, Difference::Receipt { text: shortened(&change.text) }));
-        }
+        };
         self.matching.complete = false;
         Ok(behind)
     }

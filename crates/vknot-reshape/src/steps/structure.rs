@@ -33,59 +33,33 @@ fn differ(old: Code<'_>, new: Code<'_>, at: usize, new_at: usize) -> Refusal {
     Refusal::at(token.map_or(old.source.span().end, |token| token.start), reason)
 }
 
-/// What a node is where tokens came or went.
-#[derive(Clone, Copy, PartialEq, Eq)]
-enum Standing {
-    /// It must be there in the other tree.
-    Kept,
-    /// It came or went, and all that is inside.
-    Gone,
-    /// It came or went around what stays: a pair of brackets that were put in or taken out.
-    Around,
-}
-
-fn standing(node: &Node, partners: &[u32]) -> Standing {
+/// Whether a node must be there in the other tree: it did not come or go with its first and last token, alone or around what stays.
+fn is_kept(node: &Node, partners: &[u32]) -> bool {
     let partners = partners.get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
-    let (Some(first), Some(last)) = (partners.first(), partners.last()) else { return Standing::Kept };
-    match (*first == NONE, *last == NONE) {
-        (true, true) if partners.iter().all(|partner| *partner == NONE) => Standing::Gone,
-        (true, true) => Standing::Around,
-        _ => Standing::Kept,
-    }
+    // What is empty came and went with what it stood beside.
+    partners.first().zip(partners.last()).is_some_and(|(first, last)| *first != NONE || *last != NONE)
 }
 
 /// The nodes of a tree that must be there in the other one, in preorder, each with the one that holds it among them.
-fn kept(code: Code<'_>, partners: &[u32], free: bool) -> Vec<(u32, u32)> {
+fn kept(code: Code<'_>, partners: &[u32]) -> Vec<(u32, u32)> {
     let nodes = code.tree.nodes();
     let mut kept: Vec<(u32, u32)> = Vec::with_capacity(nodes.len());
     // For each node the number of the innermost kept one that it is, or is in.
     let mut within: Vec<u32> = vec![0; nodes.len()];
-    let mut at = 0usize;
-    while let Some(node) = nodes.get(at) {
+    for (at, node) in nodes.iter().enumerate() {
         let holder = within.get(node.parent.0 as usize).copied().unwrap_or(0);
-        let standing = if at == 0 { Standing::Kept } else { standing(node, partners) };
-        // What is empty came and went with what it stood beside.
-        let beside = free && node.is_empty();
-        match standing {
-            Standing::Gone => {
-                at = (node.next as usize).max(at + 1);
-                continue;
-            }
-            Standing::Around => within[at] = holder,
-            Standing::Kept if beside => within[at] = holder,
-            Standing::Kept => {
-                within[at] = kept.len() as u32;
-                kept.push((at as u32, holder));
-            }
+        within[at] = holder;
+        if at == 0 || is_kept(node, partners) {
+            within[at] = kept.len() as u32;
+            kept.push((at as u32, holder));
         }
-        at += 1;
     }
     kept
 }
 
 /// Compares two trees, nodes aside that are made of tokens that came or went.
 pub(super) fn same_kept_nodes(old: Code<'_>, new: Code<'_>, matching: &Matching) -> Result<(), Refusal> {
-    let (old_kept, new_kept) = (kept(old, &matching.old, true), kept(new, &matching.new, true));
+    let (old_kept, new_kept) = (kept(old, &matching.old), kept(new, &matching.new));
     let same = |(old_at, old_holder): (u32, u32), (new_at, new_holder): (u32, u32)| {
         let (old_node, new_node) = (old.tree.node(NodeId(old_at)), new.tree.node(NodeId(new_at)));
         let tokens = |node: &Node, partners: &[u32]| {

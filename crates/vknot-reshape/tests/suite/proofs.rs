@@ -5,7 +5,7 @@ use std::sync::atomic::{AtomicBool, Ordering};
 
 use vknot_reshape::{Reshape, TokenChange};
 use vknot_reshape::looks::{Marks, NamedSpan};
-use vknot_reshape::steps::{Chain, Difference, Refusal, Request, StepError, STEPS, Wish};
+use vknot_reshape::steps::{Chain, Difference, prove_by_tree, Refusal, Request, StepError, STEPS, Wish};
 use vknot_syntax::{Limits, Span};
 
 use crate::support::{done, prove_as, read, reshape, step, styled};
@@ -297,4 +297,71 @@ fn a_receipt_that_names_what_is_not_there_is_refused() {
     assert_eq!(refusal.reason, Difference::Receipt { text: "]".to_owned() });
     // Part of a token is no token.
     assert!(prove("json", "[1]", &[("1", "11")], &[("1", 1)]).is_err());
+}
+
+#[test]
+fn the_same_tokens_with_another_structure_are_refused() {
+    let changed = |text: &str| {
+        let start = text.find("return\n").unwrap() as u32 + 6;
+        let mut reshape = Reshape::default();
+        reshape.edits.push(Span::new(start, start + 1), " ");
+        reshape
+    };
+    for text in ["function a() { return\nb; }", "let c = ;\nfunction a() { return\nb; }"] {
+        let document = read("javascript", text);
+        let refusal = prove_as("format", &document, changed(text)).unwrap_err();
+        assert!(matches!(refusal.reason, Difference::Structure { .. }), "{}", refusal.reason);
+        assert!(prove_by_tree(&document, &changed(text), step("format").contract).is_err());
+    }
+    // Four blanks make code of what was a paragraph.
+    let document = read("markdown", "Level.\n\n    tide\n");
+    let mut reshape = Reshape::default();
+    reshape.edits.push(Span::new(8, 12), "");
+    assert!(prove_as("indent", &document, reshape).is_err());
+}
+
+#[test]
+fn a_receipt_must_name_what_came_and_went() {
+    let cases = [
+        // Put in: another text, or only the beginning of it.
+        ("class A { int a; }", "class A { int a;; }", Some(("," , 5)), None),
+        ("class A {}", "final class A {}", Some(("fin", 0)), None),
+        // Taken out, likewise.
+        ("class A { int a;; }", "class A { int a; }", None, Some((",", 5))),
+        ("final class A {}", "class A {}", None, Some(("fin", 0))),
+    ];
+    for (text, new, added, removed) in cases {
+        let document = read("java", text);
+        let change = |(text, token): (&str, u32)| TokenChange {
+            text: text.to_owned(),
+            offset: document.tree().tokens()[token as usize].start,
+            token,
+        };
+        let mut reshape = Reshape::default();
+        reshape.edits.push(Span::new(0, text.len() as u32), new);
+        reshape.receipt.added.extend(added.map(change));
+        reshape.receipt.removed.extend(removed.map(change));
+        assert!(prove_as("format", &document, reshape).is_err(), "{text} to {new}");
+    }
+}
+
+#[test]
+fn line_starts_get_no_line_breaks() {
+    let document = read("java", "class A {\n  int b;\n}\n");
+    let mut reshape = Reshape::default();
+    reshape.edits.push(Span::new(10, 12), "\n  ");
+    assert_eq!(prove_as("indent", &document, reshape).unwrap_err().reason, Difference::Gap);
+}
+
+#[test]
+fn refusals_say_where() {
+    let place = |step: &str, language: &str, text: &str, old: &str, new: &str| {
+        let start = text.find(old).unwrap() as u32;
+        let mut reshape = Reshape::default();
+        reshape.edits.push(Span::new(start, start + old.len() as u32), new);
+        prove_as(step, &read(language, text), reshape).unwrap_err().offset
+    };
+    assert_eq!(place("indent", "python", "if a:\n    b()\n    c()\n", "    c", "c"), 14);
+    let page = "<p>Tide</p>\n<script>\nlet level = 1;\n</script>\n";
+    assert_eq!(place("format", "html", page, "level = 1", "level = 2"), page.find("1;").unwrap() as u32);
 }
