@@ -2,8 +2,7 @@
 
 use std::path::{Path, PathBuf};
 
-use globset::{GlobBuilder, GlobMatcher};
-
+use crate::glob::Glob;
 use crate::schema::Setting;
 
 /// Something in a file that could not be taken; the rest of the file still holds.
@@ -23,12 +22,17 @@ pub struct EditorConfig {
     /// Whether the search for further files ends here.
     pub root: bool,
     sections: Vec<Section>,
+    /// Whether nothing is known of what it says.
+    unreadable: bool,
 }
 
 #[derive(Clone, Debug)]
 struct Section {
-    matcher: Option<GlobMatcher>,
+    /// `None` where the pattern makes no sense: then it holds for no file.
+    matcher: Option<Glob>,
     entries: Vec<Entry>,
+    /// Lines that could not be taken.
+    faults: Vec<u32>,
 }
 
 /// One line of a section.
@@ -46,25 +50,36 @@ const OWN_PREFIX: &str = "vknot_";
 impl EditorConfig {
     /// Parses the text of the file in `folder`. Lines that cannot be taken are left out and reported.
     pub fn parse(folder: &Path, text: &str) -> (Self, Vec<Problem>) {
-        let mut config = Self { folder: folder.to_path_buf(), root: false, sections: Vec::new() };
+        let mut config = Self { folder: folder.to_path_buf(), root: false, sections: Vec::new(), unreadable: false };
         let mut problems = Vec::new();
         for (index, line) in text.trim_start_matches('\u{feff}').lines().enumerate() {
             let number = index as u32 + 1;
             if let Err(message) = config.take_line(line.trim(), number) {
                 problems.push(Problem { line: number, message });
+                config.sections.last_mut().into_iter().for_each(|section| section.faults.push(number));
             }
         }
         (config, problems)
+    }
+
+    /// A file that is there and cannot be read.
+    pub fn unreadable(folder: &Path) -> Self {
+        Self { folder: folder.to_path_buf(), root: false, sections: Vec::new(), unreadable: true }
     }
 
     fn take_line(&mut self, line: &str, number: u32) -> Result<(), String> {
         if line.is_empty() || line.starts_with(['#', ';']) {
             return Ok(());
         }
-        if let Some(glob) = line.strip_prefix('[').and_then(|rest| rest.strip_suffix(']')) {
-            let made = matcher(glob);
-            self.sections.push(Section { matcher: made.as_ref().ok().cloned(), entries: Vec::new() });
-            return made.map(drop).map_err(|error| format!("the pattern [{glob}] cannot be read: {error}"));
+        if let Some(rest) = line.strip_prefix('[') {
+            let made = match rest.strip_suffix(']') {
+                Some(glob) if !glob.is_empty() => {
+                    Glob::new(glob).map_err(|error| format!("the pattern [{}…] cannot be read: {error}", beginning(glob)))
+                }
+                _ => Err(format!("`{}` is no [pattern]; what follows holds for no file", beginning(line))),
+            };
+            self.sections.push(Section { matcher: made.as_ref().ok().cloned(), entries: Vec::new(), faults: Vec::new() });
+            return made.map(drop);
         }
         let Some((key, value)) = line.split_once('=') else {
             return Err(format!("`{line}` is neither [a pattern] nor key = value"));
@@ -92,21 +107,35 @@ impl EditorConfig {
     }
 
     /// The entries that hold for `path`, in the order of the file.
-    pub(crate) fn entries_for<'c>(&'c self, path: &'c Path) -> impl Iterator<Item = &'c Entry> {
-        let relative = path.strip_prefix(&self.folder).ok();
-        self.sections
-            .iter()
-            .filter(move |section| {
-                let matcher = section.matcher.as_ref();
-                relative.is_some_and(|path| matcher.is_some_and(|matcher| matcher.is_match(path)))
-            })
-            .flat_map(|section| &section.entries)
+    pub(crate) fn entries_for(&self, path: &Path) -> impl Iterator<Item = &Entry> {
+        self.sections_for(path).flat_map(|section| &section.entries)
+    }
+
+    /// The first line that could not be taken and would hold for `path`; 0 if the whole file could not be read.
+    pub(crate) fn fault_for(&self, path: &Path) -> Option<u32> {
+        let fault = self.sections_for(path).find_map(|section| section.faults.first().copied());
+        fault.or(self.unreadable.then_some(0))
+    }
+
+    fn sections_for(&self, path: &Path) -> impl Iterator<Item = &Section> {
+        let below = path.strip_prefix(&self.folder).ok().map(|path| {
+            let parts: Vec<_> = path.components().map(|part| part.as_os_str().to_string_lossy()).collect();
+            parts.join("/")
+        });
+        self.sections.iter().filter(move |section| {
+            below.as_ref().is_some_and(|path| section.matcher.as_ref().is_some_and(|matcher| matcher.is_match(path)))
+        })
     }
 
     /// Where the file is.
     pub(crate) fn folder(&self) -> &Path {
         &self.folder
     }
+}
+
+/// What is shown of a text that may be long.
+fn beginning(text: &str) -> String {
+    text.chars().take(40).collect()
 }
 
 /// The message for a key of ours that does not exist.
@@ -117,76 +146,26 @@ pub(crate) fn unknown_key(key: &str) -> String {
     }
 }
 
-fn matcher(glob: &str) -> Result<GlobMatcher, globset::Error> {
-    let glob = expand_stars(&expand_ranges(glob));
-    let rooted = match glob.strip_prefix('/') {
-        Some(rest) => rest.to_owned(),
-        None if glob.contains('/') => glob,
-        None => format!("**/{glob}"),
-    };
-    let built = GlobBuilder::new(&rooted).literal_separator(true).backslash_escape(true).build();
-    built.map(|glob| glob.compile_matcher())
-}
-
-/// Writes `**` that is not a whole path step out as any number of steps and a part of one.
-fn expand_stars(glob: &str) -> String {
-    let steps = glob.split('/').map(|step| match step {
-        "**" => step.to_owned(),
-        _ => step.replace("**", "{*,**/*}"),
-    });
-    steps.collect::<Vec<_>>().join("/")
-}
-
-/// Writes `{2..5}` out as `{2,3,4,5}`; ranges of more than 1000 numbers are left as they are.
-fn expand_ranges(glob: &str) -> String {
-    let mut out = String::with_capacity(glob.len());
-    let mut rest = glob;
-    while let Some(open) = rest.find('{') {
-        let Some(close) = rest[open..].find('}').map(|at| open + at) else { break };
-        out.push_str(&rest[..open]);
-        let inner = &rest[open + 1..close];
-        let bounds = inner.split_once("..").and_then(|(a, b)| Some((a.parse::<i32>().ok()?, b.parse::<i32>().ok()?)));
-        match bounds {
-            Some((low, high)) if low <= high && high.saturating_sub(low) < 1000 => {
-                let numbers: Vec<String> = (low..=high).map(|number| number.to_string()).collect();
-                out.push_str(&format!("{{{}}}", numbers.join(",")));
-            }
-            _ => out.push_str(&rest[open..=close]),
-        }
-        rest = &rest[close + 1..];
-    }
-    out.push_str(rest);
-    out
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
 
-    fn applies(glob: &str, path: &str) -> bool {
-        let (config, problems) = EditorConfig::parse(Path::new("/tide"), &format!("[{glob}]\nindent_size = 3\n"));
-        assert_eq!(problems, []);
-        config.entries_for(Path::new(path)).next().is_some()
+    #[test]
+    fn settings_below_a_bad_header_hold_for_no_file() {
+        let text = "[*.java]\nindent_size = 2\n[*.rs\nindent_size = 3\n[]\nindent_size = 4\n";
+        let (config, problems) = EditorConfig::parse(Path::new("/tide"), text);
+        assert_eq!(problems.iter().map(|problem| problem.line).collect::<Vec<_>>(), [3, 5]);
+        let values = |path| config.entries_for(Path::new(path)).map(|entry| entry.line).collect::<Vec<_>>();
+        assert_eq!((values("/tide/A.java"), values("/tide/a.rs"), values("/elsewhere/A.java")), (vec![2], vec![], vec![]));
     }
 
     #[test]
-    fn patterns_follow_the_standard() {
-        for (glob, path, expected) in [
-            ("*", "/tide/a/b.rs", true),
-            ("*.java", "/tide/src/Gauge.java", true),
-            ("*.{java,rs}", "/tide/x.rs", true),
-            ("/x.rs", "/tide/x.rs", true),
-            ("/x.rs", "/tide/a/x.rs", false),
-            ("src/*.rs", "/tide/src/a.rs", true),
-            ("src/*.rs", "/tide/src/a/b.rs", false),
-            ("src/**.rs", "/tide/src/a/b.rs", true),
-            ("log{1..3}.json", "/tide/log2.json", true),
-            ("log{1..3}.json", "/tide/log4.json", false),
-            ("[!x].rs", "/tide/y.rs", true),
-            ("*.java", "/elsewhere/Gauge.java", false),
-        ] {
-            assert_eq!(applies(glob, path), expected, "[{glob}] {path}");
-        }
+    fn faults_are_known_by_the_files_they_govern() {
+        let text = "[*.java]\nindent_size = many\n[*.rs]\nindent_size = 3\n";
+        let (config, _) = EditorConfig::parse(Path::new("/tide"), text);
+        assert_eq!(config.fault_for(Path::new("/tide/A.java")), Some(2));
+        assert_eq!(config.fault_for(Path::new("/tide/a.rs")), None);
+        assert_eq!(EditorConfig::unreadable(Path::new("/tide")).fault_for(Path::new("/tide/a.rs")), Some(0));
     }
 
     #[test]

@@ -17,6 +17,7 @@
 
 pub mod choices;
 mod editorconfig;
+mod glob;
 mod project;
 mod schema;
 mod style;

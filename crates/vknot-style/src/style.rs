@@ -83,12 +83,14 @@ pub struct Style {
     language: &'static LanguageStyle,
     /// One for each row of [`SETTINGS`]; `None` means the default.
     chosen: Vec<Option<Chosen>>,
+    /// A line that holds for the file and could not be taken.
+    fault: Option<(PathBuf, u32)>,
 }
 
 impl Style {
     /// The defaults of a language.
     pub fn defaults(language: &'static LanguageStyle) -> Self {
-        Self { language, chosen: vec![None; SETTINGS.len()] }
+        Self { language, chosen: vec![None; SETTINGS.len()], fault: None }
     }
 
     /// The defaults of a language with some overrides.
@@ -107,6 +109,8 @@ impl Style {
     ) -> Self {
         let mut style = Self::defaults(language);
         for config in configs {
+            let file = || config.folder().join(".editorconfig");
+            style.fault = style.fault.or_else(|| config.fault_for(path).map(|line| (file(), line)));
             for entry in config.entries_for(path) {
                 let origin = Origin::File(config.folder().join(".editorconfig"), entry.line);
                 style.chosen[entry.setting] = entry.value.clone().map(|value| Chosen { value, origin });
@@ -119,6 +123,11 @@ impl Style {
     /// The same settings for code of another language inside the file.
     pub fn for_language(&self, language: &'static LanguageStyle) -> Self {
         Self { language, ..self.clone() }
+    }
+
+    /// The file and line, from 1, of a setting that holds for the file and could not be taken; line 0 stands for the whole file.
+    pub fn fault(&self) -> Option<(&Path, u32)> {
+        self.fault.as_ref().map(|(file, line)| (file.as_path(), *line))
     }
 
     /// What its language says about settings.

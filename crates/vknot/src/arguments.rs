@@ -60,7 +60,7 @@ pub enum ReshapeOutput {
 pub struct ReshapeArguments {
     /// Files, folders, and places in files; `-` is standard input
     #[arg(required = true, value_name = "PLACE")]
-    pub places: Vec<String>,
+    pub places: Vec<std::ffi::OsString>,
     /// Write the result to the files
     #[arg(short, long, conflicts_with = "check")]
     pub write: bool,

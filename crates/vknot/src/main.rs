@@ -38,9 +38,11 @@ fn main() -> ExitCode {
         Command::Completions(command) => commands::completions::run(command, Arguments::command()),
         Command::Man(command) => commands::man::run(command, Arguments::command()),
     };
-    match result {
+    let problems = workspace.take_problems();
+    output::problems(&problems);
+    let result = result.map(|outcome| if problems.is_empty() { outcome } else { outcome.with_problems() });
+    match result.and_then(|outcome| Ok(output::flush().map(|()| outcome)?)) {
         Ok(outcome) => outcome.exit_code(),
-        Err(error) if problem::is_broken_pipe(&error) => ExitCode::SUCCESS,
         Err(error) => {
             output::error(&format!("{error:#}"));
             Outcome::Failed.exit_code()

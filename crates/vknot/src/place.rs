@@ -1,7 +1,7 @@
 //! Places: how they are written, and what they mean in a file.
 
-use std::ffi::OsString;
-use std::path::Path;
+use std::ffi::{OsStr, OsString};
+use std::path::{Path, PathBuf};
 
 use vknot_reshape::Code;
 use vknot_reshape::looks::{self, Marks, NamedSpan};
@@ -24,7 +24,7 @@ pub enum Spot {
 /// A file with a spot in it.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Place {
-    pub file: String,
+    pub file: PathBuf,
     pub spot: Spot,
 }
 
@@ -40,21 +40,22 @@ pub fn shield(argument: OsString) -> OsString {
 }
 
 impl Place {
-    /// Takes a place apart. What names an existing file as a whole is that file.
-    pub fn parse(text: &str) -> Place {
+    /// Takes a place apart. What names an existing file as a whole is that file, and so is what is no text.
+    pub fn parse(argument: &OsStr) -> Place {
+        let whole = |file: &OsStr| Place { file: file.into(), spot: Spot::Whole };
+        let Some(text) = argument.to_str() else { return whole(argument) };
         let text = text.strip_prefix(SHIELD).unwrap_or(text);
-        let whole = || Place { file: text.to_owned(), spot: Spot::Whole };
         if text == "-" || Path::new(text).exists() {
-            return whole();
+            return whole(text.as_ref());
         }
         if let Some((file, name)) = text.rsplit_once('@') && !file.is_empty() && !name.is_empty() {
-            return Place { file: file.to_owned(), spot: Spot::Name(name.to_owned()) };
+            return Place { file: file.into(), spot: Spot::Name(name.to_owned()) };
         }
         let spots = text.match_indices(':').filter(|(at, _)| *at > 0).filter_map(|(at, _)| {
             let spot = parse_spot(&text[at + 1..])?;
-            Some(Place { file: text[..at].to_owned(), spot })
+            Some(Place { file: text[..at].into(), spot })
         });
-        spots.into_iter().next().unwrap_or_else(whole)
+        spots.into_iter().next().unwrap_or_else(|| whole(text.as_ref()))
     }
 }
 
@@ -221,7 +222,7 @@ mod tests {
             ("Gauge.java:x", "Gauge.java:x", Spot::Whole),
             ("-:2:1", "-", Spot::Position(at(2, 1))),
         ] {
-            assert_eq!(Place::parse(text), Place { file: file.into(), spot }, "{text}");
+            assert_eq!(Place::parse(text.as_ref()), Place { file: file.into(), spot }, "{text}");
         }
     }
 }

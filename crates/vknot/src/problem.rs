@@ -54,6 +54,11 @@ pub enum Outcome {
 }
 
 impl Outcome {
+    /// The same, where something could not be done beside it.
+    pub fn with_problems(self) -> Outcome {
+        if matches!(self, Outcome::Exit(_)) { self } else { Outcome::Failed }
+    }
+
     pub fn exit_code(self) -> ExitCode {
         ExitCode::from(match self {
             Outcome::Done => 0,
@@ -62,12 +67,4 @@ impl Outcome {
             Outcome::Exit(code) => code,
         })
     }
-}
-
-/// Whether an error only says that nobody reads on.
-pub fn is_broken_pipe(error: &anyhow::Error) -> bool {
-    let broken = |cause: &(dyn std::error::Error + 'static)| {
-        cause.downcast_ref::<std::io::Error>().is_some_and(|io| io.kind() == std::io::ErrorKind::BrokenPipe)
-    };
-    error.chain().any(broken)
 }

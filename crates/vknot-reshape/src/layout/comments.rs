@@ -24,7 +24,16 @@ pub(super) fn settle(planner: &mut Planner<'_>) {
     }
 }
 
+/// Whether a comment stands on the line of the bracket in front of it and of the item behind it: then it goes with the item.
+fn leads_first_item(planner: &Planner<'_>, token: u32) -> bool {
+    let bracket = token.checked_sub(1).is_some_and(|before| matches!(planner.token_text(before), "(" | "[" | "<"));
+    bracket && planner.newlines(token) == 0 && planner.newlines(token + 1) == 0
+}
+
 fn before(planner: &mut Planner<'_>, token: u32) {
+    if leads_first_item(planner, token) {
+        return;
+    }
     let most = planner.options.blank_most;
     let own_line = planner.newlines(token) > 0;
     let closes_line = is_line_comment(planner.code, token) || planner.newlines(token + 1) > 0;
@@ -46,7 +55,7 @@ fn before(planner: &mut Planner<'_>, token: u32) {
 fn after(planner: &mut Planner<'_>, token: u32) {
     let most = planner.options.blank_most;
     let line_comment = is_line_comment(planner.code, token);
-    let own_line = planner.newlines(token) > 0 || token == 0;
+    let own_line = planner.newlines(token) > 0 || token == 0 || leads_first_item(planner, token);
     let broken_behind = planner.newlines(token + 1) > 0;
     let empty = planner.written[token as usize + 1].empty;
     let last = token as usize + 1 == planner.tree.tokens().len();

@@ -133,7 +133,7 @@ impl Printer<'_, '_> {
             self.token(gap);
         }
         self.end_of_file(count);
-        let lined_up = trailing::line_up(&self.trailing);
+        let lined_up = trailing::line_up(&self.trailing, self.paper);
         let text = self.planner.text;
         let changed =
             lined_up.iter().filter(|(span, new)| span.of(text) != new).map(|(span, new)| (*span, new.as_str()));
@@ -266,7 +266,7 @@ impl Printer<'_, '_> {
         if !comment || kept || !(behind || plan.continues) || !self.buffer.is_empty() {
             return false;
         }
-        let begins_line = plan.continues.then_some(self.paper.line_end);
+        let begins_line = plan.continues.then_some(self.line_place);
         self.line += u32::from(plan.continues);
         let (line, was) = (self.line, self.written_column(span.end));
         let column = if plan.continues { 0 } else { self.column };

@@ -24,5 +24,5 @@ pub use outline::{find_by_name, outline, OutlineEntry, OutlinePath};
 pub use pairs::{Culprit, Pair, Pairs, pairs, Unpaired};
 pub(crate) use regions::is_region_marker;
 pub use regions::{LoneMarker, Region, Regions, regions};
-pub use sections::{Section, sections};
+pub use sections::{code_parts, CodePart, Section, sections};
 pub use todos::{Todo, todos};

@@ -1,6 +1,6 @@
 //! Sections: lines from a heading to the next one of the same or a higher level.
 
-use vknot_syntax::{NodeId, Role, Source, Span};
+use vknot_syntax::{Embedded, NodeId, Role, Source, Span};
 
 use crate::spec::Code;
 
@@ -18,6 +18,50 @@ pub struct Section {
     pub heading: Span,
     /// From the heading to the end of its last line that is not blank.
     pub span: Span,
+}
+
+/// A piece of a file that can be run.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct CodePart {
+    /// Its language, or the word that names it; empty where nothing does.
+    pub language: String,
+    /// The code, as its language has it.
+    pub text: String,
+}
+
+/// The code in a span, in order: of prose and notebooks what fences and cells hold, and nothing else; of other languages all of it.
+pub fn code_parts(code: Code<'_>, span: Span) -> Vec<CodePart> {
+    let Code { source, tree, .. } = code;
+    let own = tree.language().name();
+    let is_prose = |piece: &Embedded| code.piece(piece).toolkit().has_headings;
+    let part = |piece: &Embedded| CodePart {
+        language: piece.tree.language().name().to_owned(),
+        text: piece.source.text().to_owned(),
+    };
+    let known = |id: NodeId| tree.embedded().iter().find(|piece| piece.host == id);
+    let inside = |id: &NodeId| span.covers(tree.node(*id).span());
+    let nodes = (0..tree.nodes().len() as u32).map(NodeId).filter(inside);
+    if code.toolkit().has_headings {
+        return nodes.filter_map(|id| known(id).map(part).or_else(|| fence(code, id))).collect();
+    }
+    let cells = tree.children(tree.root()).any(|child| tree.role(child) == Role::Cell)
+        || tree.embedded().iter().any(|piece| tree.role(piece.host) == Role::Cell);
+    match cells {
+        true => nodes.filter_map(known).filter(|piece| !is_prose(piece)).map(part).collect(),
+        false => vec![CodePart { language: own.to_owned(), text: source.slice(span).to_owned() }],
+    }
+}
+
+/// A fence in prose whose language is not known, with the word behind its opening.
+fn fence(code: Code<'_>, id: NodeId) -> Option<CodePart> {
+    let Code { source, tree, .. } = code;
+    let opening = tree.children(id).next().filter(|first| tree.role(*first) == Role::Open)?;
+    let line = source.lines().index_at(tree.node(opening).end);
+    let behind = Span::new(tree.node(opening).end, source.lines().span(source.text(), line).end);
+    let word = source.slice(behind).split_whitespace().next().unwrap_or("");
+    let lines = tree.children(id).filter(|child| tree.role(*child) == Role::Inert && tree.node(*child).start > behind.end);
+    let text = lines.map(|line| format!("{}\n", tree.text_of(source.text(), line))).collect();
+    Some(CodePart { language: word.to_lowercase(), text })
 }
 
 /// All sections in order. Headings are a language's own, and marker comments.

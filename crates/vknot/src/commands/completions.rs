@@ -4,6 +4,7 @@ use std::io::Write;
 
 use clap_complete::Shell;
 
+use crate::output;
 use crate::problem::Outcome;
 
 /// Print a script that lets a shell complete commands, options and their values
@@ -20,6 +21,6 @@ pub struct Arguments {
 pub fn run(arguments: &Arguments, mut command_line: clap::Command) -> anyhow::Result<Outcome> {
     let mut script = Vec::new();
     clap_complete::generate(arguments.shell, &mut command_line, "vknot", &mut script);
-    std::io::stdout().lock().write_all(&script)?;
+    output::stdout().write_all(&script)?;
     Ok(Outcome::Done)
 }

@@ -7,7 +7,7 @@ use std::process::Command;
 use anyhow::{bail, Context};
 
 use crate::demo::{FILES, TOUR};
-use crate::output::{count, FAINT, HEAD, KIND, MARK, NAME};
+use crate::output::{self, count, FAINT, HEAD, KIND, MARK, NAME};
 use crate::problem::Outcome;
 
 /// Take a short tour on a sample project
@@ -28,7 +28,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     };
     copy_sample(&folder)?;
     let state = temporary.path().join("state");
-    let mut out = anstream::stdout().lock();
+    let mut out = output::stdout();
     writeln!(out, "{HEAD}Valid Knot{HEAD:#}: a tour on the code of a small network of tide stations")?;
     writeln!(out, "{FAINT}{} in {}{FAINT:#}", count(FILES.len(), "file"), folder.display())?;
     let color = anstream::AutoStream::choice(&std::io::stdout()) != anstream::ColorChoice::Never;

@@ -24,7 +24,7 @@ use super::open_place;
 pub struct Arguments {
     /// A file, or a place in one; `-` is standard input
     #[arg(value_name = "PLACE")]
-    place: String,
+    place: std::ffi::OsString,
     /// Kinds to close
     #[arg(long, value_name = "KIND", value_delimiter = ',')]
     only: Vec<Kind>,
@@ -174,7 +174,7 @@ fn peek(arguments: &Arguments, input: &Input, all: Vec<Fold>, at: Option<(u32, u
         LookOutput::Text => {
             let (first, last) = (opened.first_line, opened.last_line);
             let kind = opened.kind.name();
-            writeln!(anstream::stdout().lock(), "{HEAD}{}{HEAD:#}  {FAINT}{first}-{last}{FAINT:#} {KIND}{kind}{KIND:#}", input.shown)?;
+            writeln!(output::stdout(), "{HEAD}{}{HEAD:#}  {FAINT}{first}-{last}{FAINT:#} {KIND}{kind}{KIND:#}", input.shown)?;
             show_lines(input, &closed, (first, last))?;
         }
     }
@@ -188,7 +188,7 @@ fn show(input: &Input, closed: &[Fold]) -> std::io::Result<()> {
 
 fn show_lines(input: &Input, closed: &[Fold], (first, last): (u32, u32)) -> std::io::Result<()> {
     let view = CodeView::new(input.source(), input.tree());
-    let mut out = anstream::stdout().lock();
+    let mut out = output::stdout();
     let mut folds = closed.iter().peekable();
     let mut line = first;
     while line <= last {
@@ -224,7 +224,7 @@ fn closing(input: &Input, fold: &Fold) -> String {
 }
 
 fn list(input: &Input, folds: &[Fold]) -> std::io::Result<()> {
-    let mut out = anstream::stdout().lock();
+    let mut out = output::stdout();
     writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{}{FAINT:#}", input.shown, output::count(folds.len(), "fold"))?;
     for fold in folds {
         let range = format!("{}-{}", fold.first_line, fold.last_line);

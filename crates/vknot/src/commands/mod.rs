@@ -27,14 +27,14 @@ use crate::problem::Problem;
 /// Reads the file of a place and finds the spot in it.
 fn open_place(
     workspace: &Workspace,
-    text: &str,
+    text: &std::ffi::OsStr,
     arguments: &InputArguments,
 ) -> Result<(Input, Place, vknot_syntax::Span), Problem> {
     let place = Place::parse(text);
     let input = workspace.read(&place.file, arguments)?;
     match place.spot.resolve(input.code(), input.marks()) {
         Ok(span) => Ok((input, place, span)),
-        Err(message) => Err(Problem::new(text, message)),
+        Err(message) => Err(Problem::new(text.display().to_string(), message)),
     }
 }
 

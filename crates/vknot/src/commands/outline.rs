@@ -19,7 +19,7 @@ use crate::problem::Outcome;
 pub struct Arguments {
     /// Files and folders; `-` is standard input
     #[arg(required = true, value_name = "PATH")]
-    paths: Vec<String>,
+    paths: Vec<std::ffi::OsString>,
     /// Levels to show
     #[arg(long, value_name = "N")]
     depth: Option<u32>,
@@ -33,7 +33,7 @@ pub struct Arguments {
 pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, mut problems) = targets(&arguments.paths);
     let mut files = Vec::new();
-    let mut out = anstream::stdout().lock();
+    let mut out = output::stdout();
     for target in &targets {
         let input = match workspace.read(&target.file, &arguments.input) {
             Ok(input) => input,

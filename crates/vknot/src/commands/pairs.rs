@@ -24,7 +24,7 @@ use super::{open_place, shown_span};
 pub struct Arguments {
     /// A file, or a place in one; `-` is standard input
     #[arg(value_name = "PLACE")]
-    place: String,
+    place: std::ffi::OsString,
     /// Print the span between the brackets, and its text
     #[arg(long)]
     inside: bool,
@@ -62,7 +62,7 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
     };
     match (pair, lone, arguments.output) {
         (None, Some(unpaired), LookOutput::Text) => {
-            writeln!(anstream::stdout().lock(), "{}", unpaired_line(&input, unpaired))?;
+            writeln!(output::stdout(), "{}", unpaired_line(&input, unpaired))?;
             return Ok(Outcome::Failed);
         }
         (None, ..) => {
@@ -74,7 +74,7 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
         }
         (Some(pair), _, LookOutput::Text) if arguments.inside || arguments.around => {
             let span = if arguments.inside { pair.inside() } else { pair.around() };
-            let mut out = anstream::stdout().lock();
+            let mut out = output::stdout();
             writeln!(out, "{FAINT}{}:{}{FAINT:#}", input.shown, shown_span(&input, span))?;
             writeln!(out, "{}", input.source().slice(span))?;
         }
@@ -108,7 +108,7 @@ fn mark_text(input: &Input, mark: Span) -> String {
 
 /// A pair with the construct it belongs to, and both its lines.
 fn show(input: &Input, pair: &Pair, asked: Option<Span>) -> std::io::Result<()> {
-    let mut out = anstream::stdout().lock();
+    let mut out = output::stdout();
     let (open, close) = (pair.open, pair.close);
     let at = |span: Span| {
         let at = input.source().line_column(span.start);
@@ -149,7 +149,7 @@ fn all(arguments: &Arguments, input: &Input, pairs: &Pairs) -> anyhow::Result<Ou
         output::json::print("vknot.pairs/1", document(input, shown, &pairs.unpaired))?;
         return Ok(Outcome::Done);
     }
-    let mut out = std::io::BufWriter::new(anstream::stdout().lock());
+    let mut out = std::io::BufWriter::new(output::stdout());
     let lone = pairs.unpaired.len();
     let counts = format!("{}, {lone} without a partner", output::count(pairs.pairs.len(), "pair"));
     writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{counts}{FAINT:#}", input.shown)?;

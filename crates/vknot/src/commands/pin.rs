@@ -9,7 +9,8 @@ use vknot_reshape::pins::{Found, Lines};
 
 use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
-use crate::files::pins::{Pin, Pins};
+use crate::files::pins::{self, Pin, Pins};
+use crate::files::plain;
 use crate::output::{self, FAINT, HEAD, KIND, MARK, NAME};
 use crate::problem::{Outcome, Problem};
 use super::open_place;
@@ -40,7 +41,7 @@ enum Action {
 struct AddArguments {
     /// The lines, as a place in a file
     #[arg(value_name = "PLACE")]
-    place: String,
+    place: std::ffi::OsString,
     /// The pin's name
     #[arg(long)]
     name: String,
@@ -55,7 +56,7 @@ struct AddArguments {
 struct ListArguments {
     /// Files and folders whose pins are listed
     #[arg(value_name = "PATH", default_value = ".")]
-    paths: Vec<String>,
+    paths: Vec<std::ffi::OsString>,
     /// Remember where the pins are now
     #[arg(long)]
     refresh: bool,
@@ -79,25 +80,28 @@ struct MoveArguments {
     name: String,
     /// The new lines, as a place in a file
     #[arg(value_name = "PLACE")]
-    place: String,
+    place: std::ffi::OsString,
     #[command(flatten)]
     input: InputArguments,
 }
 
 pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let done = match &arguments.action {
-        Action::Add(add) => run_add(workspace, add)?,
+        Action::Add(add) => run_add(workspace, add),
         Action::List(list) => return run_list(workspace, list),
-        Action::Remove(name) => run_remove(workspace, name)?,
-        Action::Move(to) => run_move(workspace, to)?,
+        Action::Remove(name) => run_remove(workspace, name),
+        Action::Move(to) => run_move(workspace, to),
     };
-    Ok(match done {
-        Ok(()) => Outcome::Done,
+    match done {
+        Ok(said) => {
+            writeln!(output::stdout(), "{said}")?;
+            Ok(Outcome::Done)
+        }
         Err(problem) => {
             output::problems(&[problem]);
-            Outcome::Failed
+            Ok(Outcome::Failed)
         }
-    })
+    }
 }
 
 /// The lines of a place in a file on disk, with what is needed to remember them.
@@ -108,7 +112,7 @@ struct Spotted {
     lines: Lines,
 }
 
-fn spot(workspace: &Workspace, place: &str, input: &InputArguments) -> Result<Spotted, Problem> {
+fn spot(workspace: &Workspace, place: &std::ffi::OsStr, input: &InputArguments) -> Result<Spotted, Problem> {
     let (input, _, span) = open_place(workspace, place, input)?;
     let path = input.path.clone().ok_or_else(|| Problem::new("-", "standard input cannot be pinned; name a file"))?;
     let home = workspace.home(&path)?;
@@ -120,70 +124,40 @@ fn spot(workspace: &Workspace, place: &str, input: &InputArguments) -> Result<Sp
     Ok(Spotted { root: home.root.clone(), file, text: input.source().text().to_owned(), lines: Lines { first, last } })
 }
 
-fn run_add(workspace: &Workspace, arguments: &AddArguments) -> anyhow::Result<Result<(), Problem>> {
-    let spotted = match spot(workspace, &arguments.place, &arguments.input) {
-        Ok(spotted) => spotted,
-        Err(problem) => return Ok(Err(problem)),
-    };
-    let mut pins = match Pins::read(&spotted.root) {
-        Ok(pins) => pins,
-        Err(problem) => return Ok(Err(problem)),
-    };
-    if let Some(taken) = pins.list.iter().find(|pin| pin.name == arguments.name) {
-        let message =
-            format!("a pin is named `{}` already, in {}; choose another name, or move it", taken.name, taken.file);
-        return Ok(Err(Problem::new(&arguments.place, message)));
-    }
-    let Lines { first, last } = spotted.lines;
-    pins.list.push(Pin::new(
-        spotted.file.clone(),
-        arguments.name.clone(),
-        arguments.note.clone(),
-        &spotted.text,
-        spotted.lines,
-    ));
-    pins.write(&spotted.root)?;
-    writeln!(anstream::stdout().lock(), "pinned {}:{first}-{last} as {NAME}{}{NAME:#}", spotted.file, arguments.name)?;
-    Ok(Ok(()))
+fn run_add(workspace: &Workspace, arguments: &AddArguments) -> Result<String, Problem> {
+    let Spotted { root, file, text, lines } = spot(workspace, &arguments.place, &arguments.input)?;
+    let name = &arguments.name;
+    Pins::change(&root, |pins| {
+        if let Some(taken) = pins.list.iter().find(|pin| pin.name == *name) {
+            let message = format!("a pin is named `{name}` already, in {}; choose another name, or move it", taken.file);
+            return Err(Problem::new(arguments.place.display().to_string(), message));
+        }
+        pins.list.push(Pin::new(file.clone(), name.clone(), arguments.note.clone(), &text, lines));
+        Ok(())
+    })?;
+    Ok(format!("pinned {file}:{}-{} as {NAME}{name}{NAME:#}", lines.first, lines.last))
 }
 
-fn run_move(workspace: &Workspace, arguments: &MoveArguments) -> anyhow::Result<Result<(), Problem>> {
-    let spotted = match spot(workspace, &arguments.place, &arguments.input) {
-        Ok(spotted) => spotted,
-        Err(problem) => return Ok(Err(problem)),
-    };
-    let mut pins = match Pins::read(&spotted.root) {
-        Ok(pins) => pins,
-        Err(problem) => return Ok(Err(problem)),
-    };
-    let names = names(&pins);
-    let Some(pin) = pins.list.iter_mut().find(|pin| pin.name == arguments.name) else {
-        return Ok(Err(unknown(&arguments.name, &names)));
-    };
-    pin.file = spotted.file.clone();
-    pin.renew(&spotted.text, spotted.lines);
-    pins.write(&spotted.root)?;
-    let Lines { first, last } = spotted.lines;
-    writeln!(anstream::stdout().lock(), "{NAME}{}{NAME:#} is at {}:{first}-{last} now", arguments.name, spotted.file)?;
-    Ok(Ok(()))
+fn run_move(workspace: &Workspace, arguments: &MoveArguments) -> Result<String, Problem> {
+    let Spotted { root, file, text, lines } = spot(workspace, &arguments.place, &arguments.input)?;
+    Pins::change(&root, |pins| {
+        let names = names(pins);
+        let pin = pins.list.iter_mut().find(|pin| pin.name == arguments.name);
+        let pin = pin.ok_or_else(|| unknown(&arguments.name, &names))?;
+        pin.file.clone_from(&file);
+        pin.renew(&text, lines);
+        Ok(())
+    })?;
+    Ok(format!("{NAME}{}{NAME:#} is at {file}:{}-{} now", arguments.name, lines.first, lines.last))
 }
 
-fn run_remove(workspace: &Workspace, arguments: &NameArguments) -> anyhow::Result<Result<(), Problem>> {
-    let home = match workspace.home(Path::new(&arguments.project)) {
-        Ok(home) => home,
-        Err(problem) => return Ok(Err(problem)),
-    };
-    let mut pins = match Pins::read(&home.root) {
-        Ok(pins) => pins,
-        Err(problem) => return Ok(Err(problem)),
-    };
-    let Some(at) = pins.list.iter().position(|pin| pin.name == arguments.name) else {
-        return Ok(Err(unknown(&arguments.name, &names(&pins))));
-    };
-    let pin = pins.list.remove(at);
-    pins.write(&home.root)?;
-    writeln!(anstream::stdout().lock(), "removed {NAME}{}{NAME:#} from {}", pin.name, pin.file)?;
-    Ok(Ok(()))
+fn run_remove(workspace: &Workspace, arguments: &NameArguments) -> Result<String, Problem> {
+    let home = workspace.home(Path::new(&arguments.project))?;
+    let pin = Pins::change(&home.root, |pins| {
+        let at = pins.list.iter().position(|pin| pin.name == arguments.name);
+        Ok(pins.list.remove(at.ok_or_else(|| unknown(&arguments.name, &names(pins)))?))
+    })?;
+    Ok(format!("removed {NAME}{}{NAME:#} from {}", pin.name, pin.file))
 }
 
 fn names(pins: &Pins) -> String {
@@ -226,33 +200,39 @@ fn listed(
 ) -> Result<Vec<(Pin, Found)>, Problem> {
     let home = workspace.home(path)?;
     let below = home.relative(path).unwrap_or_default();
-    let mut pins = home.pins.clone();
     let mut found = Vec::new();
-    for pin in &mut pins.list {
-        let inside = below.is_empty() || pin.file == below || pin.file.starts_with(&format!("{below}/"));
-        let text = std::fs::read_to_string(home.root.join(&pin.file)).unwrap_or_default();
-        let text = text.strip_prefix('\u{feff}').unwrap_or(&text);
-        let place = pin.anchor().find(text);
-        if inside {
-            found.push((pin.clone(), place));
-        }
-        if let Some(lines) = place.lines() {
-            pin.renew(text, lines);
+    for pin in &home.pins.list {
+        if below.is_empty() || pin.file == below || pin.file.starts_with(&format!("{below}/")) {
+            found.push((pin.clone(), place(&home.root, pin)?.1));
         }
     }
     if refresh && !roots.contains(&home.root) {
-        pins.write(&home.root)
-            .map_err(
-                |error| Problem::new(home.root.display().to_string(), format!("the pins cannot be written: {error}")),
-            )?;
+        Pins::change(&home.root, |pins| {
+            for pin in &mut pins.list {
+                let (text, place) = place(&home.root, pin)?;
+                if let Some(lines) = place.lines() {
+                    pin.renew(&text, lines);
+                }
+            }
+            Ok(())
+        })?;
         roots.push(home.root.clone());
         workspace.refresh();
     }
     Ok(found)
 }
 
+/// The text of a pinned file, and where in it the pin is now.
+fn place(root: &Path, pin: &Pin) -> Result<(String, Found), Problem> {
+    let text = plain::read(&pins::place_of(root, pin)?).unwrap_or_default();
+    let text = String::from_utf8(text).unwrap_or_default();
+    let text = text.strip_prefix('\u{feff}').map(str::to_owned).unwrap_or(text);
+    let found = pin.anchor().find(&text);
+    Ok((text, found))
+}
+
 fn show(entries: &[(Pin, Found)]) -> std::io::Result<()> {
-    let mut out = anstream::stdout().lock();
+    let mut out = output::stdout();
     let mut file = "";
     for (pin, found) in entries {
         if pin.file != file {

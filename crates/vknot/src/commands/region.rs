@@ -40,7 +40,7 @@ enum Action {
 struct ListArguments {
     /// Files and folders; `-` is standard input
     #[arg(required = true, value_name = "PATH")]
-    paths: Vec<String>,
+    paths: Vec<std::ffi::OsString>,
     /// How to print it
     #[arg(long, value_enum, default_value_t = LookOutput::Text, value_name = "FORM")]
     output: LookOutput,
@@ -79,7 +79,7 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
 fn run_list(arguments: &ListArguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, mut problems) = targets(&arguments.paths);
     let mut files = Vec::new();
-    let mut out = anstream::stdout().lock();
+    let mut out = output::stdout();
     for target in &targets {
         let input = match workspace.read(&target.file, &arguments.input) {
             Ok(input) => input,

@@ -1,6 +1,7 @@
 //! What all reshapes have in common: files in parallel, the proof, showing, writing, receipts, exit codes.
 
 use std::io::{IsTerminal, Write};
+use std::collections::{BTreeSet, HashMap};
 use std::path::{Path, PathBuf};
 
 use anyhow::Context;
@@ -12,7 +13,7 @@ use vknot_reshape::steps::{Proven, Request, Step, StepError, Wish};
 use vknot_syntax::Span;
 
 use crate::arguments::{ReshapeArguments, ReshapeOutput};
-use crate::files::input::Input;
+use crate::files::input::{Input, STDIN};
 use crate::files::journal::{Change, Journal, Recording};
 use crate::files::targets::{Target, targets};
 use crate::files::workspace::Workspace;
@@ -93,7 +94,7 @@ pub fn run(arguments: &ReshapeArguments, job: &Job, workspace: &Workspace) -> an
 
 /// The form asked for; standard input gives text, a check gives names.
 fn form(arguments: &ReshapeArguments, targets: &[Target]) -> Option<ReshapeOutput> {
-    let stdin = matches!(targets, [only] if only.file == "-");
+    let stdin = matches!(targets, [only] if only.file == Path::new(STDIN));
     match arguments.output {
         None if arguments.check || arguments.write => None,
         None if stdin => Some(ReshapeOutput::Text),
@@ -136,6 +137,10 @@ fn work(
     let spans = spans.map_err(|message| Problem::new(&input.shown, message))?;
     let only = (!spans.is_empty()).then_some(spans.as_slice());
     let style = workspace.style(input.source().path(), language, &arguments.set);
+    if arguments.write && let Some((file, line)) = style.fault() {
+        let message = format!("is not written: {}:{line} holds for it and cannot be read; mend that first", file.display());
+        return Err(Problem::new(&input.shown, message));
+    }
     let document = input.document.clone().with_style(style);
     let proven = job.step
         .run(&document, &Request { only, wish: job.wish.clone() })
@@ -170,6 +175,12 @@ struct Run<'r> {
     documents: Vec<serde_json::Value>,
     findings: Vec<Worked>,
     receipts: Vec<String>,
+    /// The files written so far, by name.
+    written: Vec<String>,
+    /// Whether nothing more may be written.
+    stopped: bool,
+    /// Folders in which runs that were killed may have left something.
+    left_over: BTreeSet<PathBuf>,
     changed: usize,
     clean: usize,
     /// Files whose language the step does not cover.
@@ -187,6 +198,9 @@ impl<'r> Run<'r> {
             documents: Vec::new(),
             findings: Vec::new(),
             receipts: Vec::new(),
+            written: Vec::new(),
+            stopped: false,
+            left_over: BTreeSet::new(),
             changed: 0,
             clean: 0,
             uncovered: 0,
@@ -195,7 +209,7 @@ impl<'r> Run<'r> {
 
     /// What cannot be asked for together.
     fn unfit(&self, targets: &[Target]) -> Option<Problem> {
-        let stdin = targets.iter().any(|target| target.file == "-");
+        let stdin = targets.iter().any(|target| target.file == Path::new(STDIN));
         if stdin && self.arguments.write {
             return Some(Problem::new("-", "standard input cannot be written to; leave --write out"));
         }
@@ -232,21 +246,50 @@ impl<'r> Run<'r> {
         if changes.is_empty() {
             return Ok(());
         }
+        if self.stopped {
+            done.retain(|worked| worked.new_bytes().is_none());
+            return Ok(());
+        }
         let recording = match &mut self.recording {
             Some(recording) => recording,
             none => none.insert(Journal::open()?.begin()?),
         };
         let entries: Vec<Change<'_>> = changes.iter().map(|(path, old, new)| Change { path, old, new }).collect();
-        recording.record(&entries)?;
+        if let Err(error) = recording.record(&entries) {
+            self.give_up_writing(done, &error);
+            return Ok(());
+        }
+        self.left_over.extend(changes.iter().filter_map(|(path, ..)| Some(path.parent()?.to_path_buf())));
         let failures: Vec<(PathBuf, String)> = changes
             .par_iter()
-            .filter_map(|(path, old, new)| Some((path.clone(), replace_unchanged(path, old, new).err()?)))
+            .filter_map(|(path, old, new)| Some((path.clone(), write::replace(path, old, new).err()?.to_string())))
             .collect();
-        for (path, message) in failures {
-            done.retain(|worked| worked.input.path.as_deref() != Some(path.as_path()));
-            self.problems.push(Problem::new(path.display().to_string(), message));
+        let failed: HashMap<&Path, &String> = failures.iter().map(|(path, message)| (path.as_path(), message)).collect();
+        let is_written = |path: Option<&Path>| path.is_some_and(|path| !failed.contains_key(path));
+        for worked in done.iter().filter(|worked| worked.new_bytes().is_some() && is_written(worked.input.path.as_deref())) {
+            self.written.push(worked.input.shown.clone());
         }
+        done.retain(|worked| worked.input.path.as_deref().is_none_or(|path| !failed.contains_key(path)));
+        self.problems.extend(
+            failures.iter().map(|(path, message)| Problem::new(path.display().to_string(), message.clone())),
+        );
         Ok(())
+    }
+
+    /// Nothing more is written once the journal cannot be: files that were written before stay so, and that is said.
+    fn give_up_writing(&mut self, done: &mut Vec<Worked>, error: &anyhow::Error) {
+        let written = self.recording.as_ref().map_or(0, Recording::files);
+        let number = self.recording.as_ref().map_or(0, |recording| recording.number);
+        let before = match written {
+            0 => "no file was written".to_owned(),
+            _ => {
+                let files = output::count(written, "file");
+                format!("{files} written before: {}; `vknot undo --run {number}` takes them back", self.written.join(", "))
+            }
+        };
+        done.retain(|worked| worked.new_bytes().is_none());
+        self.problems.push(Problem::new("journal", format!("cannot be written: {error:#}; {before}")));
+        self.stopped = true;
     }
 
     fn show(&mut self, worked: Worked) -> anyhow::Result<()> {
@@ -254,7 +297,7 @@ impl<'r> Run<'r> {
         let Some(proven) = &worked.proven else {
             self.uncovered += 1;
             if self.form == Some(ReshapeOutput::Text) {
-                std::io::stdout().lock().write_all(&worked.old_bytes())?;
+                output::stdout().write_all(&worked.old_bytes())?;
             }
             return Ok(());
         };
@@ -275,15 +318,16 @@ impl<'r> Run<'r> {
             self.receipts.extend(receipt::summary(&worked.input.shown, receipt, worked.changed));
         }
         self.receipts.extend(receipt::remarks(&worked.input.shown, source, receipt));
-        let mut out = anstream::stdout().lock();
+        let mut out = output::stdout();
         match self.form {
             Some(ReshapeOutput::Diff) if changes => {
                 let changes = diff::changes(source, proven.edits());
-                write!(out, "{}", diff::unified(&worked.input.shown, source, &changes))?;
+                let line_ends = !output::is_terminal() || diff::changes_line_ends(source, &changes);
+                write!(out, "{}", diff::unified(&worked.input.shown, source, &changes, line_ends))?;
             }
             Some(ReshapeOutput::Text) => {
                 let text = worked.new_bytes().unwrap_or_else(|| worked.old_bytes());
-                std::io::stdout().lock().write_all(&text)?;
+                output::stdout().write_all(&text)?;
             }
             Some(ReshapeOutput::Json) => self.documents.push(json!({
                 "file": worked.input.shown,
@@ -303,6 +347,11 @@ impl<'r> Run<'r> {
         if let Some(recording) = self.recording.take() {
             recording.finish();
         }
+        let swept: usize = self.left_over.iter().map(|folder| write::sweep(folder)).sum();
+        if swept > 0 {
+            let files = output::count(swept, "temporary file");
+            self.receipts.push(format!("removed {files} that a run which was killed had left"));
+        }
         match self.form {
             Some(ReshapeOutput::Json) => {
                 let problems: Vec<ProblemJson> = self.problems.iter().map(ProblemJson::from).collect();
@@ -316,7 +365,7 @@ impl<'r> Run<'r> {
             }
             _ => {}
         }
-        let mut err = anstream::stderr().lock();
+        let mut err = output::stderr();
         for line in &self.receipts {
             writeln!(err, "{line}")?;
         }
@@ -335,7 +384,7 @@ impl<'r> Run<'r> {
         if self.form == Some(ReshapeOutput::Text) {
             return Ok(());
         }
-        let mut err = anstream::stderr().lock();
+        let mut err = output::stderr();
         if targets == 0 {
             return writeln!(err, "no file of a known language is here");
         }
@@ -359,13 +408,4 @@ impl<'r> Run<'r> {
 fn finding(worked: &Worked) -> Option<sarif::Finding<'_>> {
     let proven = worked.proven.as_ref()?;
     Some(sarif::Finding { shown: &worked.input.shown, source: worked.input.source(), edits: proven.edits() })
-}
-
-/// Writes a file unless it changed since it was read.
-fn replace_unchanged(path: &Path, old: &[u8], new: &[u8]) -> Result<(), String> {
-    let current = std::fs::read(path).map_err(|error| format!("cannot be read: {error}"))?;
-    if current != old {
-        return Err("was changed by someone else meanwhile; it is left as it is".to_owned());
-    }
-    write::replace(path, new).map_err(|error| format!("cannot be written: {error}"))
 }

@@ -1,13 +1,14 @@
 //! `sections`: lists the sections of files, prints one, runs one.
 
+use std::collections::BTreeSet;
 use std::io::Write;
 use std::process::{Command, Stdio};
 
 use anyhow::Context;
 use clap::Subcommand;
 use serde_json::json;
-use vknot_reshape::looks::{self, Section};
-use vknot_syntax::{Role, Span};
+use vknot_reshape::looks::{self, CodePart, Section};
+use vknot_syntax::Span;
 
 use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
@@ -36,7 +37,7 @@ pub struct Arguments {
 struct ListArguments {
     /// Files, folders, and sections as FILE@NAME or FILE:LINE; `-` is standard input
     #[arg(required = true, value_name = "PLACE")]
-    places: Vec<String>,
+    places: Vec<std::ffi::OsString>,
     /// How to print it
     #[arg(long, value_enum, default_value_t = LookOutput::Text, value_name = "FORM")]
     output: LookOutput,
@@ -54,7 +55,7 @@ enum Action {
 struct RunArguments {
     /// The section, as FILE@NAME or FILE:LINE
     #[arg(value_name = "PLACE")]
-    place: String,
+    place: std::ffi::OsString,
     /// All sections up to this one, too
     #[arg(long)]
     through: bool,
@@ -75,7 +76,7 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
 fn list(workspace: &Workspace, arguments: &ListArguments) -> anyhow::Result<Outcome> {
     let (targets, mut problems) = targets(&arguments.places);
     let mut files = Vec::new();
-    let mut out = anstream::stdout().lock();
+    let mut out = output::stdout();
     for target in &targets {
         let input = match workspace.read(&target.file, &arguments.input) {
             Ok(input) => input,
@@ -95,7 +96,7 @@ fn list(workspace: &Workspace, arguments: &ListArguments) -> anyhow::Result<Outc
             match find(&input, &all, spot) {
                 Ok(section) if arguments.output == LookOutput::Json =>
                     files.push(document(&input, std::slice::from_ref(section))),
-                Ok(section) => writeln!(std::io::stdout().lock(), "{}", input.source().slice(section.span))?,
+                Ok(section) => writeln!(output::stdout(), "{}", input.source().slice(section.span))?,
                 Err(message) => problems.push(Problem::new(&input.shown, message)),
             }
         }
@@ -159,41 +160,33 @@ fn run_section(workspace: &Workspace, arguments: &RunArguments) -> anyhow::Resul
         Err(message) => return Ok(failed(Problem::new(&input.shown, message))),
     };
     let start = if arguments.through { 0 } else { section.span.start };
-    let (language, code) = code_in(&input, Span::new(start, section.span.end));
-    if code.trim().is_empty() {
+    let parts = looks::code_parts(input.code(), Span::new(start, section.span.end));
+    let runs = parts.iter().find(|part| !part.text.trim().is_empty()).map(|part| part.language.as_str());
+    let Some(language) = runs else {
         return Ok(failed(input.problem_at(section.span.start, "the section holds no code to run")));
-    }
+    };
     let command = match interpreter(workspace, arguments, &place, language) {
         Ok(command) => command,
         Err(problem) => return Ok(failed(problem)),
     };
+    let (run, left): (Vec<&CodePart>, Vec<&CodePart>) = parts.iter().partition(|part| part.language == language);
+    if !left.is_empty() {
+        let others: BTreeSet<&str> = left.iter().map(|part| shown_language(&part.language)).collect();
+        let others = others.into_iter().collect::<Vec<_>>().join(", ");
+        let (count, language) = (output::count(run.len(), "piece"), shown_language(language));
+        writeln!(output::stderr(), "runs {NAME}{count} in {language}{NAME:#}; what is in {others} is left out")?;
+    }
+    let code: String = run.iter().map(|part| format!("{}\n", part.text.trim_end())).collect();
     feed(&command, &code)
+}
+
+fn shown_language(language: &str) -> &str {
+    if language.is_empty() { "no language" } else { language }
 }
 
 fn failed(problem: Problem) -> Outcome {
     output::problems(&[problem]);
     Outcome::Failed
-}
-
-/// The code of a span: the text itself, or that of the cells and fences in it, which must be of one language.
-fn code_in(input: &Input, span: Span) -> (&'static str, String) {
-    let own = input.tree().language();
-    let holds_code = input.tree().embedded().iter().any(|piece| piece.tree.language().name() != "markdown");
-    let host = matches!(input.tree().role(input.tree().embedded().first().map_or(input.tree().root(), |piece| piece.host)), Role::Cell | Role::Block);
-    if !(holds_code && host) {
-        return (own.name(), format!("{}\n", input.source().slice(span)));
-    }
-    let pieces = input
-        .tree()
-        .embedded()
-        .iter()
-        .filter(|piece| span.covers(piece.span()) && piece.tree.language().name() != "markdown");
-    let mut pieces = pieces.peekable();
-    let language = pieces.peek().map_or(own.name(), |piece| piece.tree.language().name());
-    let code = pieces
-        .filter(|piece| piece.tree.language().name() == language)
-        .map(|piece| format!("{}\n", piece.source.text().trim_end()));
-    (language, code.collect())
 }
 
 /// The command to run, in words.
@@ -206,15 +199,20 @@ fn interpreter(
     let command = match &arguments.with {
         Some(command) => command.clone(),
         None => {
-            let home = workspace.home(std::path::Path::new(&place.file))?;
+            let home = workspace.home(&place.file)?;
             home.project.interpreters.get(language).cloned().ok_or_else(|| {
+                if language.is_empty() {
+                    let message = "the code names no language; name an interpreter with --with";
+                    return Problem::new(place.file.display().to_string(), message);
+                }
                 let message = format!("no interpreter is named for {language}; name one with --with, or in vknot.toml: [interpreters] {language} = \"COMMAND\"");
-                Problem::new(&place.file, message)
+                Problem::new(place.file.display().to_string(), message)
             })?
         }
     };
-    let words: Vec<String> = command.split_whitespace().map(str::to_owned).collect();
-    if words.is_empty() { Err(Problem::new(&place.file, "the interpreter's command is empty")) } else { Ok(words) }
+    let problem = |message: &str| Problem::new(place.file.display().to_string(), message);
+    let words = shlex::split(&command).ok_or_else(|| problem("the interpreter's command has a quote that is not closed"))?;
+    if words.is_empty() { Err(problem("the interpreter's command is empty")) } else { Ok(words) }
 }
 
 /// Runs a command with the code on its standard input; its output goes where ours goes, and its end is ours.

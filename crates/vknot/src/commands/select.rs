@@ -23,7 +23,7 @@ use super::{open_place, shown_span};
 pub struct Arguments {
     /// A place in a file; `-` is standard input
     #[arg(value_name = "PLACE")]
-    place: String,
+    place: std::ffi::OsString,
     /// Print the text of one rung
     #[arg(long, value_name = "N", conflicts_with_all = ["grow", "shrink"])]
     rung: Option<usize>,
@@ -105,8 +105,8 @@ fn shrunk(arguments: &Arguments, input: &Input, range: Span) -> Result<Rung, Str
 fn one(arguments: &Arguments, input: &Input, rung: &Rung) -> anyhow::Result<Outcome> {
     match (arguments.output, arguments.span) {
         (LookOutput::Json, _) => output::json::print("vknot.rung/1", rung_document(input, rung))?,
-        (_, true) => println!("{}:{}", input.shown, shown_span(input, rung.span)),
-        (_, false) => writeln!(std::io::stdout().lock(), "{}", input.source().slice(rung.span))?,
+        (_, true) => writeln!(output::stdout(), "{}:{}", input.shown, shown_span(input, rung.span))?,
+        (_, false) => writeln!(output::stdout(), "{}", input.source().slice(rung.span))?,
     }
     Ok(Outcome::Done)
 }
@@ -118,7 +118,7 @@ fn whole(arguments: &Arguments, input: &Input, span: Span) -> anyhow::Result<Out
         output::json::print("vknot.ladder/1", json!({ "file": input.shown, "rungs": rungs }))?;
         return Ok(Outcome::Done);
     }
-    let mut out = anstream::stdout().lock();
+    let mut out = output::stdout();
     let at = input.source().line_column(span.start);
     writeln!(out, "{HEAD}{}:{}:{}{HEAD:#}", input.shown, at.line, at.column)?;
     let spans: Vec<String> = ladder.iter().map(|rung| shown_span(input, rung.span)).collect();

@@ -4,7 +4,7 @@ use std::process::ExitStatus;
 
 use crate::problem::Outcome;
 
-/// Sends what would end this program to a child instead.
+/// Sends what would end this program to a child instead. What comes from the terminal the child gets by itself.
 ///
 /// # Errors
 /// When signals cannot be caught.
@@ -12,11 +12,14 @@ use crate::problem::Outcome;
 pub fn pass_on(child: u32) -> anyhow::Result<()> {
     use rustix::process::{kill_process, Pid, Signal};
     use signal_hook::consts::{SIGHUP, SIGINT, SIGTERM};
-    let mut signals = signal_hook::iterator::Signals::new([SIGHUP, SIGINT, SIGTERM])?;
+    use signal_hook::iterator::SignalsInfo;
+    use signal_hook::iterator::exfiltrator::WithOrigin;
+    use signal_hook::low_level::siginfo::Cause;
+    let mut signals = SignalsInfo::<WithOrigin>::new([SIGHUP, SIGINT, SIGTERM])?;
     let child = i32::try_from(child).ok().and_then(Pid::from_raw);
     std::thread::spawn(move || {
-        for signal in signals.forever() {
-            if let (Some(child), Some(signal)) = (child, Signal::from_named_raw(signal)) {
+        for origin in signals.forever().filter(|origin| origin.cause != Cause::Kernel) {
+            if let (Some(child), Some(signal)) = (child, Signal::from_named_raw(origin.signal)) {
                 let _ = kill_process(child, signal);
             }
         }

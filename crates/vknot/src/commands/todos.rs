@@ -24,7 +24,7 @@ use crate::problem::{Outcome, Problem};
 pub struct Arguments {
     /// Files and folders; `-` is standard input
     #[arg(required = true, value_name = "PATH")]
-    paths: Vec<String>,
+    paths: Vec<std::ffi::OsString>,
     /// Only these tags
     #[arg(long, value_name = "TAG", value_delimiter = ',')]
     tag: Vec<String>,
@@ -60,7 +60,7 @@ enum Form {
 
 pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, mut problems) = targets(&arguments.paths);
-    let wanted = targets.iter().filter(|target| arguments.path.as_ref().is_none_or(|text| target.file.contains(text)));
+    let wanted = targets.iter().filter(|target| arguments.path.as_ref().is_none_or(|text| target.file.to_string_lossy().contains(text.as_str())));
     let read: Vec<Result<(Input, Vec<Todo>), Problem>> = wanted
         .collect::<Vec<_>>()
         .par_iter()
@@ -104,7 +104,7 @@ fn fits(arguments: &Arguments, todo: &Todo) -> bool {
 }
 
 fn show(found: &[(Input, Vec<Todo>)]) -> std::io::Result<()> {
-    let mut out = anstream::stdout().lock();
+    let mut out = output::stdout();
     for (input, todos) in found {
         writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{}{FAINT:#}", input.shown, output::count(todos.len(), "note"))?;
         for todo in todos {
@@ -127,7 +127,7 @@ fn counts(found: &[(Input, Vec<Todo>)]) -> BTreeMap<&str, usize> {
 }
 
 fn show_counts(found: &[(Input, Vec<Todo>)]) -> std::io::Result<()> {
-    let mut out = anstream::stdout().lock();
+    let mut out = output::stdout();
     for (tag, count) in counts(found) {
         writeln!(out, "{count:>6}  {MARK}{tag}{MARK:#}")?;
     }

@@ -2,59 +2,96 @@
 
 use std::io::Write;
 
-use crate::files::journal::{Entry, Journal, Run};
+use crate::files::journal::{Entry, is_of_project, Journal, project_here, Run, State};
 use crate::output::{self, FAINT, HEAD, NAME};
 use crate::problem::{Outcome, Problem};
 
-/// Take back what the last run wrote, file by file
+/// Take back what the last run in this project wrote, file by file
 ///
-/// A file that has changed since is left as it is. The last 50 runs are kept.
+/// A file that has changed since is left as it is, and one that is gone comes back. The last 50 runs are kept, of all projects together.
 #[derive(clap::Args)]
 pub struct Arguments {
-    /// List the runs that can be taken back
+    /// List the runs of this project
     #[arg(long)]
     list: bool,
-    /// Take back this run instead of the last one
-    #[arg(long, value_name = "NUMBER", conflicts_with = "list")]
+    /// List the runs of all projects
+    #[arg(long)]
+    all: bool,
+    /// Take back this run, of whatever project, instead of the last one here
+    #[arg(long, value_name = "NUMBER", conflicts_with_all = ["list", "all"])]
     run: Option<u32>,
+    /// Do again what was taken back last
+    #[arg(long, conflicts_with_all = ["list", "all", "run"])]
+    redo: bool,
 }
 
 pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     let journal = Journal::open()?;
-    let runs = journal.runs();
-    if arguments.list {
-        return list(&runs);
+    let root = project_here();
+    let mut runs = journal.runs();
+    if arguments.run.is_none() && !arguments.all {
+        runs.retain(|(run, entries)| is_of_project(run, entries, &root));
     }
-    let wanted = |(run, entries): &&(Run, Vec<Entry>)| match arguments.run {
+    if arguments.list || arguments.all {
+        return list(&runs, arguments.all);
+    }
+    let wanted = |(run, _): &&(Run, Vec<Entry>)| match arguments.run {
         Some(number) => run.number == number,
-        None => !run.undone && !entries.is_empty(),
+        None if arguments.redo => run.state != State::TakenBack && is_undoing(run, &runs),
+        None => run.state != State::TakenBack && run.undoes.is_none(),
     };
     let Some((run, entries)) = runs.iter().rev().find(wanted) else {
         let message = match arguments.run {
-            Some(number) => format!("there is no run {number}; `vknot undo --list` shows those there are"),
-            None => "there is nothing to take back".to_owned(),
+            Some(number) => format!("there is no run {number}; `vknot undo --all` shows those there are"),
+            None if arguments.redo => format!("nothing was taken back in {}", root.display()),
+            None => format!("there is nothing to take back in {}; `vknot undo --all` shows other projects", root.display()),
         };
         output::problems(&[Problem::new("undo", message)]);
         return Ok(Outcome::Failed);
     };
-    let (restored, problems) = journal.undo(run, entries)?;
-    output::problems(&problems);
-    let mut out = anstream::stdout().lock();
-    writeln!(out, "took back {NAME}vknot {}{NAME:#}: {} as before", run.command, output::count(restored, "file"))?;
-    Ok(if problems.is_empty() { Outcome::Done } else { Outcome::Failed })
+    let taken = journal.undo(run, entries)?;
+    if let Some((undone, _)) = runs.iter().find(|(other, _)| arguments.redo && Some(other.number) == run.undoes) {
+        journal.set_state(undone, State::Done)?;
+    }
+    let problem = |(path, why): &(std::path::PathBuf, String)| Problem::new(path.display().to_string(), why.clone());
+    output::problems(&taken.left.iter().map(problem).collect::<Vec<_>>());
+    let (verb, state) = if arguments.redo { ("did again", "as it left them") } else { ("took back", "as before") };
+    let (command, folder) = (&run.command, run.folder.display());
+    let restored = output::count(taken.restored, "file");
+    let mut out = output::stdout();
+    write!(out, "{verb} {NAME}vknot {command}{NAME:#} of {folder}: {restored} {state}")?;
+    if !taken.left.is_empty() {
+        let left = output::count(taken.left.len(), "file");
+        let again = if arguments.redo { "" } else { "; what is in their way gone, `vknot undo` goes on with it" };
+        write!(out, ", {left} not{again}")?;
+    }
+    writeln!(out)?;
+    Ok(if taken.left.is_empty() { Outcome::Done } else { Outcome::Failed })
 }
 
-fn list(runs: &[(Run, Vec<Entry>)]) -> anyhow::Result<Outcome> {
-    let mut out = anstream::stdout().lock();
-    if runs.is_empty() {
-        writeln!(out, "no run has written anything yet")?;
+/// Whether a run took back one that was no such run itself.
+fn is_undoing(run: &Run, runs: &[(Run, Vec<Entry>)]) -> bool {
+    let undone = runs.iter().find(|(other, _)| Some(other.number) == run.undoes);
+    undone.is_some_and(|(undone, _)| undone.undoes.is_none())
+}
+
+fn list(runs: &[(Run, Vec<Entry>)], all: bool) -> anyhow::Result<Outcome> {
+    let mut out = output::stdout();
+    let mut shown = runs.iter().rev().filter(|(run, _)| run.undoes.is_none()).peekable();
+    if shown.peek().is_none() {
+        let here = if all { "" } else { " in this project; `vknot undo --all` shows other projects" };
+        writeln!(out, "no run has written anything yet{here}")?;
     }
-    for (run, entries) in runs.iter().rev() {
-        let undone = if run.undone { "  taken back" } else { "" };
+    for (run, entries) in shown {
+        let state = match run.state {
+            State::Done => "",
+            State::PartlyTakenBack => "  partly taken back",
+            State::TakenBack => "  taken back",
+        };
         let (time, files) = (utc(run.time), output::count(entries.len(), "file"));
         writeln!(
             out,
-            "{HEAD}{:>4}{HEAD:#}  {FAINT}{time}{FAINT:#}  {files:<10}  {NAME}vknot {}{NAME:#}  {FAINT}in {}{undone}{FAINT:#}",
+            "{HEAD}{:>4}{HEAD:#}  {FAINT}{time}{FAINT:#}  {files:<10}  {NAME}vknot {}{NAME:#}  {FAINT}in {}{state}{FAINT:#}",
             run.number,
             run.command,
             run.folder.display(),

@@ -10,6 +10,7 @@ use vknot_syntax::{Language, MAX_BYTES, ReadError, Source, Tree};
 
 use crate::arguments::InputArguments;
 use crate::problem::Problem;
+use super::plain;
 
 /// A file, read.
 pub struct Input {
@@ -30,14 +31,17 @@ pub struct Text {
     pub language: &'static Language,
 }
 
+/// What stands for standard input.
+pub const STDIN: &str = "-";
+
 /// Reads the text of `file`, where `-` is standard input.
 ///
 /// # Errors
 /// When there is no such file, it is not text, or the language asked for is not known.
-pub fn text_of(file: &str, arguments: &InputArguments) -> Result<Text, Problem> {
-    let stdin = file == "-";
-    let path = if stdin { arguments.stands_for.clone().unwrap_or_default() } else { PathBuf::from(file) };
-    let shown = if stdin { shown_stdin(&path) } else { file.to_owned() };
+pub fn text_of(file: &Path, arguments: &InputArguments) -> Result<Text, Problem> {
+    let stdin = file == Path::new(STDIN);
+    let path = if stdin { arguments.stands_for.clone().unwrap_or_default() } else { file.to_path_buf() };
+    let shown = if stdin { shown_stdin(&path) } else { file.display().to_string() };
     let problem = |message: String| Problem::new(&shown, message);
     let bytes = if stdin { read_stdin() } else { read_file(&path) }.map_err(problem)?;
     let source = Source::from_bytes(&path, bytes).map_err(|error| unreadable(&shown, &error))?;
@@ -110,17 +114,11 @@ fn read_stdin() -> Result<Vec<u8>, String> {
     result.map(|_| bytes).map_err(|error| format!("standard input cannot be read: {error}"))
 }
 
+/// A file's content. What is too large is read no further than to tell that.
 fn read_file(path: &Path) -> Result<Vec<u8>, String> {
-    let facts = std::fs::metadata(path)
-        .map_err(|error| match error.kind() {
-            std::io::ErrorKind::NotFound => "there is no such file".to_owned(),
-            _ => format!("cannot be read: {error}"),
-        })?;
-    if facts.is_dir() {
-        return Err("is a folder; name a file in it".to_owned());
+    let size = std::fs::metadata(path).map_or(0, |facts| facts.len());
+    if size > MAX_BYTES {
+        return Err(ReadError::TooLarge { size }.to_string());
     }
-    if facts.len() > MAX_BYTES {
-        return Err(ReadError::TooLarge { size: facts.len() }.to_string());
-    }
-    std::fs::read(path).map_err(|error| format!("cannot be read: {error}"))
+    plain::read(path)
 }

@@ -1,9 +1,10 @@
 //! The journal: what each run wrote over, so that it can be taken back.
 //!
 //! A run is a folder `NUMBER` in the journal folder with `run.json` (when, where, what), `entries.jsonl` (one line for each file)
-//! and `before` (the old contents, one after another). Contents and entries are on disk before any file is touched.
+//! and `before` (the old contents, one after another). Contents and entries are on disk before any file is touched. Taking a run back is
+//! a run, too, so that it can be done again. Nobody but the user may look into the journal.
 
-use std::fs::{File, OpenOptions};
+use std::fs::{DirBuilder, File, OpenOptions};
 use std::io::{Read, Seek, SeekFrom, Write};
 use std::path::{Path, PathBuf};
 use std::time::{SystemTime, UNIX_EPOCH};
@@ -11,15 +12,15 @@ use std::time::{SystemTime, UNIX_EPOCH};
 use anyhow::{bail, Context};
 use serde::{Deserialize, Serialize};
 
-use crate::problem::Problem;
-use super::write::replace;
+use super::project::Home;
+use super::write::{self, WriteError};
 
 /// How many runs are kept, and how many bytes of old contents.
 const RUNS_AT_MOST: usize = 50;
 const BYTES_AT_MOST: u64 = 512 * 1024 * 1024;
 
 /// The facts of a run.
-#[derive(Clone, Debug, Serialize, Deserialize)]
+#[derive(Clone, Debug, Default, Serialize, Deserialize)]
 pub struct Run {
     /// Its number; later runs have higher ones.
     #[serde(skip)]
@@ -29,21 +30,39 @@ pub struct Run {
     /// The command, as typed.
     pub command: String,
     /// The folder it ran in.
+    #[serde(with = "paths")]
     pub folder: PathBuf,
-    /// Whether it was taken back.
     #[serde(default)]
-    pub undone: bool,
+    pub state: State,
+    /// The run that it took back.
+    #[serde(default)]
+    pub undoes: Option<u32>,
+}
+
+/// Whether a run was taken back.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "camelCase")]
+pub enum State {
+    #[default]
+    Done,
+    /// Some of its files could not be taken back.
+    PartlyTakenBack,
+    TakenBack,
 }
 
 /// One file of a run.
 #[derive(Clone, Debug, Serialize, Deserialize)]
 pub struct Entry {
+    #[serde(with = "paths")]
     pub path: PathBuf,
     /// Where its old content is in `before`.
     start: u64,
     length: u64,
     old: Fingerprint,
     new: Fingerprint,
+    /// Who might do what with it.
+    #[serde(default)]
+    mode: Option<u32>,
 }
 
 /// Tells contents apart: length and a 64-bit FNV-1a hash.
@@ -69,10 +88,13 @@ pub struct Journal {
 
 /// A run that is being written.
 pub struct Recording {
+    /// Its number.
+    pub number: u32,
     folder: PathBuf,
     before: File,
     entries: File,
     length: u64,
+    files: usize,
 }
 
 /// A file's change, ready to be written.
@@ -80,6 +102,15 @@ pub struct Change<'c> {
     pub path: &'c Path,
     pub old: &'c [u8],
     pub new: &'c [u8],
+}
+
+/// What became of the files of a run that was taken back.
+#[derive(Default)]
+pub struct TakenBack {
+    /// How many are as before.
+    pub restored: usize,
+    /// Those that are not, and why.
+    pub left: Vec<(PathBuf, String)>,
 }
 
 impl Journal {
@@ -96,51 +127,84 @@ impl Journal {
 
     /// Begins a run, and drops the oldest ones if there are too many.
     pub fn begin(&self) -> anyhow::Result<Recording> {
-        std::fs::create_dir_all(&self.folder).with_context(|| format!("cannot make {}", self.folder.display()))?;
+        let command = std::env::args_os().skip(1).map(|argument| argument.to_string_lossy().into_owned());
+        self.record(command.collect::<Vec<_>>().join(" "), None)
+    }
+
+    fn record(&self, command: String, undoes: Option<u32>) -> anyhow::Result<Recording> {
+        let cannot = || format!("the journal cannot be written in {}", self.folder.display());
+        private::make_folder(&self.folder).with_context(cannot)?;
         self.trim();
         let mut number = self.numbers().last().copied().unwrap_or(0) + 1;
         // Another run may take the number first.
         let folder = loop {
-            let folder = self.folder.join(format!("{number:06}"));
-            match std::fs::create_dir(&folder) {
+            let folder = self.folder_of(number);
+            match private::folders().create(&folder) {
                 Ok(()) => break folder,
                 Err(error) if error.kind() == std::io::ErrorKind::AlreadyExists => number += 1,
-                Err(error) => return Err(error).with_context(|| format!("cannot make {}", folder.display())),
+                Err(error) => return Err(error).with_context(cannot),
             }
         };
-        let run = Run {
-            number,
-            time: SystemTime::now().duration_since(UNIX_EPOCH).map_or(0, |time| time.as_secs()),
-            command: std::env::args().skip(1).collect::<Vec<_>>().join(" "),
-            folder: std::env::current_dir().unwrap_or_default(),
-            undone: false,
-        };
-        std::fs::write(folder.join("run.json"), serde_json::to_vec(&run)?)?;
-        let append = |name: &str| OpenOptions::new().create(true).append(true).open(folder.join(name));
-        Ok(Recording { before: append("before")?, entries: append("entries.jsonl")?, folder, length: 0 })
+        let time = SystemTime::now().duration_since(UNIX_EPOCH).map_or(0, |time| time.as_secs());
+        let here = std::env::current_dir().unwrap_or_default();
+        let run = Run { number, time, command, folder: here, state: State::Done, undoes };
+        private::files().write(true).open(folder.join("run.json"))?.write_all(&serde_json::to_vec(&run)?)?;
+        let append = |name: &str| private::files().append(true).open(folder.join(name));
+        let (before, entries) = (append("before")?, append("entries.jsonl")?);
+        Ok(Recording { number, before, entries, folder, length: 0, files: 0 })
     }
 
     /// All runs with their entries, the oldest first.
     pub fn runs(&self) -> Vec<(Run, Vec<Entry>)> {
-        self.numbers().into_iter().filter_map(|number| self.read(number)).collect()
+        self.numbers().into_iter().map(|number| self.read(number)).filter(|(_, entries)| !entries.is_empty()).collect()
     }
 
-    /// Takes a run back, file by file. Gives how many files were restored; a file that changed since is left as it is and
-    /// reported.
-    pub fn undo(&self, run: &Run, entries: &[Entry]) -> anyhow::Result<(usize, Vec<Problem>)> {
-        let folder = self.folder.join(format!("{:06}", run.number));
-        let mut before = File::open(folder.join("before")).context("the journal has lost the old contents")?;
-        let (mut restored, mut problems) = (0, Vec::new());
+    /// Takes a run back, file by file. A file that changed since is left as it is, and one that is gone comes back.
+    ///
+    /// # Errors
+    /// When the journal cannot be written; then no file was touched.
+    pub fn undo(&self, run: &Run, entries: &[Entry]) -> anyhow::Result<TakenBack> {
+        let before = File::open(self.folder_of(run.number).join("before"));
+        let mut taken = TakenBack::default();
+        let mut back = Vec::new();
         for entry in entries {
-            match restore(&mut before, entry) {
-                Ok(true) => restored += 1,
-                Ok(false) => {}
-                Err(message) => problems.push(Problem::new(entry.path.display().to_string(), message)),
+            match before.as_ref().map_err(|error| error.to_string()).and_then(|before| Restoring::of(before, entry)) {
+                Ok(Some(restoring)) => back.push(restoring),
+                Ok(None) => taken.restored += 1,
+                Err(why) => taken.left.push((entry.path.clone(), why)),
             }
         }
-        let done = Run { undone: true, ..run.clone() };
-        replace(&folder.join("run.json"), &serde_json::to_vec(&done)?)?;
-        Ok((restored, problems))
+        if !back.is_empty() {
+            let mut recording = self.record(run.command.clone(), Some(run.number))?;
+            let present = back.iter().filter(|restoring| restoring.current.is_some());
+            let changes: Vec<Change<'_>> = present.map(Restoring::change).collect();
+            recording.record(&changes)?;
+            recording.finish();
+        }
+        for restoring in back {
+            match restoring.write() {
+                Ok(()) => taken.restored += 1,
+                Err(error) => taken.left.push((restoring.entry.path.clone(), error.to_string())),
+            }
+        }
+        self.set_state(run, if taken.left.is_empty() { State::TakenBack } else { State::PartlyTakenBack })?;
+        Ok(taken)
+    }
+
+    /// Notes how a run stands.
+    ///
+    /// # Errors
+    /// When the journal cannot be written.
+    pub fn set_state(&self, run: &Run, state: State) -> anyhow::Result<()> {
+        let path = self.folder_of(run.number).join("run.json");
+        let text = serde_json::to_vec(&Run { state, ..run.clone() })?;
+        let old = std::fs::read(&path).unwrap_or_default();
+        let written = if path.exists() { write::replace(&path, &old, &text) } else { write::create(&path, &text, Some(0o600)) };
+        written.with_context(|| format!("the journal's {} cannot be written", path.display()))
+    }
+
+    fn folder_of(&self, number: u32) -> PathBuf {
+        self.folder.join(format!("{number:06}"))
     }
 
     fn numbers(&self) -> Vec<u32> {
@@ -150,20 +214,20 @@ impl Journal {
         numbers
     }
 
-    fn read(&self, number: u32) -> Option<(Run, Vec<Entry>)> {
-        let folder = self.folder.join(format!("{number:06}"));
-        let mut run: Run = serde_json::from_slice(&std::fs::read(folder.join("run.json")).ok()?).ok()?;
-        run.number = number;
-        let lines = std::fs::read_to_string(folder.join("entries.jsonl")).unwrap_or_default();
+    fn read(&self, number: u32) -> (Run, Vec<Entry>) {
+        let folder = self.folder_of(number);
+        let facts = std::fs::read(folder.join("run.json")).unwrap_or_default();
+        let run: Run = serde_json::from_slice(&facts).unwrap_or_default();
+        let lines = std::fs::read(folder.join("entries.jsonl")).unwrap_or_default();
         // A run that was killed may have left half a line; the file it stood for was not touched yet.
-        let entries = lines.lines().filter_map(|line| serde_json::from_str(line).ok()).collect();
-        Some((run, entries))
+        let lines = lines.split(|byte| *byte == b'\n');
+        (Run { number, ..run }, lines.filter_map(|line| serde_json::from_slice(line).ok()).collect())
     }
 
     fn trim(&self) {
         let mut bytes = 0;
         for (kept, number) in self.numbers().into_iter().rev().enumerate() {
-            let folder = self.folder.join(format!("{number:06}"));
+            let folder = self.folder_of(number);
             bytes += std::fs::metadata(folder.join("before")).map_or(0, |facts| facts.len());
             if kept + 1 >= RUNS_AT_MOST || bytes > BYTES_AT_MOST {
                 let _ = std::fs::remove_dir_all(folder);
@@ -172,8 +236,24 @@ impl Journal {
     }
 }
 
+/// Whether a run is one of a project: all its files are in it, or it ran there and some are.
+pub fn is_of_project(run: &Run, entries: &[Entry], root: &Path) -> bool {
+    let mut files = entries.iter().map(|entry| entry.path.starts_with(root));
+    let here = std::fs::canonicalize(&run.folder).unwrap_or_else(|_| run.folder.clone()).starts_with(root);
+    if here { files.any(|inside| inside) } else { files.all(|inside| inside) }
+}
+
+/// The root of the project one stands in.
+pub fn project_here() -> PathBuf {
+    let here = std::env::current_dir().and_then(std::fs::canonicalize).unwrap_or_default();
+    Home::root_of(&here)
+}
+
 impl Recording {
     /// Puts the old contents of some files on disk, with what they are about to become.
+    ///
+    /// # Errors
+    /// When the disk is full, or cannot be written; then none of these files is in the journal as a whole.
     pub fn record(&mut self, changes: &[Change<'_>]) -> anyhow::Result<()> {
         let mut lines = Vec::new();
         for change in changes {
@@ -185,6 +265,7 @@ impl Recording {
                 length,
                 old: Fingerprint::of(change.old),
                 new: Fingerprint::of(change.new),
+                mode: private::mode_of(change.path),
             };
             self.length += length;
             serde_json::to_writer(&mut lines, &entry)?;
@@ -193,33 +274,162 @@ impl Recording {
         self.before.sync_all()?;
         self.entries.write_all(&lines)?;
         self.entries.sync_all()?;
+        self.files += changes.len();
         Ok(())
+    }
+
+    /// How many files are in it.
+    pub fn files(&self) -> usize {
+        self.files
     }
 
     /// Drops a run in which nothing was recorded.
     pub fn finish(self) {
-        if self.length == 0 {
+        if self.files == 0 {
             let _ = std::fs::remove_dir_all(&self.folder);
         }
     }
 }
 
-/// Puts one file back. `false` means that it already was as before.
-fn restore(before: &mut File, entry: &Entry) -> Result<bool, String> {
-    let current = std::fs::read(&entry.path).map_err(|error| format!("cannot be read: {error}"))?;
-    let current = Fingerprint::of(&current);
-    if current == entry.old {
-        return Ok(false);
+/// A file that goes back to what it was.
+struct Restoring<'e> {
+    entry: &'e Entry,
+    /// What it holds now; `None` if it is gone.
+    current: Option<Vec<u8>>,
+    old: Vec<u8>,
+}
+
+impl<'e> Restoring<'e> {
+    /// What is to be done with a file; `None` if it is as before.
+    fn of(mut before: &File, entry: &'e Entry) -> Result<Option<Self>, String> {
+        let current = match std::fs::symlink_metadata(&entry.path) {
+            Err(error) if error.kind() == std::io::ErrorKind::NotFound => None,
+            Err(error) => return Err(format!("cannot be read: {error}")),
+            Ok(facts) if !facts.is_file() => return Err("is no plain file any more; it is left as it is".to_owned()),
+            Ok(_) => Some(std::fs::read(&entry.path).map_err(|error| format!("cannot be read: {error}"))?),
+        };
+        let is = current.as_deref().map(Fingerprint::of);
+        if is == Some(entry.old) {
+            return Ok(None);
+        }
+        if is.is_some_and(|is| is != entry.new) {
+            return Err("has changed since; it is left as it is".to_owned());
+        }
+        let lost = |error: std::io::Error| format!("the journal cannot be read: {error}");
+        before.seek(SeekFrom::Start(entry.start)).map_err(lost)?;
+        let mut old = Vec::new();
+        before.take(entry.length).read_to_end(&mut old).map_err(lost)?;
+        if Fingerprint::of(&old) != entry.old {
+            return Err("the journal's copy is damaged; the file is left as it is".to_owned());
+        }
+        Ok(Some(Self { entry, current, old }))
     }
-    if current != entry.new {
-        return Err("has changed since; it is left as it is".to_owned());
+
+    fn change(&self) -> Change<'_> {
+        Change { path: &self.entry.path, old: self.current.as_deref().unwrap_or_default(), new: &self.old }
     }
-    let lost = |error: std::io::Error| format!("the journal cannot be read: {error}");
-    before.seek(SeekFrom::Start(entry.start)).map_err(lost)?;
-    let mut old = Vec::new();
-    before.take(entry.length).read_to_end(&mut old).map_err(lost)?;
-    if Fingerprint::of(&old) != entry.old {
-        return Err("the journal's copy is damaged; the file is left as it is".to_owned());
+
+    fn write(&self) -> Result<(), WriteError> {
+        match &self.current {
+            Some(current) => write::replace(&self.entry.path, current, &self.old),
+            None => write::create(&self.entry.path, &self.old, self.entry.mode),
+        }
     }
-    replace(&entry.path, &old).map_err(|error| format!("cannot be written: {error}")).map(|()| true)
+}
+
+/// Folders and files that only their owner may look into.
+mod private {
+    use super::{DirBuilder, OpenOptions, Path};
+
+    #[cfg(unix)]
+    pub fn folders() -> DirBuilder {
+        use std::os::unix::fs::DirBuilderExt;
+        let mut builder = DirBuilder::new();
+        builder.mode(0o700);
+        builder
+    }
+
+    #[cfg(unix)]
+    pub fn files() -> OpenOptions {
+        use std::os::unix::fs::OpenOptionsExt;
+        let mut options = OpenOptions::new();
+        options.create(true).mode(0o600);
+        options
+    }
+
+    #[cfg(unix)]
+    pub fn mode_of(path: &Path) -> Option<u32> {
+        use std::os::unix::fs::MetadataExt;
+        std::fs::metadata(path).ok().map(|facts| facts.mode() & 0o7777)
+    }
+
+    /// Makes a folder with those around it, and closes it to others if it was open to them.
+    #[cfg(unix)]
+    pub fn make_folder(folder: &Path) -> std::io::Result<()> {
+        use std::os::unix::fs::PermissionsExt;
+        folders().recursive(true).create(folder)?;
+        std::fs::set_permissions(folder, std::fs::Permissions::from_mode(0o700))
+    }
+
+    #[cfg(not(unix))]
+    pub fn folders() -> DirBuilder {
+        DirBuilder::new()
+    }
+
+    #[cfg(not(unix))]
+    pub fn files() -> OpenOptions {
+        let mut options = OpenOptions::new();
+        options.create(true);
+        options
+    }
+
+    #[cfg(not(unix))]
+    pub fn mode_of(_: &Path) -> Option<u32> {
+        None
+    }
+
+    #[cfg(not(unix))]
+    pub fn make_folder(folder: &Path) -> std::io::Result<()> {
+        std::fs::create_dir_all(folder)
+    }
+}
+
+/// Paths as text, or as bytes where they are none.
+mod paths {
+    use std::path::{Path, PathBuf};
+
+    use serde::{Deserialize, Deserializer, Serialize, Serializer};
+
+    #[derive(Serialize, Deserialize)]
+    #[serde(untagged)]
+    enum Written {
+        Text(String),
+        Bytes(Vec<u8>),
+    }
+
+    pub fn serialize<S: Serializer>(path: &Path, serializer: S) -> Result<S::Ok, S::Error> {
+        match path.to_str() {
+            Some(text) => Written::Text(text.to_owned()),
+            None => Written::Bytes(path.as_os_str().as_encoded_bytes().to_vec()),
+        }
+        .serialize(serializer)
+    }
+
+    pub fn deserialize<'de, D: Deserializer<'de>>(deserializer: D) -> Result<PathBuf, D::Error> {
+        Ok(match Written::deserialize(deserializer)? {
+            Written::Text(text) => PathBuf::from(text),
+            Written::Bytes(bytes) => from_bytes(bytes),
+        })
+    }
+
+    #[cfg(unix)]
+    fn from_bytes(bytes: Vec<u8>) -> PathBuf {
+        use std::os::unix::ffi::OsStringExt;
+        std::ffi::OsString::from_vec(bytes).into()
+    }
+
+    #[cfg(not(unix))]
+    fn from_bytes(bytes: Vec<u8>) -> PathBuf {
+        String::from_utf8_lossy(&bytes).into_owned().into()
+    }
 }

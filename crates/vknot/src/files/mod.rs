@@ -3,6 +3,7 @@
 pub mod input;
 pub mod journal;
 pub mod pins;
+pub mod plain;
 pub mod project;
 pub mod styles;
 pub mod targets;

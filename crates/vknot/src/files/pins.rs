@@ -1,13 +1,14 @@
 //! The pins of a project, in `.vknot/pins.json` at its root: sorted, and one thing a line, so that versions merge.
 
-use std::path::{Path, PathBuf};
+use std::path::{Component, Path, PathBuf};
 
 use serde::{Deserialize, Serialize};
+use serde_json::{Map, Value};
 use vknot_reshape::pins::{Anchor, Lines};
 use vknot_syntax::{Source, Span};
 
 use crate::problem::Problem;
-use super::write;
+use super::{plain, write};
 
 /// The folder at the root.
 pub const FOLDER: &str = ".vknot";
@@ -29,6 +30,9 @@ pub struct Pin {
     pub before: Vec<String>,
     #[serde(default)]
     pub after: Vec<String>,
+    /// What others wrote there.
+    #[serde(flatten)]
+    rest: Map<String, Value>,
 }
 
 impl Pin {
@@ -36,7 +40,7 @@ impl Pin {
     pub fn new(file: String, name: String, note: Option<String>, text: &str, lines: Lines) -> Pin {
         let anchor = Anchor::of(text, lines);
         let Anchor { first_line, lines, before, after } = anchor;
-        Pin { file, name, note, first_line, lines, before, after }
+        Pin { file, name, note, first_line, lines, before, after, rest: Map::new() }
     }
 
     /// What it is found again by.
@@ -51,7 +55,8 @@ impl Pin {
 
     /// Puts it on lines of the file as that is now.
     pub fn renew(&mut self, text: &str, lines: Lines) {
-        *self = Pin::new(std::mem::take(&mut self.file), std::mem::take(&mut self.name), self.note.take(), text, lines);
+        let Anchor { first_line, lines, before, after } = Anchor::of(text, lines);
+        (self.first_line, self.lines, self.before, self.after) = (first_line, lines, before, after);
     }
 }
 
@@ -61,48 +66,93 @@ pub struct Pins {
     schema: String,
     #[serde(rename = "pins")]
     pub list: Vec<Pin>,
-}
-
-fn path(root: &Path) -> PathBuf {
-    root.join(FOLDER).join(FILE)
+    /// What others wrote there.
+    #[serde(flatten)]
+    rest: Map<String, Value>,
+    /// What the file held when it was read; `None` if there was none.
+    #[serde(skip)]
+    found: Option<Vec<u8>>,
 }
 
 impl Pins {
     /// Reads the pins; a project without the file has none.
     ///
     /// # Errors
-    /// When the file is there and makes no sense.
+    /// When the file is there and makes no sense, is of a later version, or names files outside of the project.
     pub fn read(root: &Path) -> Result<Pins, Problem> {
-        let path = path(root);
-        let text = match std::fs::read_to_string(&path) {
-            Ok(text) => text,
-            Err(error) if error.kind() == std::io::ErrorKind::NotFound => {
-                return Ok(Pins { schema: SCHEMA.to_owned(), list: Vec::new() });
-            }
-            Err(error) => return Err(Problem::new(path.display().to_string(), format!("cannot be read: {error}"))),
+        let path = root.join(FOLDER).join(FILE);
+        let shown = path.display().to_string();
+        let Some(found) = plain::read_if_there(&path).map_err(|message| Problem::new(&shown, message))? else {
+            let schema = SCHEMA.to_owned();
+            return Ok(Pins { schema, list: Vec::new(), rest: Map::new(), found: None });
         };
-        let pins: Result<Pins, _> = serde_json::from_str(&text);
-        pins.map_err(|error| {
+        let pins: Result<Pins, _> = serde_json::from_slice(&found);
+        let pins = pins.map_err(|error| {
             let message = format!("is no list of pins: {error}; mend it, or delete it to start anew");
-            Problem::new(path.display().to_string(), message).at(error.line() as u32, error.column() as u32)
-        })
+            Problem::new(&shown, message).at(error.line() as u32, error.column().max(1) as u32)
+        })?;
+        if pins.schema != SCHEMA {
+            let message = format!("is of version `{}`, and this program knows `{SCHEMA}`; use a later one", pins.schema);
+            return Err(Problem::new(&shown, message));
+        }
+        if let Some(pin) = pins.list.iter().find(|pin| !is_inside(&pin.file)) {
+            let message = format!("the pin `{}` names `{}`, which is outside of the project; mend it", pin.name, pin.file);
+            return Err(Problem::new(&shown, message));
+        }
+        Ok(Pins { found: Some(found), ..pins })
+    }
+
+    /// Reads the pins, changes them and writes them, while nobody else does.
+    ///
+    /// # Errors
+    /// When they cannot be read or written, or the change is refused.
+    pub fn change<T>(root: &Path, work: impl FnOnce(&mut Pins) -> Result<T, Problem>) -> Result<T, Problem> {
+        let folder = root.join(FOLDER);
+        let cannot = |error: &dyn std::fmt::Display| {
+            Problem::new(folder.display().to_string(), format!("the pins cannot be written: {error}"))
+        };
+        std::fs::create_dir_all(&folder).map_err(|error| cannot(&error))?;
+        // Locks the folder, so that no file is left beside the pins.
+        let lock = std::fs::File::open(&folder).and_then(|lock| lock.lock().map(|()| lock));
+        let _lock = lock.map_err(|error| cannot(&error))?;
+        let mut pins = Pins::read(root)?;
+        let done = work(&mut pins)?;
+        pins.write(&folder.join(FILE)).map_err(|error| cannot(&error))?;
+        Ok(done)
     }
 
     /// Writes the pins, sorted by file, line and name.
-    ///
-    /// # Errors
-    /// When the file cannot be written.
-    pub fn write(&mut self, root: &Path) -> anyhow::Result<()> {
+    fn write(&mut self, path: &Path) -> anyhow::Result<()> {
         self.list.sort_by(|a, b| (&a.file, a.first_line, &a.name).cmp(&(&b.file, b.first_line, &b.name)));
-        let path = path(root);
-        std::fs::create_dir_all(root.join(FOLDER))?;
         let mut text = serde_json::to_string_pretty(self)?;
         text.push('\n');
-        match path.exists() {
-            true => write::replace(&path, text.as_bytes())?,
-            false => std::fs::write(&path, text)?,
+        match &self.found {
+            Some(found) if *found == text.as_bytes() => {}
+            Some(found) => write::replace(path, found, text.as_bytes())?,
+            None => write::create(path, text.as_bytes(), Some(0o644))?,
         }
         Ok(())
+    }
+}
+
+/// Whether a file's path from the root stays below it, links aside.
+fn is_inside(file: &str) -> bool {
+    !file.is_empty() && Path::new(file).components().all(|part| matches!(part, Component::Normal(_)))
+}
+
+/// Where a pinned file is.
+///
+/// # Errors
+/// When a link leads out of the project.
+pub fn place_of(root: &Path, pin: &Pin) -> Result<PathBuf, Problem> {
+    let path = root.join(&pin.file);
+    let real = |path: &Path| std::fs::canonicalize(path);
+    match (real(&path), real(root)) {
+        (Ok(file), Ok(root)) if !file.starts_with(&root) => {
+            let message = format!("the pin `{}` leads out of the project by a link; it is not followed", pin.name);
+            Err(Problem::new(&pin.file, message))
+        }
+        _ => Ok(path),
     }
 }
 

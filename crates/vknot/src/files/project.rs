@@ -8,6 +8,7 @@ use vknot_syntax::Source;
 
 use crate::problem::Problem;
 use super::pins::{self, Pins};
+use super::plain;
 
 const FILE_NAME: &str = "vknot.toml";
 
@@ -63,10 +64,8 @@ impl Home {
 }
 
 fn read(path: &Path) -> Result<Project, Problem> {
-    let text = match std::fs::read_to_string(path) {
-        Ok(text) => text,
-        Err(error) if error.kind() == std::io::ErrorKind::NotFound => return Ok(Project::default()),
-        Err(error) => return Err(Problem::new(path.display().to_string(), format!("cannot be read: {error}"))),
-    };
-    Project::parse(&text).map_err(|error| Problem::new(path.display().to_string(), error.message).at(error.line, 1))
+    let problem = |message: String| Problem::new(path.display().to_string(), message);
+    let Some(text) = plain::read_if_there(path).map_err(problem)? else { return Ok(Project::default()) };
+    let text = String::from_utf8(text).map_err(|_| problem("is not UTF-8".to_owned()))?;
+    Project::parse(&text).map_err(|error| problem(error.message).at(error.line, 1))
 }

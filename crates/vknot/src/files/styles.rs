@@ -8,6 +8,7 @@ use vknot_style::{EditorConfig, Override, Style};
 use vknot_syntax::Language;
 
 use crate::problem::Problem;
+use super::plain;
 
 const FILE_NAME: &str = ".editorconfig";
 
@@ -56,10 +57,17 @@ impl Styles {
 
     fn read(&self, folder: &Path) -> Option<EditorConfig> {
         let path = folder.join(FILE_NAME);
-        let text = std::fs::read(&path).ok()?;
-        let (config, found) = EditorConfig::parse(folder, &String::from_utf8_lossy(&text));
+        let text = plain::read_if_there(&path).map(|text| text.map(String::from_utf8)).transpose()?;
         let shown = path.display().to_string();
-        let problems = found.into_iter().map(|problem| Problem::new(&shown, problem.message).at(problem.line, 1));
+        let (config, problems) = match text {
+            Ok(Ok(text)) => {
+                let (config, found) = EditorConfig::parse(folder, &text);
+                let problem = |found: vknot_style::Problem| Problem::new(&shown, found.message).at(found.line, 1);
+                (config, found.into_iter().map(problem).collect())
+            }
+            Ok(Err(_)) => (EditorConfig::unreadable(folder), vec![Problem::new(&shown, "is not UTF-8")]),
+            Err(message) => (EditorConfig::unreadable(folder), vec![Problem::new(&shown, message)]),
+        };
         let mut all = self.problems.lock().unwrap_or_else(PoisonError::into_inner);
         for problem in problems {
             if !all.contains(&problem) {

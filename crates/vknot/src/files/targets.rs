@@ -1,6 +1,8 @@
 //! Which files a command's places name: single files, and all files of known languages below folders.
 
-use std::path::Path;
+use std::collections::HashMap;
+use std::ffi::OsString;
+use std::path::{Path, PathBuf};
 
 use vknot_syntax::Language;
 
@@ -10,49 +12,63 @@ use crate::problem::Problem;
 /// One file to work on.
 #[derive(Clone, Debug)]
 pub struct Target {
-    pub file: String,
+    pub file: PathBuf,
     /// The parts of it that were named; empty for the whole.
     pub spots: Vec<Spot>,
     /// Whether it was named itself, as against found in a folder.
     pub named: bool,
 }
 
-/// The targets in order: as named, and within a folder by path. A file named twice is one target.
-pub fn targets(places: &[String]) -> (Vec<Target>, Vec<Problem>) {
+/// The targets in order: as named, and within a folder by path. A file named twice is one target, however it is spelled.
+pub fn targets(places: &[OsString]) -> (Vec<Target>, Vec<Problem>) {
     let mut targets: Vec<Target> = Vec::new();
     let mut problems = Vec::new();
+    let mut known: HashMap<PathBuf, usize> = HashMap::new();
     for text in places {
         let place = Place::parse(text);
-        if place.spot == Spot::Whole && Path::new(&place.file).is_dir() {
-            walk(&place.file, &mut targets, &mut problems);
-            continue;
-        }
         let spots = if place.spot == Spot::Whole { Vec::new() } else { vec![place.spot] };
-        match targets.iter_mut().find(|target| target.named && target.file == place.file) {
-            Some(target) if target.spots.is_empty() || spots.is_empty() => target.spots.clear(),
-            Some(target) => target.spots.extend(spots),
-            None => targets.push(Target { file: place.file, spots, named: true }),
+        if spots.is_empty() && place.file.is_dir() {
+            for file in files_below(&place.file, &mut problems) {
+                add(Target { file, spots: Vec::new(), named: false }, &mut targets, &mut known);
+            }
+        } else {
+            add(Target { file: place.file, spots, named: true }, &mut targets, &mut known);
         }
     }
-    let mut seen = std::collections::HashSet::new();
-    targets.retain(|target| seen.insert(target.file.clone()));
     (targets, problems)
 }
 
-/// Adds the files of known languages below a folder, by the rules of ignore files.
-fn walk(folder: &str, targets: &mut Vec<Target>, problems: &mut Vec<Problem>) {
+/// Adds a target, or its spots to those of the same file.
+fn add(target: Target, targets: &mut Vec<Target>, known: &mut HashMap<PathBuf, usize>) {
+    let same = std::fs::canonicalize(&target.file).unwrap_or_else(|_| target.file.clone());
+    match known.get(&same).and_then(|at| targets.get_mut(*at)) {
+        Some(before) if before.spots.is_empty() || target.spots.is_empty() => {
+            before.spots.clear();
+            before.named |= target.named;
+        }
+        Some(before) => before.spots.extend(target.spots),
+        None => {
+            known.insert(same, targets.len());
+            targets.push(target);
+        }
+    }
+}
+
+/// The files of known languages below a folder, by the rules of ignore files.
+fn files_below(folder: &Path, problems: &mut Vec<Problem>) -> Vec<PathBuf> {
     let walker = ignore::WalkBuilder::new(folder).require_git(false).sort_by_file_path(Path::cmp).build();
+    let mut files = Vec::new();
     for entry in walker {
         match entry {
             Ok(entry) => {
                 let file = entry.file_type().is_some_and(|kind| kind.is_file());
                 if file && Language::for_path(entry.path()).is_some() {
                     let path = entry.path();
-                    let file = path.strip_prefix(".").unwrap_or(path).display().to_string();
-                    targets.push(Target { file, spots: Vec::new(), named: false });
+                    files.push(path.strip_prefix(".").unwrap_or(path).to_path_buf());
                 }
             }
-            Err(error) => problems.push(Problem::new(folder, error.to_string())),
+            Err(error) => problems.push(Problem::new(folder.display().to_string(), error.to_string())),
         }
     }
+    files
 }

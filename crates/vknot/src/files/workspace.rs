@@ -7,11 +7,11 @@ use std::sync::{Arc, Mutex, PoisonError};
 use vknot_reshape::looks::Marks;
 use vknot_reshape::steps::Document;
 use vknot_style::{Override, Style};
-use vknot_syntax::Language;
+use vknot_syntax::{Language, Source};
 
 use crate::arguments::InputArguments;
 use crate::problem::Problem;
-use super::input::{Input, text_of};
+use super::input::{Input, STDIN, text_of};
 use super::project::Home;
 use super::styles::Styles;
 
@@ -22,6 +22,7 @@ pub struct Workspace {
     homes: Mutex<HashMap<PathBuf, Arc<Home>>>,
     /// For each folder the root of its project.
     roots: Mutex<HashMap<PathBuf, PathBuf>>,
+    problems: Mutex<Vec<Problem>>,
 }
 
 impl Workspace {
@@ -54,29 +55,45 @@ impl Workspace {
         Ok(home)
     }
 
+    /// The marks of a file. What is wrong with its project is said once, and then it has none.
+    fn marks(&self, path: &Path, source: &Source) -> Marks {
+        match self.home(path) {
+            Ok(home) => home.marks(path, source),
+            Err(problem) => {
+                let mut problems = self.problems.lock().unwrap_or_else(PoisonError::into_inner);
+                if !problems.contains(&problem) {
+                    problems.push(problem);
+                }
+                Marks::default()
+            }
+        }
+    }
+
     /// The style of a file. A relative path starts from the current folder.
     pub fn style(&self, path: &Path, language: &'static Language, overrides: &[Override]) -> Style {
         self.styles.of(path, language, overrides)
     }
 
-    /// What was wrong in the settings read so far.
+    /// What was wrong in the settings and projects read so far.
     pub fn take_problems(&self) -> Vec<Problem> {
-        self.styles.take_problems()
+        let mut problems = self.styles.take_problems();
+        problems.append(&mut self.problems.lock().unwrap_or_else(PoisonError::into_inner));
+        problems
     }
 
     /// Reads `file`, where `-` is standard input.
     ///
     /// # Errors
     /// When there is no such file, it is not text, or the language asked for is not known.
-    pub fn read(&self, file: &str, arguments: &InputArguments) -> Result<Input, Problem> {
+    pub fn read(&self, file: &Path, arguments: &InputArguments) -> Result<Input, Problem> {
         let text = text_of(file, arguments)?;
         let (source, path) = (text.source, text.path);
         let marks = match path.as_os_str().is_empty() {
             true => Marks::default(),
-            false => self.home(&path)?.marks(&path, &source),
+            false => self.marks(&path, &source),
         };
         let style = vknot_reshape::default_style(text.language);
         let document = Document::new(source, text.language, style).with_marks(marks);
-        Ok(Input { shown: text.shown, path: (file != "-").then_some(path), document })
+        Ok(Input { shown: text.shown, path: (file != Path::new(STDIN)).then_some(path), document })
     }
 }

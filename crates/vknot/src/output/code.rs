@@ -2,10 +2,9 @@
 
 use std::fmt::Write;
 
-use anstyle::Style;
 use vknot_syntax::{Role, Source, Span, Tree};
 
-use super::{FAINT, MARK, STRING};
+use super::{FAINT, MARK, Paint, PLAIN, STRING};
 
 /// Shows lines of one file.
 pub struct CodeView<'v> {
@@ -41,15 +40,15 @@ impl<'v> CodeView<'v> {
                 Role::String => STRING,
                 _ => continue,
             };
-            self.piece(&mut out, Span::new(at, start), Style::new());
+            self.piece(&mut out, Span::new(at, start), PLAIN);
             self.piece(&mut out, Span::new(start, end), style);
             at = end;
         }
-        self.piece(&mut out, Span::new(at, span.end), Style::new());
+        self.piece(&mut out, Span::new(at, span.end), PLAIN);
         out
     }
 
-    fn piece(&self, out: &mut String, span: Span, style: Style) {
+    fn piece(&self, out: &mut String, span: Span, style: Paint) {
         let text = self.source.slice(span).replace('\t', "    ");
         let _ = write!(out, "{style}{text}{style:#}");
     }

@@ -5,7 +5,7 @@ use std::fmt::Write;
 use vknot_reshape::Edits;
 use vknot_syntax::{Source, Span};
 
-use super::{FAINT, HEAD, IN, OUT};
+use super::{FAINT, HEAD, IN, OUT, PLAIN};
 
 /// Lines of context around a change.
 const CONTEXT: u32 = 3;
@@ -91,18 +91,27 @@ pub fn changed_lines(changes: &[Change]) -> (usize, usize) {
     (old as usize, new as usize)
 }
 
-/// The unified diff of a file, with three lines of context.
-pub fn unified(shown: &str, source: &Source, changes: &[Change]) -> String {
+/// Whether lines come to end otherwise than they did.
+pub fn changes_line_ends(source: &Source, changes: &[Change]) -> bool {
+    let returns = |text: &str| text.lines().count() > 0 && text.contains("\r\n");
+    changes.iter().any(|change| {
+        let old = (change.from..change.to).any(|line| returns(old_line(source, line)));
+        change.to > change.from && !change.new.is_empty() && old != returns(&change.new)
+    })
+}
+
+/// The unified diff of a file, with three lines of context; with `line_ends`, carriage returns at the end of lines are shown.
+pub fn unified(shown: &str, source: &Source, changes: &[Change], line_ends: bool) -> String {
     let mut out = format!("{HEAD}--- {shown}{HEAD:#}\n{HEAD}+++ {shown}{HEAD:#}\n");
     let near = |a: &Change, b: &Change| b.from - a.to <= 2 * CONTEXT;
     let mut shift = 0i64;
     for hunk in changes.chunk_by(near) {
-        write_hunk(&mut out, source, hunk, &mut shift);
+        write_hunk(&mut out, source, hunk, &mut shift, line_ends);
     }
     out
 }
 
-fn write_hunk(out: &mut String, source: &Source, hunk: &[Change], shift: &mut i64) {
+fn write_hunk(out: &mut String, source: &Source, hunk: &[Change], shift: &mut i64, line_ends: bool) {
     let (Some(first), Some(last)) = (hunk.first(), hunk.last()) else { return };
     let count = source.lines().count() * u32::from(source.span().end > 0);
     let start = first.from.saturating_sub(CONTEXT);
@@ -116,12 +125,12 @@ fn write_hunk(out: &mut String, source: &Source, hunk: &[Change], shift: &mut i6
     let _ = writeln!(out, "{FAINT}@@ -{old_range} +{new_range} @@{FAINT:#}");
     let mut at = start;
     for change in hunk {
-        (at..change.from).for_each(|line| write_line(out, ' ', old_line(source, line)));
-        (change.from..change.to).for_each(|line| write_line(out, '-', old_line(source, line)));
-        change.new.split_inclusive('\n').for_each(|line| write_line(out, '+', line));
+        (at..change.from).for_each(|line| write_line(out, ' ', old_line(source, line), line_ends));
+        (change.from..change.to).for_each(|line| write_line(out, '-', old_line(source, line), line_ends));
+        change.new.split_inclusive('\n').for_each(|line| write_line(out, '+', line, line_ends));
         at = change.to;
     }
-    (at..end).for_each(|line| write_line(out, ' ', old_line(source, line)));
+    (at..end).for_each(|line| write_line(out, ' ', old_line(source, line), line_ends));
 }
 
 /// A range as unified diffs write it; one of no lines names the line in front.
@@ -137,15 +146,15 @@ fn old_line(source: &Source, line: u32) -> &str {
     source.slice(Span::new(source.lines().start(line), source.lines().start(line + 1)))
 }
 
-fn write_line(out: &mut String, sign: char, line: &str) {
+fn write_line(out: &mut String, sign: char, line: &str, line_ends: bool) {
     let style = match sign {
         '-' => OUT,
         '+' => IN,
-        _ => anstyle::Style::new(),
+        _ => PLAIN,
     };
     let ended = line.strip_suffix('\n');
     let body = ended.unwrap_or(line);
-    let body = body.strip_suffix('\r').unwrap_or(body);
+    let body = body.strip_suffix('\r').filter(|_| !line_ends).unwrap_or(body);
     let _ = writeln!(out, "{style}{sign}{body}{style:#}");
     if ended.is_none() {
         let _ = writeln!(out, "{FAINT}\\ No newline at end of file{FAINT:#}");
@@ -163,8 +172,8 @@ mod tests {
             let start = old.find(find).unwrap() as u32;
             made.push(Span::new(start, start + find.len() as u32), new);
         }
-        let plain = unified("gauge", &source, &changes(&source, &made));
-        anstream::adapter::strip_str(&plain).to_string().lines().skip(2).collect::<Vec<_>>().join("\n")
+        let plain = unified("gauge", &source, &changes(&source, &made), true);
+        crate::output::plain(&plain).lines().skip(2).collect::<Vec<_>>().join("\n")
     }
 
     #[test]

@@ -42,7 +42,7 @@ pub fn show(arguments: &ReshapeArguments, workspace: &Workspace) -> anyhow::Resu
         let verb = if disagreeing == 1 { "disagrees" } else { "disagree" };
         let lines = count(disagreeing, "line");
         let legend = "in front of each the columns it has and those it should have; `vknot indent` sets them";
-        writeln!(anstream::stderr().lock(), "{NAME}{lines} {verb} with the nesting{NAME:#}: {legend}")?;
+        writeln!(super::stderr(), "{NAME}{lines} {verb} with the nesting{NAME:#}: {legend}")?;
     }
     super::problems(&problems);
     Ok(if problems.is_empty() { Outcome::Done } else { Outcome::Failed })
@@ -80,7 +80,7 @@ fn document(input: &Input, lines: &[ShownLine]) -> Value {
 const NOTE: usize = 6;
 
 fn draw(input: &Input, lines: &[ShownLine], named: bool) -> std::io::Result<()> {
-    let mut out = anstream::stdout().lock();
+    let mut out = super::stdout();
     if named {
         writeln!(out, "{HEAD}{}{HEAD:#}", input.shown)?;
     }

@@ -189,7 +189,7 @@ pub fn print(schema: &str, mut document: serde_json::Value) -> anyhow::Result<()
         fields.insert("schema".to_owned(), schema.into());
         fields.extend(rest);
     }
-    let mut out = std::io::stdout().lock();
+    let mut out = super::stdout();
     serde_json::to_writer_pretty(&mut out, &document)?;
     writeln!(out)?;
     Ok(())

@@ -63,7 +63,7 @@ pub fn notes(rule: &str, help: &str, notes: &[Note<'_>]) -> Value {
 /// # Errors
 /// When standard output cannot be written to.
 pub fn print(log: &Value) -> anyhow::Result<()> {
-    let mut out = std::io::stdout().lock();
+    let mut out = super::stdout();
     serde_json::to_writer_pretty(&mut out, log)?;
     writeln!(out)?;
     Ok(())
