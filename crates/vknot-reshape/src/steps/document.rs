@@ -34,6 +34,12 @@ impl Document {
         }
     }
 
+    /// The same with another text.
+    pub(super) fn with_text(&self, text: String) -> Document {
+        let source = Source::from_text(self.source.path(), text);
+        Document { source: Arc::new(source), tree: OnceLock::new(), ..self.clone() }
+    }
+
     /// The same with its project's marks.
     pub fn with_marks(self, marks: Marks) -> Document {
         Document { marks: Arc::new(marks), ..self }

@@ -1,6 +1,7 @@
 //! Steps: the only way to reshape. Each is one entry in one table, and everything it yields is proven by its contract.
 
 mod chain;
+mod conflicts;
 mod contract;
 mod document;
 mod imported;

@@ -60,6 +60,11 @@ impl Proven {
         self.reshape.is_empty()
     }
 
+    /// The same edits on a document that holds the same text wherever they are.
+    pub(super) fn onto(self, document: &Document) -> Proven {
+        Proven { document: document.changed(&self.reshape.edits), ..self }
+    }
+
     /// What it was proven against.
     pub(super) fn contract(&self) -> Contract {
         self.contract

@@ -8,6 +8,7 @@ use crate::regions::{self, RegionError};
 use crate::registry::capabilities;
 use crate::reshape::Reshape;
 use crate::{imports, layout};
+use super::conflicts::Conflicts;
 use super::contract::Contract;
 use super::document::Document;
 use super::prove::{prove, Proven};
@@ -89,15 +90,33 @@ impl Step {
         STEPS.iter().find(|step| step.name == name)
     }
 
-    /// Does the step and proves what comes of it.
+    /// Does the step and proves what comes of it. Conflicts that version control left are read by their first side, and stay as they are.
     ///
     /// # Errors
     /// When it cannot do what is asked, or the result does not pass the proof.
     pub fn run(&self, document: &Document, request: &Request<'_>) -> Result<Proven, StepError> {
-        let reshape = self.reshape(document, request)?;
+        let text = document.source().text();
+        let conflicts = Conflicts::of(text);
+        if conflicts.is_empty() {
+            return self.run_on(document, request, |_| {});
+        }
+        let read = document.with_text(conflicts.masked(text));
+        let outside = conflicts.outside(request.only, document.source().span().end);
+        let request = Request { only: Some(&outside), wish: request.wish.clone() };
+        Ok(self.run_on(&read, &request, |reshape| conflicts.leave(reshape, text))?.onto(document))
+    }
+
+    fn run_on(
+        &self,
+        document: &Document,
+        request: &Request<'_>,
+        settle: impl FnOnce(&mut Reshape),
+    ) -> Result<Proven, StepError> {
+        let mut reshape = self.reshape(document, request)?;
         if document.is_stopped() {
             return Err(StepError::Stopped);
         }
+        settle(&mut reshape);
         Ok(prove(document, reshape, self.contract)?)
     }
 

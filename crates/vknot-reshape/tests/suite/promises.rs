@@ -1,11 +1,11 @@
 //! The promises, held against generated damage: the same tokens, the same after a second run, looks inside the file.
 
 use proptest::prelude::*;
-use vknot_reshape::looks;
+use vknot_reshape::{looks, Reason};
 use vknot_reshape::steps::{Request, Wish};
 use vknot_syntax::{Language, Span};
 
-use crate::support::{self, done, prove_as, read, reshape, step, styled};
+use crate::support::{self, done, prove_as, read, reshape, sample_files, step, styled};
 
 const SAMPLES: [(&str, &str); 4] = [
     ("java", include_str!("../../../../demo/src/Gauge.java")),
@@ -154,5 +154,27 @@ fn nesting_a_hundred_thousand_deep_is_an_input() {
         let (code, middle) = (document.code(), document.source().span().end / 2);
         assert!(!looks::ladder(code, Span::new(middle, middle)).is_empty());
         let _ = (looks::folds(code), looks::outline(code), looks::pairs(code));
+    }
+}
+
+#[test]
+fn conflicts_stay_and_the_rest_is_set_by_their_first_side() {
+    let text = "class A {\n  void a() {\nb( );\n<<<<<<< ours\n  if (c) {\n=======\n    if (d) {\n>>>>>>> theirs\ne( );\n}\n  }\n}\n";
+    let wanted = "class A {\n    void a() {\n        b();\n<<<<<<< ours\n  if (c) {\n=======\n    if (d) {\n>>>>>>> theirs\n            e();\n        }\n    }\n}\n";
+    let proven = step("format").run(&styled("java", text, &["indent_size=4"]), &Request::default()).unwrap();
+    assert_eq!(proven.text(), wanted);
+    assert_eq!(proven.receipt().left_alone.iter().map(|left| left.reason).collect::<Vec<_>>(), [Reason::Conflict]);
+    let again = step("format").run(&styled("java", wanted, &["indent_size=4"]), &Request::default()).unwrap();
+    assert!(again.edits().is_empty(), "{}", again.text());
+    for (_, language, sample) in sample_files() {
+        let lines: Vec<&str> = sample.split_inclusive('\n').collect();
+        let (before, behind) = lines.split_at(lines.len() / 2);
+        let conflict = "<<<<<<< ours\n   \n=======\n  two\n>>>>>>> theirs\n";
+        let text = format!("{}{conflict}{}", before.concat(), behind.concat());
+        for name in ["format", "indent", "imports"].iter().filter(|name| (step(name).covers)(Language::named(language).unwrap())) {
+            if let Ok(proven) = step(name).run(&read(language, &text), &Request::default()) {
+                assert!(proven.text().contains(&format!("\n{conflict}")), "{name} {language}\n{}", proven.text());
+            }
+        }
     }
 }

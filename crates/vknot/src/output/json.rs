@@ -138,6 +138,7 @@ impl ReceiptJson {
                         Reason::SyntaxError => "syntax-error",
                         Reason::Brackets => "by-brackets",
                         Reason::GaveUp => "gave-up",
+                        Reason::Conflict => "conflict",
                         Reason::NoLayout => "no-layout",
                     },
                 })

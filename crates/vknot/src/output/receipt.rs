@@ -54,6 +54,7 @@ pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
         let why = match left.reason {
             Reason::SyntaxError => "cannot be read, left as it is",
             Reason::Brackets => "cannot be read; its lines are indented by their brackets",
+            Reason::Conflict => "is a conflict that is not resolved, left as it is",
             Reason::NoLayout => "is in a language whose layout is not known, left as it is",
             Reason::GaveUp => "is too far from its language to be read in reasonable time, left as it is",
         };
