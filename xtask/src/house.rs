@@ -28,7 +28,7 @@ mod tests {
             &["languages"],
             &["reading"],
             &["reader"],
-            &["lexis", "limits", "tree"],
+            &["lexis", "limits", "overload", "tree"],
             &["language"],
             &["role", "text"],
         ]),

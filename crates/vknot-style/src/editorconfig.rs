@@ -74,11 +74,16 @@ impl EditorConfig {
         if let Some(rest) = line.strip_prefix('[') {
             let made = match rest.strip_suffix(']') {
                 Some(glob) if !glob.is_empty() => {
-                    Glob::new(glob).map_err(|error| format!("the pattern [{}…] cannot be read: {error}", beginning(glob)))
+                    Glob::new(glob)
+                        .map_err(|error| format!("the pattern [{}…] cannot be read: {error}", beginning(glob)))
                 }
                 _ => Err(format!("`{}` is no [pattern]; what follows holds for no file", beginning(line))),
             };
-            self.sections.push(Section { matcher: made.as_ref().ok().cloned(), entries: Vec::new(), faults: Vec::new() });
+            self.sections.push(Section {
+                matcher: made.as_ref().ok().cloned(),
+                entries: Vec::new(),
+                faults: Vec::new(),
+            });
             return made.map(drop);
         }
         let Some((key, value)) = line.split_once('=') else {

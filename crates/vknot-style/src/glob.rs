@@ -13,10 +13,10 @@ const DIGITS: usize = 10;
 
 /// What a state takes.
 #[derive(Clone, Debug)]
-enum Step {
+enum State {
     Character(char),
     /// Any character but `/`.
-    InStep,
+    InPart,
     Any,
     /// One of these ranges, or none of them.
     Class(Vec<(char, char)>, bool),
@@ -30,7 +30,7 @@ enum Step {
 /// A pattern made ready.
 #[derive(Clone, Debug)]
 pub(crate) struct Glob {
-    steps: Vec<Step>,
+    steps: Vec<State>,
 }
 
 impl Glob {
@@ -67,7 +67,7 @@ impl Glob {
             for state in now.list {
                 let Some(step) = self.steps.get(state) else { continue };
                 match step {
-                    Step::Number(low, high) => {
+                    State::Number(low, high) => {
                         for end in numbers(&path[at..], *low, *high) {
                             behind.entry(at + end).or_default().push(state + 1);
                         }
@@ -89,24 +89,24 @@ impl Glob {
                 continue;
             }
             match self.steps.get(state) {
-                Some(Step::Fork(other)) => open.extend([state + 1, *other]),
-                Some(Step::Jump(other)) => open.push(*other),
+                Some(State::Fork(other)) => open.extend([state + 1, *other]),
+                Some(State::Jump(other)) => open.push(*other),
                 _ => {}
             }
         }
     }
 }
 
-impl Step {
+impl State {
     fn takes(&self, character: char) -> bool {
         match self {
-            Step::Character(own) => *own == character,
-            Step::InStep => character != '/',
-            Step::Any => true,
-            Step::Class(ranges, negated) => {
+            State::Character(own) => *own == character,
+            State::InPart => character != '/',
+            State::Any => true,
+            State::Class(ranges, negated) => {
                 character != '/' && ranges.iter().any(|(low, high)| (*low..=*high).contains(&character)) != *negated
             }
-            Step::Number(..) | Step::Fork(_) | Step::Jump(_) => false,
+            State::Number(..) | State::Fork(_) | State::Jump(_) => false,
         }
     }
 }
@@ -157,7 +157,7 @@ struct Brace {
 struct Compiler<'p> {
     pattern: &'p [char],
     at: usize,
-    steps: Vec<Step>,
+    steps: Vec<State>,
     open: Vec<Brace>,
     /// For each opening brace that holds alternatives where it is closed.
     closers: BTreeMap<usize, usize>,
@@ -176,34 +176,34 @@ impl Compiler<'_> {
         let rest = &self.pattern[self.at..];
         match character {
             '\\' if rest.len() > 1 => {
-                self.steps.push(Step::Character(rest[1]));
+                self.steps.push(State::Character(rest[1]));
                 self.at += 2;
             }
             '/' if rest.starts_with(&['/', '*', '*', '/']) => {
                 // No step at all, or any number of them.
-                self.steps.push(Step::Character('/'));
+                self.steps.push(State::Character('/'));
                 let behind = self.steps.len() + 5;
-                self.steps.extend([Step::Fork(behind), Step::Fork(behind - 1), Step::Any, Step::Jump(behind - 4)]);
-                self.steps.push(Step::Character('/'));
+                self.steps.extend([State::Fork(behind), State::Fork(behind - 1), State::Any, State::Jump(behind - 4)]);
+                self.steps.push(State::Character('/'));
                 self.at += 4;
             }
             '*' => {
                 let deep = rest.get(1) == Some(&'*');
                 let start = self.steps.len();
-                let step = if deep { Step::Any } else { Step::InStep };
-                self.steps.extend([Step::Fork(start + 3), step, Step::Jump(start)]);
+                let step = if deep { State::Any } else { State::InPart };
+                self.steps.extend([State::Fork(start + 3), step, State::Jump(start)]);
                 self.at += rest.iter().take_while(|star| **star == '*').count();
             }
-            '?' => self.single(Step::InStep),
+            '?' => self.single(State::InPart),
             '[' => self.take_class(),
             '{' if self.closers.contains_key(&self.at) => self.take_brace(),
             ',' if !self.open.is_empty() => self.take_comma(),
             '}' if self.closers.values().any(|close| *close == self.at) && !self.open.is_empty() => self.close_brace(),
-            other => self.single(Step::Character(other)),
+            other => self.single(State::Character(other)),
         }
     }
 
-    fn single(&mut self, step: Step) {
+    fn single(&mut self, step: State) {
         self.steps.push(step);
         self.at += 1;
     }
@@ -216,7 +216,7 @@ impl Compiler<'_> {
         loop {
             match inside.get(at).copied() {
                 // What cannot be a class is plain text.
-                None | Some('/') => return self.single(Step::Character('[')),
+                None | Some('/') => return self.single(State::Character('[')),
                 Some(']') if at > usize::from(negated) => break,
                 Some(first) => {
                     let escaped = usize::from(first == '\\' && inside.len() > at + 1);
@@ -233,7 +233,7 @@ impl Compiler<'_> {
                 }
             }
         }
-        self.steps.push(Step::Class(ranges, negated));
+        self.steps.push(State::Class(ranges, negated));
         self.at += at + 2;
     }
 
@@ -242,32 +242,32 @@ impl Compiler<'_> {
         let inside: String = self.pattern[self.at + 1..close].iter().collect();
         let number = |text: &str| text.strip_prefix('+').unwrap_or(text).parse::<i64>().ok();
         if let Some((low, high)) = inside.split_once("..").and_then(|(low, high)| number(low).zip(number(high))) {
-            self.steps.push(Step::Number(low.min(high), low.max(high)));
+            self.steps.push(State::Number(low.min(high), low.max(high)));
             self.at = close + 1;
             return;
         }
         self.open.push(Brace { fork: self.steps.len(), jumps: Vec::new() });
-        self.single(Step::Fork(0));
+        self.single(State::Fork(0));
     }
 
     fn take_comma(&mut self) {
         let jump = self.steps.len();
-        self.steps.push(Step::Jump(0));
+        self.steps.push(State::Jump(0));
         if let Some(brace) = self.open.last_mut() {
             brace.jumps.push(jump);
-            self.steps[brace.fork] = Step::Fork(jump + 1);
+            self.steps[brace.fork] = State::Fork(jump + 1);
             brace.fork = jump + 1;
         }
-        self.single(Step::Fork(0));
+        self.single(State::Fork(0));
     }
 
     fn close_brace(&mut self) {
         let end = self.steps.len();
         if let Some(brace) = self.open.pop() {
             // The last alternative has no other beside it.
-            self.steps[brace.fork] = Step::Jump(brace.fork + 1);
+            self.steps[brace.fork] = State::Jump(brace.fork + 1);
             for jump in brace.jumps {
-                self.steps[jump] = Step::Jump(end);
+                self.steps[jump] = State::Jump(end);
             }
         }
         self.at += 1;
@@ -351,7 +351,12 @@ mod tests {
     #[test]
     fn hostile_patterns_take_no_longer_than_others() {
         let long = "a/".repeat(1500);
-        for glob in ["{a,".repeat(800) + &"}".repeat(800), "*a".repeat(2000), "{1..999}".repeat(500), "**/".repeat(1000)] {
+        for glob in [
+            "{a,".repeat(800) + &"}".repeat(800),
+            "*a".repeat(2000),
+            "{1..999}".repeat(500),
+            "**/".repeat(1000),
+        ] {
             Glob::new(&glob).unwrap().is_match(&long);
         }
         assert!(Glob::new(&"*".repeat(LONGEST + 1)).is_err());

@@ -19,6 +19,7 @@ mod language;
 mod languages;
 mod lexis;
 mod limits;
+mod overload;
 mod read;
 mod reader;
 mod reading;

@@ -2,6 +2,7 @@
 
 use crate::language::Language;
 use crate::lexis::Lexis;
+use crate::overload::{Overload, OVERLOAD};
 use crate::text::{Source, Span};
 use crate::tree::{Piece, Tree, TreeBuilder};
 
@@ -80,6 +81,8 @@ pub struct Reading {
     pub sniff: Option<fn(&str, &str) -> bool>,
     /// Finds the pieces that are code of another language.
     pub embeds: Option<FindPieces>,
+    /// What its parser cannot read in any number.
+    pub overload: Overload,
     /// What its lexemes are like, where it does not read the white space between them.
     pub lexis: Option<&'static Lexis>,
 }
@@ -88,6 +91,7 @@ pub struct Reading {
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Own { kinds: &[], read: |_, _| {} },
     repair: None,
+    overload: OVERLOAD,
     sniff: None,
     embeds: None,
     lexis: None,

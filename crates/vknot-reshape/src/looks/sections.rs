@@ -59,7 +59,8 @@ fn fence(code: Code<'_>, id: NodeId) -> Option<CodePart> {
     let line = source.lines().index_at(tree.node(opening).end);
     let behind = Span::new(tree.node(opening).end, source.lines().span(source.text(), line).end);
     let word = source.slice(behind).split_whitespace().next().unwrap_or("");
-    let lines = tree.children(id).filter(|child| tree.role(*child) == Role::Inert && tree.node(*child).start > behind.end);
+    let lines =
+        tree.children(id).filter(|child| tree.role(*child) == Role::Inert && tree.node(*child).start > behind.end);
     let text = lines.map(|line| format!("{}\n", tree.text_of(source.text(), line))).collect();
     Some(CodePart { language: word.to_lowercase(), text })
 }

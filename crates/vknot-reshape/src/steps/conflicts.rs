@@ -22,8 +22,8 @@ const MARKERS: [&str; 4] = ["<<<<<<<", "|||||||", "=======", ">>>>>>>"];
 /// Which marker a line is.
 fn marker(line: &str) -> Option<usize> {
     let line = line.trim_end_matches(['\n', '\r']);
-    let is = |mark: &&str| line.strip_prefix(*mark).is_some_and(|rest| rest.is_empty() || rest.starts_with(' '));
-    MARKERS.iter().position(|mark| is(&mark))
+    let is = |mark: &str| line.strip_prefix(mark).is_some_and(|rest| rest.is_empty() || rest.starts_with(' '));
+    MARKERS.iter().position(|mark| is(mark))
 }
 
 impl Conflicts {
@@ -66,7 +66,9 @@ impl Conflicts {
         let mut at = 0;
         for span in &self.hidden {
             masked.push_str(Span::new(at, span.start).of(text));
-            masked.extend(span.of(text).bytes().map(|byte| if matches!(byte, b'\n' | b'\r') { byte as char } else { ' ' }));
+            masked.extend(
+                span.of(text).bytes().map(|byte| if matches!(byte, b'\n' | b'\r') { byte as char } else { ' ' }),
+            );
             at = span.end;
         }
         masked.push_str(Span::new(at, text.len() as u32).of(text));
@@ -114,7 +116,9 @@ impl Conflicts {
         reshape.edits = kept;
         if dropped {
             let edits: Vec<Span> = reshape.edits.iter().map(|(span, _)| span).collect();
-            let stays = |change: &TokenChange| edits.iter().any(|edit| edit.start <= change.offset && change.offset <= edit.end);
+            let stays = |change: &TokenChange| edits
+                .iter()
+                .any(|edit| edit.start <= change.offset && change.offset <= edit.end);
             reshape.receipt.added.retain(stays);
             reshape.receipt.removed.retain(stays);
         }

@@ -171,7 +171,10 @@ fn conflicts_stay_and_the_rest_is_set_by_their_first_side() {
         let (before, behind) = lines.split_at(lines.len() / 2);
         let conflict = "<<<<<<< ours\n   \n=======\n  two\n>>>>>>> theirs\n";
         let text = format!("{}{conflict}{}", before.concat(), behind.concat());
-        for name in ["format", "indent", "imports"].iter().filter(|name| (step(name).covers)(Language::named(language).unwrap())) {
+        for name in ["format", "indent", "imports"]
+            .iter()
+            .filter(|name| (step(name).covers)(Language::named(language).unwrap()))
+        {
             if let Ok(proven) = step(name).run(&read(language, &text), &Request::default()) {
                 assert!(proven.text().contains(&format!("\n{conflict}")), "{name} {language}\n{}", proven.text());
             }

@@ -324,7 +324,7 @@ fn the_same_tokens_with_another_structure_are_refused() {
 fn a_receipt_must_name_what_came_and_went() {
     let cases = [
         // Put in: another text, or only the beginning of it.
-        ("class A { int a; }", "class A { int a;; }", Some(("," , 5)), None),
+        ("class A { int a; }", "class A { int a;; }", Some((",", 5)), None),
         ("class A {}", "final class A {}", Some(("fin", 0)), None),
         // Taken out, likewise.
         ("class A { int a;; }", "class A { int a; }", None, Some((",", 5))),

@@ -111,7 +111,8 @@ impl Reader<'_, '_> {
     /// A name and `=` at the margin, or where nothing can go on: at the beginning and behind a blank line.
     fn begins_measure(&self) -> bool {
         let start = self.lexemes[self.at].start as usize;
-        if !self.begins_line() {
+        let named = matches!(self.lexemes[self.at].kind, WORD | QUOTED | COLUMN);
+        if !named || !self.begins_line() {
             return false;
         }
         let margin = start == 0 || self.text.as_bytes()[start - 1] == b'\n';
@@ -129,8 +130,7 @@ impl Reader<'_, '_> {
             |lexeme| matches!(lexeme.kind, WORD | QUOTED | COLUMN | NUMBER)
                 || matches!(lexeme.of(self.text), "%" | "-" | "_" | "&" | "/"),
         );
-        let named = matches!(self.lexemes[self.at].kind, WORD | QUOTED | COLUMN);
-        named && rest.next().is_some_and(|next| matches!(next.of(self.text), "=" | ":="))
+        rest.next().is_some_and(|next| matches!(next.of(self.text), "=" | ":="))
     }
 
     fn token_as(&mut self, kind: Option<Kind>) {

@@ -10,10 +10,10 @@ use crate::limits::Limits;
 use crate::reader::Repair;
 use crate::tree::{Tree, TreeBuilder};
 
-/// The parser reports once in this many steps (its own constant is 100); a well-formed text needs about one step
-/// for every two bytes. A text may take many times that before it is given up.
-const REPORTS_AT_LEAST: u64 = 40_000;
-const BYTES_PER_REPORT: u64 = 6;
+/// The parser reports once in this many steps (its own constant is 100); a well-formed text needs from one step for every two bytes to
+/// seven for a byte. A text may take several times that before it is given up.
+const REPORTS_AT_LEAST: u64 = 4_000;
+const BYTES_PER_REPORT: u64 = 8;
 
 thread_local! {
     /// One parser per thread, reused from file to file.
@@ -22,6 +22,9 @@ thread_local! {
 
 /// Reads `text`; `None` when the budget ran out or the work was stopped.
 pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repair>, limits: &Limits) -> Option<Tree> {
+    if language.reading().overload.is_met_by(text) {
+        return None;
+    }
     let parsed = PARSER.with_borrow_mut(|parser| parse(parser, text.as_bytes(), language, limits))?;
     let mut builder = TreeBuilder::new(text, language);
     if parsed.root_node().has_error() {

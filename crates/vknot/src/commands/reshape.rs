@@ -138,7 +138,8 @@ fn work(
     let only = (!spans.is_empty()).then_some(spans.as_slice());
     let style = workspace.style(input.source().path(), language, &arguments.set);
     if arguments.write && let Some((file, line)) = style.fault() {
-        let message = format!("is not written: {}:{line} holds for it and cannot be read; mend that first", file.display());
+        let message =
+            format!("is not written: {}:{line} holds for it and cannot be read; mend that first", file.display());
         return Err(Problem::new(&input.shown, message));
     }
     let document = input.document.clone().with_style(style);
@@ -264,9 +265,12 @@ impl<'r> Run<'r> {
             .par_iter()
             .filter_map(|(path, old, new)| Some((path.clone(), write::replace(path, old, new).err()?.to_string())))
             .collect();
-        let failed: HashMap<&Path, &String> = failures.iter().map(|(path, message)| (path.as_path(), message)).collect();
+        let failed: HashMap<&Path, &String> =
+            failures.iter().map(|(path, message)| (path.as_path(), message)).collect();
         let is_written = |path: Option<&Path>| path.is_some_and(|path| !failed.contains_key(path));
-        for worked in done.iter().filter(|worked| worked.new_bytes().is_some() && is_written(worked.input.path.as_deref())) {
+        for worked in done.iter()
+            .filter(|worked| worked.new_bytes().is_some() && is_written(worked.input.path.as_deref()))
+        {
             self.written.push(worked.input.shown.clone());
         }
         done.retain(|worked| worked.input.path.as_deref().is_none_or(|path| !failed.contains_key(path)));
@@ -334,6 +338,7 @@ impl<'r> Run<'r> {
                 "language": worked.input.document.language().name(),
                 "changed": changes,
                 "edits": text_edits(source, proven.edits()),
+                "byteOrderMark": proven.bom().map(|put| if put { "added" } else { "removed" }),
                 "receipt": ReceiptJson::of(source, receipt, worked.changed),
             })),
             Some(ReshapeOutput::Sarif) if changes => self.findings.push(worked),
@@ -360,7 +365,7 @@ impl<'r> Run<'r> {
             }
             Some(ReshapeOutput::Sarif) => {
                 let findings: Vec<sarif::Finding<'_>> = self.findings.iter().filter_map(finding).collect();
-                let log = sarif::log(self.job.name, self.job.step.finding, &findings);
+                let log = sarif::log(self.job.name, self.job.step.finding, &findings, &self.problems);
                 sarif::print(&log)?;
             }
             _ => {}
@@ -407,5 +412,6 @@ impl<'r> Run<'r> {
 
 fn finding(worked: &Worked) -> Option<sarif::Finding<'_>> {
     let proven = worked.proven.as_ref()?;
-    Some(sarif::Finding { shown: &worked.input.shown, source: worked.input.source(), edits: proven.edits() })
+    let (shown, source) = (&worked.input.shown, worked.input.source());
+    Some(sarif::Finding { shown, source, edits: proven.edits(), bom: proven.bom() })
 }

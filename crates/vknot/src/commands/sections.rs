@@ -211,7 +211,8 @@ fn interpreter(
         }
     };
     let problem = |message: &str| Problem::new(place.file.display().to_string(), message);
-    let words = shlex::split(&command).ok_or_else(|| problem("the interpreter's command has a quote that is not closed"))?;
+    let words =
+        shlex::split(&command).ok_or_else(|| problem("the interpreter's command has a quote that is not closed"))?;
     if words.is_empty() { Err(problem("the interpreter's command is empty")) } else { Ok(words) }
 }
 

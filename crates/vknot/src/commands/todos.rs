@@ -60,7 +60,11 @@ enum Form {
 
 pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, mut problems) = targets(&arguments.paths);
-    let wanted = targets.iter().filter(|target| arguments.path.as_ref().is_none_or(|text| target.file.to_string_lossy().contains(text.as_str())));
+    let wanted = targets
+        .iter()
+        .filter(
+            |target| arguments.path.as_ref().is_none_or(|text| target.file.to_string_lossy().contains(text.as_str())),
+        );
     let read: Vec<Result<(Input, Vec<Todo>), Problem>> = wanted
         .collect::<Vec<_>>()
         .par_iter()
@@ -83,7 +87,7 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
         Form::Json => output::json::print("vknot.todos/1", document(&found))?,
         Form::Sarif => {
             let notes = found.iter().flat_map(|(input, todos)| todos.iter().map(|todo| note(input, todo)));
-            sarif::print(&sarif::notes("todos", "A tagged note in a comment", &notes.collect::<Vec<_>>()))?;
+            sarif::print(&sarif::notes("todos", "A tagged note in a comment", &notes.collect::<Vec<_>>(), &problems))?;
         }
         Form::Text if arguments.count => show_counts(&found)?,
         Form::Text => show(&found)?,

@@ -44,7 +44,8 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         let message = match arguments.run {
             Some(number) => format!("there is no run {number}; `vknot undo --all` shows those there are"),
             None if arguments.redo => format!("nothing was taken back in {}", root.display()),
-            None => format!("there is nothing to take back in {}; `vknot undo --all` shows other projects", root.display()),
+            None =>
+                format!("there is nothing to take back in {}; `vknot undo --all` shows other projects", root.display()),
         };
         output::problems(&[Problem::new("undo", message)]);
         return Ok(Outcome::Failed);

@@ -199,7 +199,11 @@ impl Journal {
         let path = self.folder_of(run.number).join("run.json");
         let text = serde_json::to_vec(&Run { state, ..run.clone() })?;
         let old = std::fs::read(&path).unwrap_or_default();
-        let written = if path.exists() { write::replace(&path, &old, &text) } else { write::create(&path, &text, Some(0o600)) };
+        let written = if path.exists() {
+            write::replace(&path, &old, &text)
+        } else {
+            write::create(&path, &text, Some(0o600))
+        };
         written.with_context(|| format!("the journal's {} cannot be written", path.display()))
     }
 

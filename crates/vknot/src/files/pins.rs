@@ -96,7 +96,8 @@ impl Pins {
             return Err(Problem::new(&shown, message));
         }
         if let Some(pin) = pins.list.iter().find(|pin| !is_inside(&pin.file)) {
-            let message = format!("the pin `{}` names `{}`, which is outside of the project; mend it", pin.name, pin.file);
+            let message =
+                format!("the pin `{}` names `{}`, which is outside of the project; mend it", pin.name, pin.file);
             return Err(Problem::new(&shown, message));
         }
         Ok(Pins { found: Some(found), ..pins })

@@ -256,7 +256,8 @@ mod access {
     }
 }
 
-#[cfg(all(test, unix))]
+#[cfg(test)]
+#[cfg(unix)]
 mod tests {
     use std::os::unix::fs::{MetadataExt, PermissionsExt, symlink};
 

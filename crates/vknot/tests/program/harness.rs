@@ -45,6 +45,11 @@ impl Desk {
         self.path("work").join(name)
     }
 
+    /// A file of the user's state folder.
+    pub fn state(&self, name: &str) -> PathBuf {
+        self.path("state").join(name)
+    }
+
     pub fn write(&self, name: &str, content: impl AsRef<[u8]>) {
         let path = self.file(name);
         std::fs::create_dir_all(path.parent().unwrap()).unwrap();

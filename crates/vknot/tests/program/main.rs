@@ -14,4 +14,5 @@ mod marks;
 mod places;
 mod problems;
 mod reshapes;
+mod safety;
 mod writing;

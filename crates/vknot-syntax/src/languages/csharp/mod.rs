@@ -1,6 +1,7 @@
 //! C#.
 
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::overload::{Overload, OVERLOAD};
 use crate::reader::{Mask, Reader, Repair, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 
@@ -23,6 +24,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_c_sharp::LANGUAGE.into()),
     repair: Some(Repair { mask: first_branches, kind: "preproc_arg" }),
+    overload: Overload { marks: b"<>", ..OVERLOAD },
     ..READING_OF_MOST
 };
 

@@ -1,6 +1,7 @@
 //! GDScript.
 
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::overload::{Overload, OVERLOAD};
 use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 
@@ -19,6 +20,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_gdscript::LANGUAGE.into()),
+    overload: Overload { joined: true, ..OVERLOAD },
     ..READING_OF_MOST
 };
 

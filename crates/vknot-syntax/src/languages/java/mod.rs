@@ -2,6 +2,7 @@
 
 use crate::lexis::Lexis;
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
+use crate::overload::{Overload, OVERLOAD};
 use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 
@@ -26,6 +27,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_java::LANGUAGE.into()),
     lexis: Some(&LEXIS),
+    overload: Overload { marks: b"<>", ..OVERLOAD },
     ..READING_OF_MOST
 };
 

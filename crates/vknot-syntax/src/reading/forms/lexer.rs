@@ -162,12 +162,16 @@ fn slashed_regex(bytes: &[u8], at: usize, dialect: &Dialect, text: &str) -> Lexe
     }
 }
 
+/// Bytes in which the end of a here-string is looked for, so that many without an end cost no more than others.
+const HERE_STRING_AT_MOST: usize = 32 * 1024;
+
 /// `#<<NAME`, the lines up to one that is nothing but NAME.
 fn here_string(bytes: &[u8], at: usize) -> Lexeme {
     let first = line_end(bytes, at);
     let name = &bytes[at + 3..first];
     let mut line = first;
-    while let Some(start) = memchr::memchr(b'\n', bytes.get(line..).unwrap_or(b"")).map(|next| line + next + 1) {
+    let next_line = |line: usize| memchr::memchr(b'\n', bytes.get(line..).unwrap_or(b"")).map(|next| line + next + 1);
+    while let Some(start) = next_line(line).filter(|start| start - at <= HERE_STRING_AT_MOST) {
         line = line_end(bytes, start);
         if &bytes[start..line] == name {
             return Lexeme { start: at, what: What::Datum(STRING), end: line };

@@ -10,6 +10,9 @@ use lexer::{Lexeme, lexemes, What};
 use crate::language::{Field, Kind};
 use crate::tree::{NodeId, TreeBuilder};
 
+/// How many prefixes in front of a name are looked through.
+const PREFIXES_AT_MOST: usize = 16;
+
 /// What is open while reading.
 enum Frame {
     /// Brackets, and how many data are inside so far.
@@ -176,7 +179,8 @@ impl Reader<'_, '_> {
 
     /// `(def ^:private name ...)`: what stands behind a prefix in the place of the name is the name.
     fn name_behind_prefix(&mut self, leaf: NodeId) {
-        let waiting = self.frames.iter().rev().take_while(|frame| matches!(frame, Frame::Prefix(_))).count();
+        let above = self.frames.iter().rev().take(PREFIXES_AT_MOST);
+        let waiting = above.take_while(|frame| matches!(frame, Frame::Prefix(_))).count();
         let last_of_each = self.frames.iter().rev().take(waiting).all(|frame| matches!(frame, Frame::Prefix(1)));
         let holder = self.frames.iter().rev().nth(waiting);
         if let Some(Frame::Brackets { node, count: 1, .. }) = holder

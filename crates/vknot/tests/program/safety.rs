@@ -1,0 +1,308 @@
+//! What must never happen: a save lost, a private file shown, a wrong file taken back, a program that hangs, a terminal led astray.
+
+use std::process::{Command, Stdio};
+use std::sync::atomic::{AtomicBool, Ordering};
+use std::thread;
+use std::time::{Duration, Instant};
+
+use crate::harness::Desk;
+
+const JUMBLE: &str = "class A {\nint b;\n}\n";
+const TIDY: &str = "class A {\n    int b;\n}\n";
+
+/// A Java file that is laid out by the default style.
+fn desk() -> Desk {
+    let desk = Desk::new();
+    desk.write("A.java", JUMBLE);
+    desk.write("vknot.toml", "");
+    desk
+}
+
+/// The same command in another folder of the desk.
+fn run_in(desk: &Desk, folder: &str, arguments: &[&str]) -> String {
+    let output = desk.command(arguments).current_dir(desk.file(folder)).output().unwrap();
+    format!("{}{}", String::from_utf8_lossy(&output.stdout), String::from_utf8_lossy(&output.stderr))
+}
+
+#[test]
+fn undo_stays_in_the_project() {
+    let desk = Desk::new();
+    for project in ["north", "south"] {
+        desk.write(&format!("{project}/vknot.toml"), "");
+        desk.write(&format!("{project}/A.java"), JUMBLE);
+        run_in(&desk, project, &["format", "--write", "A.java"]);
+    }
+    assert!(run_in(&desk, "north", &["undo"]).contains("1 file as before"));
+    assert_eq!((desk.read("north/A.java"), desk.read("south/A.java")), (JUMBLE.to_owned(), TIDY.to_owned()));
+    assert!(run_in(&desk, "north", &["undo"]).contains("there is nothing to take back in"));
+    assert!(!run_in(&desk, "north", &["undo", "--list"]).contains("south"));
+    assert!(run_in(&desk, "north", &["undo", "--all"]).contains("south"));
+    assert!(run_in(&desk, "north", &["undo", "--run", "2"]).contains("1 file as before"));
+    assert_eq!(desk.read("south/A.java"), JUMBLE);
+}
+
+#[test]
+fn what_was_taken_back_can_be_done_again() {
+    let desk = desk();
+    desk.run(&["format", "--write", "A.java"]);
+    desk.run(&["undo"]);
+    assert_eq!(desk.read("A.java"), JUMBLE);
+    assert!(desk.run(&["undo", "--redo"]).contains("did again vknot format --write A.java"));
+    assert_eq!(desk.read("A.java"), TIDY);
+    assert!(desk.run(&["undo", "--redo"]).contains("nothing was taken back"));
+    desk.run(&["undo"]);
+    assert_eq!(desk.read("A.java"), JUMBLE);
+}
+
+#[test]
+fn undo_tells_what_it_could_not_do_and_goes_no_further_back() {
+    let desk = desk();
+    desk.write("B.java", "class B {\nint c;\n}\n");
+    desk.run(&["format", "--write", "B.java"]);
+    desk.run(&["format", "--write", "A.java"]);
+    desk.write("A.java", "class A { int mine; }\n");
+    let said = desk.run(&["undo"]);
+    assert!(said.contains("has changed since; it is left as it is") && said.contains("0 files as before, 1 file not"), "{said}");
+    assert!(said.ends_with("exit 2\n"), "{said}");
+    assert!(desk.run(&["undo", "--list"]).contains("partly taken back"));
+    desk.run(&["undo"]);
+    assert!(desk.read("B.java").contains("    int c;"), "an older run was taken back");
+    std::fs::remove_file(desk.file("A.java")).unwrap();
+    assert!(desk.run(&["undo"]).contains("1 file as before"));
+    assert_eq!(desk.read("A.java"), JUMBLE);
+}
+
+#[test]
+fn a_lost_journal_is_told() {
+    let desk = desk();
+    desk.run(&["format", "--write", "A.java"]);
+    std::fs::remove_file(desk.state("vknot/runs/000001/before")).unwrap();
+    let said = desk.run(&["undo"]);
+    assert!(said.contains("0 files as before, 1 file not") && said.contains("exit 2"), "{said}");
+    assert_eq!(desk.read("A.java"), TIDY);
+}
+
+#[test]
+fn empty_files_and_byte_order_marks_are_taken_back() {
+    let desk = desk();
+    desk.write("A.java", "");
+    desk.write("B.java", format!("\u{feff}{JUMBLE}"));
+    desk.write(".editorconfig", "[*]\ncharset = utf-8\n");
+    desk.run(&["format", "--write", "B.java"]);
+    assert_eq!(desk.read("B.java"), TIDY);
+    desk.run(&["undo"]);
+    assert_eq!(desk.read("B.java"), format!("\u{feff}{JUMBLE}"));
+}
+
+#[test]
+fn a_setting_that_cannot_be_read_keeps_its_files_from_being_written() {
+    let desk = desk();
+    desk.write("b.rs", "fn a() {\nb();\n}\n");
+    desk.write(".editorconfig", "[*.java]\nindent_size = many\n[*.rs\nindent_size = 2\n");
+    let said = desk.run(&["format", "--write", "."]);
+    assert!(said.contains("A.java: is not written: "), "{said}");
+    assert_eq!(desk.read("A.java"), JUMBLE);
+    assert_eq!(desk.read("b.rs"), "fn a() {\n    b();\n}\n");
+}
+
+#[test]
+fn one_file_in_two_spellings_is_one_file() {
+    let desk = desk();
+    desk.write("A.java", "class A {\nint b;\nint c;\nint d;\n}\n");
+    let said = desk.run(&["indent", "--write", "A.java:2", "./A.java:4"]);
+    assert!(said.contains("1 file changed"), "{said}");
+    assert_eq!(desk.read("A.java"), "class A {\n    int b;\nint c;\n    int d;\n}\n");
+}
+
+#[test]
+fn a_second_program_saves_and_loses_nothing() {
+    let desk = desk();
+    let (path, stop) = (desk.file("A.java"), AtomicBool::new(false));
+    thread::scope(|scope| {
+        let saver = scope.spawn(|| {
+            let mut saves = 0u32;
+            while !stop.load(Ordering::Relaxed) {
+                saves += 1;
+                let temporary = path.with_extension("saving");
+                std::fs::write(&temporary, format!("class A {{\nint b{saves};\n}}\n")).unwrap();
+                std::fs::rename(&temporary, &path).unwrap();
+                thread::sleep(Duration::from_micros(200));
+            }
+            saves
+        });
+        for _ in 0..60 {
+            desk.run(&["format", "--write", "A.java"]);
+        }
+        stop.store(true, Ordering::Relaxed);
+        let saves = saver.join().unwrap();
+        let text = desk.read("A.java");
+        assert!(text.contains(&format!("int b{saves};")), "save {saves} was lost: {text}");
+    });
+}
+
+#[test]
+fn many_pins_at_once_are_all_kept() {
+    let desk = desk();
+    let adding: Vec<_> = (0..30)
+        .map(|number| {
+            let mut command = desk.command(&["pin", "add", "A.java:2", "--name", &format!("pin{number}")]);
+            command.stdout(Stdio::null()).spawn().unwrap()
+        })
+        .collect();
+    for mut child in adding {
+        assert!(child.wait().unwrap().success());
+    }
+    assert!(desk.stdout(&["pin", "list"]).contains("30 pins"));
+}
+
+#[test]
+fn pins_stay_in_the_project_and_keep_what_others_wrote() {
+    let desk = desk();
+    let pins = |schema: &str, file: &str| {
+        format!("{{\"schema\":\"{schema}\",\"pins\":[{{\"file\":\"{file}\",\"name\":\"a\",\"firstLine\":2,\"lines\":[\"int b;\"],\"color\":\"red\"}}],\"owner\":\"us\"}}")
+    };
+    desk.write(".vknot/pins.json", pins("vknot.pins/1", "../secret"));
+    assert!(desk.run(&["pin", "list"]).contains("names `../secret`, which is outside of the project"));
+    desk.write(".vknot/pins.json", pins("vknot.pins/2", "A.java"));
+    assert!(desk.run(&["pin", "list"]).contains("is of version `vknot.pins/2`"));
+    desk.write(".vknot/pins.json", pins("vknot.pins/1", "A.java"));
+    desk.stdout(&["pin", "add", "A.java:1", "--name", "b"]);
+    let kept = desk.read(".vknot/pins.json");
+    assert!(kept.contains("\"color\": \"red\"") && kept.contains("\"owner\": \"us\""), "{kept}");
+}
+
+#[test]
+fn only_fences_of_prose_are_run() {
+    let desk = Desk::new();
+    desk.write(
+        "a.md",
+        "# Tide\n\nrm everything\n\n```sh\necho level\n```\n\n```python\nprint(1)\n```\n\n# Prose\n\necho no\n",
+    );
+    let said = desk.run(&["sections", "run", "a.md@Tide", "--with", "cat"]);
+    assert!(said.starts_with("echo level\n") && said.contains("what is in python is left out"), "{said}");
+    let said = desk.run(&["sections", "run", "a.md@Prose", "--with", "cat"]);
+    assert!(said.contains("the section holds no code to run"), "{said}");
+    let said = desk.run(&["sections", "run", "a.md@Tide", "--with", "sh -c 'cat; echo two words'"]);
+    assert!(said.starts_with("echo level\ntwo words\n"), "{said}");
+}
+
+#[test]
+fn diffs_in_pipes_keep_every_byte() {
+    let desk = desk();
+    desk.write("A.java", "class A {\r\nint b; // \u{1b}[31m\r\n}\r\n");
+    let diff = desk.stdout(&["format", "A.java"]);
+    assert!(diff.contains("-int b; // \u{1b}[31m\r\n+    int b; // \u{1b}[31m\r\n"), "{diff:?}");
+    desk.write("A.java", "class A {\r\n}\r\n");
+    let diff = desk.stdout(&["format", "--set", "end_of_line=lf", "A.java"]);
+    assert!(diff.contains("-class A {\r\n-}\r\n+class A {}\n"), "{diff:?}");
+}
+
+#[cfg(unix)]
+mod unix {
+    use std::os::unix::fs::{MetadataExt, PermissionsExt};
+
+    use super::*;
+
+    #[test]
+    fn the_journal_is_private() {
+        let desk = desk();
+        std::fs::set_permissions(desk.file("A.java"), std::fs::Permissions::from_mode(0o600)).unwrap();
+        desk.run(&["format", "--write", "A.java"]);
+        for (path, mode) in [("vknot/runs", 0o700), ("vknot/runs/000001", 0o700), ("vknot/runs/000001/before", 0o600)] {
+            assert_eq!(std::fs::metadata(desk.state(path)).unwrap().mode() & 0o777, mode, "{path}");
+        }
+    }
+
+    #[test]
+    fn names_that_are_no_text_work() {
+        use std::os::unix::ffi::OsStrExt;
+        let desk = desk();
+        let name = std::ffi::OsStr::from_bytes(b"st\xe4tion.java");
+        std::fs::write(desk.file("A.java").with_file_name(name), JUMBLE).unwrap();
+        let read = || std::fs::read_to_string(desk.file("A.java").with_file_name(name)).unwrap();
+        let said = desk.run(&["format", "--write", "."]);
+        assert!(said.contains("2 files changed"), "{said}");
+        assert_eq!(read(), TIDY);
+        desk.run(&["undo"]);
+        assert_eq!(read(), JUMBLE);
+        let mut command = desk.command(&["format", "--write"]);
+        assert!(command.arg(name).output().unwrap().status.success());
+        assert_eq!(read(), TIDY);
+    }
+
+    /// Runs with standard output closed after the first bytes.
+    fn cut_off(desk: &Desk, arguments: &[&str]) -> Option<i32> {
+        let mut child = desk.command(arguments).stdout(Stdio::piped()).stderr(Stdio::null()).spawn().unwrap();
+        drop(child.stdout.take());
+        child.wait().unwrap().code()
+    }
+
+    #[test]
+    fn whoever_stops_reading_changes_nothing() {
+        let desk = desk();
+        for number in 0..300 {
+            desk.write(&format!("many/A{number}.java"), JUMBLE);
+        }
+        assert_eq!(cut_off(&desk, &["format", "--check", "."]), Some(1));
+        assert_eq!(cut_off(&desk, &["format", "--output", "json", "."]), Some(0));
+        assert_eq!(cut_off(&desk, &["outline", "."]), Some(0));
+        assert_eq!(cut_off(&desk, &["format", "--write", "--output", "diff", "."]), Some(0));
+        assert!((0..300).all(|number| desk.read(&format!("many/A{number}.java")) == TIDY));
+    }
+
+    #[test]
+    fn a_full_output_is_an_error() {
+        let Ok(full) = std::fs::OpenOptions::new().write(true).open("/dev/full") else {
+            return eprintln!("skipped: there is no /dev/full");
+        };
+        let desk = desk();
+        desk.write("data.json", "{}");
+        let all: [&[&str]; 7] = [
+            &["outline", "A.java"],
+            &["format", "A.java"],
+            &["format", "--output", "text", "data.json"],
+            &["format", "--output", "sarif", "A.java"],
+            &["pairs", "A.java"],
+            &["todos", "--output", "json", "."],
+            &["completions", "bash"],
+        ];
+        for arguments in all {
+            let status =
+                desk.command(arguments).stdout(full.try_clone().unwrap()).stderr(Stdio::null()).status().unwrap();
+            assert_eq!(status.code(), Some(2), "{arguments:?}");
+        }
+    }
+
+    #[test]
+    fn pipes_and_devices_are_not_read() {
+        let desk = desk();
+        let fifo = |name: &str| {
+            std::fs::create_dir_all(desk.file(name).parent().unwrap()).unwrap();
+            assert!(Command::new("mkfifo").arg(desk.file(name)).status().unwrap().success());
+        };
+        fifo("pipe.java");
+        fifo("settings/.editorconfig");
+        fifo("project/vknot.toml");
+        fifo("pins/.vknot/pins.json");
+        std::os::unix::fs::symlink("/dev/zero", desk.file("zero.java")).unwrap();
+        for folder in ["settings", "project", "pins"] {
+            desk.write(&format!("{folder}/A.java"), JUMBLE);
+        }
+        let started = Instant::now();
+        for file in ["pipe.java", "zero.java", "settings/A.java", "project/A.java", "pins/A.java"] {
+            let said = desk.run(&["format", "--check", file]);
+            assert!(said.contains("is no plain file, but a pipe, a socket or a device"), "{file}: {said}");
+            assert!(said.ends_with("exit 2\n"), "{file}: {said}");
+        }
+        assert!(started.elapsed() < Duration::from_secs(60));
+    }
+
+    #[test]
+    fn hostile_settings_end_soon() {
+        let desk = desk();
+        let nested = format!("[{}a{}]\nindent_size = 2\n", "{".repeat(100_000), "}".repeat(100_000));
+        let ranges = format!("[{}]\nindent_size = 2\n", "{1..999}".repeat(500));
+        desk.write(".editorconfig", nested + &ranges);
+        assert!(desk.run(&["format", "--check", "A.java"]).contains("characters, and 4096 are the most"));
+    }
+}
