@@ -3,6 +3,7 @@
 mod corpus;
 mod docs;
 mod fuzz;
+mod growth;
 mod house;
 mod random;
 mod ratios;
@@ -29,6 +30,8 @@ enum Command {
     Corpus(corpus::Arguments),
     /// Damage samples at random and check what comes out
     Fuzz(fuzz::Arguments),
+    /// Repeat constructs and tell what grows faster than the text
+    Growth(growth::Arguments),
     /// Compare the time of each step with that of parsing alone
     Ratios(ratios::Arguments),
     /// Print a file's syntax tree
@@ -43,6 +46,7 @@ fn main() -> anyhow::Result<ExitCode> {
     match Arguments::parse().command {
         Command::Corpus(arguments) => corpus::run(&arguments),
         Command::Fuzz(arguments) => fuzz::run(&arguments),
+        Command::Growth(arguments) => growth::measure(&arguments),
         Command::Ratios(arguments) => ratios::run(&arguments),
         Command::Tree(arguments) => tree::run(&arguments),
         Command::Docs => docs::run(),

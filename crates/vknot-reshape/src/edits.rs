@@ -187,6 +187,10 @@ mod tests {
             let both = first.then(&text, &second);
             prop_assert!(both.are_sound(text.len() as u32));
             prop_assert_eq!(both.apply(&text), second.apply(&between));
+            prop_assert_eq!(first.new_spans().count(), first.len());
+            for (span, (_, new)) in first.new_spans().zip(first.iter()) {
+                prop_assert_eq!(span.of(&between), new);
+            }
             for offset in 0..=text.len() as u32 {
                 prop_assert!(first.moved(offset) as usize <= between.len());
             }
@@ -194,6 +198,19 @@ mod tests {
                 prop_assert!(first.origin(offset) as usize <= text.len());
             }
         }
+    }
+
+    #[test]
+    fn edits_are_merged_in_order() {
+        let edits = |list: &[(u32, u32)]| {
+            let mut edits = Edits::default();
+            list.iter().for_each(|(start, end)| edits.push(Span::new(*start, *end), "x"));
+            edits
+        };
+        let merged = edits(&[(0, 1), (4, 5)]).merged(edits(&[(2, 3), (4, 4)]).iter());
+        let spans: Vec<(u32, u32)> = merged.iter().map(|(span, _)| (span.start, span.end)).collect();
+        assert_eq!(spans, [(0, 1), (2, 3), (4, 4), (4, 5)]);
+        assert!(merged.are_sound(5));
     }
 
     #[test]
