@@ -25,14 +25,22 @@ pub struct Arguments {
 
 /// What is repeated, in whatever language: openers, closers, operators, comments, strings, directives, lines.
 const CONSTRUCTS: &[&str] = &[
-    "(", "[", "{", "<", "()", "[]", "{}", "<>", "([{", "([{)]}\n", "([{)]\n", ")", "]", "}", ">", "a(", "a[", "a{", "a<", "a.b(", "a.b()",
-    ".a()", "a => ", "a -> ", "a ? b : ", "a + ", "a + b * ", "a = ", "a, ", "a;\n", "a\n", "    a\n", " a\n  b\n", "\"", "'", "`", "\"a\" ",
-    "\"\\\" ", "/*", "/* a */ ", "// a\n", "    // a\n", "# a\n", "    # a\n", "-- a\n", "; a\n", "#if a\n", "#if a\n#endif\n", "#if a\n#else\n",
-    "#region a\n", "#endregion\n", "// region a\n", "r#\"", "R\"(", "\"\"\"", "'''", "#<<a\n", "#|", "^a ", "'a ", "`(", "a \\\n", "if a ", "if (a) ",
-    "if (a) b; else ", "else ", "begin\n", "end\n", "case a:\n", "case a -> ", "for (;;) ", "while a do ", "function a() {", "class A {",
-    "def a():\n    b\n", "def a():\n", "lambda: ", "@a ", "@a\n", "#[a]\n", "<a>", "<a><b></a></b>", "</a>", "<a b=\"c\"/>", "<a b c ",
-    "<style>a{}</style>", "<script>a()</script>", "```\n", "```java\na\n```\n", "> ", "- a\n", "# a\n\na\n\n", "a { b: c }\n", "a { b: c; ", "&",
-    "${", "`${a}`", "f\"{a}\"", "$\"{a}\"", "import a;\n", "use a;\n", "use a::{", "a := 1\n", "{\"a\": ", "[1, ", "TODO: a\n", "// TODO: a\n",
+    "(", "[", "{", "<", "()", "[]", "{}", "<>", "([{", "([{)]}\n", "([{)]\n", ")", "]", "}", ">", "a(", "a[", "a{",
+    "a<", "a.b(", "a.b()",
+    ".a()", "a => ", "a -> ", "a ? b : ", "a + ", "a + b * ", "a = ", "a, ", "a;\n", "a\n", "    a\n", " a\n  b\n",
+    "\"", "'", "`", "\"a\" ",
+    "\"\\\" ", "/*", "/* a */ ", "// a\n", "    // a\n", "# a\n", "    # a\n", "-- a\n", "; a\n", "#if a\n",
+    "#if a\n#endif\n", "#if a\n#else\n",
+    "#region a\n", "#endregion\n", "// region a\n", "r#\"", "R\"(", "\"\"\"", "'''", "#<<a\n", "#|", "^a ", "'a ", "`(",
+    "a \\\n", "if a ", "if (a) ",
+    "if (a) b; else ", "else ", "begin\n", "end\n", "case a:\n", "case a -> ", "for (;;) ", "while a do ",
+    "function a() {", "class A {",
+    "def a():\n    b\n", "def a():\n", "lambda: ", "@a ", "@a\n", "#[a]\n", "<a>", "<a><b></a></b>", "</a>",
+    "<a b=\"c\"/>", "<a b c ",
+    "<style>a{}</style>", "<script>a()</script>", "```\n", "```java\na\n```\n", "> ", "- a\n", "# a\n\na\n\n",
+    "a { b: c }\n", "a { b: c; ", "&",
+    "${", "`${a}`", "f\"{a}\"", "$\"{a}\"", "import a;\n", "use a;\n", "use a::{", "a := 1\n", "{\"a\": ", "[1, ",
+    "TODO: a\n", "// TODO: a\n",
     "// %% a\n", "<<<<<<< a\n=======\n>>>>>>> b\n", "\u{feff}", "é", "\t", " ", "\r\n", "\r",
 ];
 
@@ -69,9 +77,7 @@ const WORKS: &[Work] = &[
 ];
 
 fn run(name: &str, language: &'static Language, source: &Source) {
-    if let Ok(step) = step(name).map_err(drop)
-        && (step.covers)(language)
-    {
+    if let Ok(step) = step(name).map_err(drop) && (step.covers)(language) {
         drop(step.run(&document(source, language, &[]), &Request::default()));
     }
 }

@@ -196,11 +196,13 @@ impl Style {
             IndentStyle::Space => false,
             IndentStyle::AsFound => found.unwrap_or(habit).tabs,
         };
-        let tab_width = self.number(Key::TabWidth);
+        // Steps of less than a tab, with a tab for as many columns as it stands for, are a way of their own.
+        let mixed = found.filter(|found| tabs && found.tabs && found.size < found.tab_width);
+        let tab_width = self.number(Key::TabWidth).or(mixed.map(|mixed| mixed.tab_width));
         let size = match self.word(Key::IndentSize) {
             "tab" => tab_width.unwrap_or(habit.size),
             word => word.parse().ok().unwrap_or_else(|| match found {
-                Some(found) if found.tabs == tabs && !tabs => found.size,
+                Some(found) if found.tabs == tabs && (!tabs || mixed.is_some()) => found.size,
                 _ if tabs => tab_width.unwrap_or(habit.size),
                 _ => habit.size,
             }),
@@ -240,7 +242,10 @@ mod tests {
             Style::with(&PLAIN, &overrides)
         };
         type Case<'c> = (&'c [&'c str], Option<Indentation>, (bool, u32, u32));
-        let cases: [Case<'_>; 5] = [
+        let mixed = Some(Indentation { tabs: true, size: 2, tab_width: 8 });
+        let cases: [Case<'_>; 7] = [
+            (&[], mixed, (true, 2, 8)),
+            (&["tab_width=4"], mixed, (true, 2, 4)),
             (&[], None, (false, 4, 4)),
             (&[], found, (false, 3, 3)),
             (&["indent_size=2"], found, (false, 2, 2)),

@@ -11,7 +11,7 @@ use super::lines;
 use crate::receipt::Decided;
 use super::standings::{Standing, standings};
 use super::options::Options;
-use super::place::Place;
+use super::place::{blank_columns, Place};
 use crate::spec::Code;
 use crate::spec::indent::LinesBy;
 
@@ -29,6 +29,7 @@ fn told(code: Code<'_>, by_literals: bool) -> Option<Indentation> {
     let toolkit = code.toolkit();
     match toolkit.indent.spec.lines {
         LinesBy::Levels => by_levels(code),
+        _ if toolkit.indent.spec.forms.is_some() => by_tabs(code),
         // What a layout goes by must be there after it, too, and lines may be joined.
         _ if toolkit.layout.is_some() => by_brackets(code, by_literals),
         _ => by_brackets(code, by_literals).or_else(|| by_lines(code)),
@@ -56,7 +57,7 @@ fn by_brackets(code: Code<'_>, by_literals: bool) -> Option<Indentation> {
         if let Some(first) = first {
             let blank = |offset| source.slice(source.line_blank(offset));
             let (outer, inner) = (blank(node.start), blank(tree.node(first).start));
-            votes.count(inner.strip_prefix(outer).unwrap_or(""));
+            votes.count(outer, inner);
         }
     }
     bodies.result().or_else(|| literals.result().filter(|_| by_literals))
@@ -83,11 +84,31 @@ fn by_lines(code: Code<'_>) -> Option<Indentation> {
         }
         let level = place.columns() / LEVEL;
         let blank = Span::new(line.start, line.end).of(source.text());
-        let added = blank.strip_prefix(above).filter(|_| level == level_above + 1);
+        if level == level_above + 1 {
+            votes.count(above, blank);
+        }
         (above, level_above) = (blank, level);
-        votes.count(added.unwrap_or(""));
     }
     votes.result()
+}
+
+/// Where forms tell how far lines stand in: whether tabs are put in place of spaces wherever they fit, as four in five of the lines that
+/// stand so far in have it.
+fn by_tabs(code: Code<'_>) -> Option<Indentation> {
+    let plain = Indentation { tabs: false, size: 1, tab_width: MIXED_TAB };
+    let blanks = lines::lines(code, plain, None).into_iter();
+    let blanks = blanks.map(|line| Span::new(line.start, line.end).of(code.source.text()));
+    let far: Vec<&str> = blanks.filter(|blank| blank_columns(blank, MIXED_TAB) >= MIXED_TAB).collect();
+    let filled = |blank: &&&str| {
+        let spaces = blank.trim_start_matches('\t');
+        spaces.len() < MIXED_TAB as usize && !spaces.contains('\t')
+    };
+    let tabs = far.iter().filter(filled).count();
+    (tabs > 0 && tabs * 5 >= far.len() * 4).then(|| Indentation {
+        tabs: true,
+        size: code.toolkit().indent.spec.habit,
+        tab_width: MIXED_TAB,
+    })
 }
 
 /// The same where indentation is meaning: the widths by which statements begin blocks.
@@ -100,31 +121,57 @@ fn by_levels(code: Code<'_>) -> Option<Indentation> {
     for (line, (standing, ..)) in lines.iter().zip(standings(code, &lines, plain.tab_width)) {
         let Standing::Statement(level, _) = standing else { continue };
         let blank = Span::new(line.start, line.end).of(source.text());
-        votes.count(blank.strip_prefix(above).filter(|_| level == level_above + 1).unwrap_or(""));
+        if level == level_above + 1 {
+            votes.count(above, blank);
+        }
         (above, level_above) = (blank, level);
     }
     votes.result()
 }
+
+/// Columns of a tab in files that put tabs in place of spaces wherever they fit.
+const MIXED_TAB: u32 = 8;
+
+/// Widths of a level that one line can tell.
+const USUAL: [usize; 4] = [2, 3, 4, 8];
+
+/// How many lines must tell any other width, and that four in five of all do.
+const ENOUGH: u32 = 5;
 
 /// What was added for one level, how often.
 #[derive(Default)]
 struct Votes {
     tabs: u32,
     sizes: BTreeMap<usize, u32>,
+    /// Lines that stand less than a tab further in than the one that holds them, and have a tab where that has spaces.
+    mixed: BTreeMap<usize, u32>,
 }
 
 impl Votes {
-    fn count(&mut self, added: &str) {
-        match added {
-            "" => {}
-            added if added.starts_with('\t') => self.tabs += 1,
-            added => *self.sizes.entry(added.len()).or_default() += 1,
+    /// Counts the white space of a line against that of the line that holds it.
+    fn count(&mut self, outer: &str, inner: &str) {
+        match inner.strip_prefix(outer) {
+            Some("") => {}
+            Some(added) if added.starts_with('\t') => self.tabs += 1,
+            Some(added) => *self.sizes.entry(added.len()).or_default() += 1,
+            None => {
+                let columns = |blank| blank_columns(blank, MIXED_TAB);
+                let deeper = columns(inner).saturating_sub(columns(outer));
+                if inner.starts_with('\t') && (1..MIXED_TAB).contains(&deeper) {
+                    *self.mixed.entry(deeper as usize).or_default() += 1;
+                }
+            }
         }
     }
 
     fn result(self) -> Option<Indentation> {
+        let all: u32 = self.sizes.values().sum();
         let most = self.sizes.into_iter().max_by_key(|(size, votes)| (*votes, std::cmp::Reverse(*size)));
-        let (size, votes) = most.or((self.tabs > 0).then_some((0, 0)))?;
+        let told = |(size, votes): &(usize, u32)| USUAL.contains(size) || *votes >= ENOUGH && votes * 5 >= all * 4;
+        let (size, votes) = most.filter(told).or((self.tabs > 0).then_some((0, 0)))?;
+        if self.mixed.get(&size).is_some_and(|mixed| mixed + votes > self.tabs) {
+            return Some(Indentation { tabs: true, size: size as u32, tab_width: MIXED_TAB });
+        }
         let tabs = self.tabs > votes;
         let size = if tabs { 4 } else { size.min(16) as u32 };
         Some(Indentation { tabs, size, tab_width: size })

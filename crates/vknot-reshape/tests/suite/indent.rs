@@ -10,7 +10,7 @@ use vknot_reshape::steps::{Document, Request, StepError, Wish};
 use vknot_style::Style;
 use vknot_syntax::{Language, Span};
 
-use crate::support::{formatted, prove_as, read, reshape, sample_files, step, style, styled};
+use crate::support::{formatted, indented, prove_as, read, reshape, sample_files, step, style, styled};
 
 /// Settings that the samples of some languages keep to, beside the size of their levels.
 const STYLES: &[(&str, &[&str])] = &[
@@ -450,4 +450,22 @@ proptest! {
             prop_assert!(reshape.edits.are_sound(text.len() as u32));
         }
     }
+}
+
+#[test]
+fn one_odd_line_tells_no_width() {
+    let jumble = "class A {\nint b;\nvoid d() {\n                e();\nf();\n}\n}\n";
+    assert_eq!(indented("java", jumble, &[]), "class A {\n    int b;\n    void d() {\n        e();\n        f();\n    }\n}\n");
+    let odd = format!("class A {{\n{}}}\n", "     void a() {\n          b();\n     }\n".repeat(6));
+    assert_eq!(indented("java", &odd, &[]), odd, "many lines tell any width");
+}
+
+#[test]
+fn tabs_in_place_of_spaces_are_a_way_of_their_own() {
+    let scheme = "(define (read-gauge gauge)\n  (let ((level 1))\n    (if (> level 3)\n\t(begin\n\t  (warn level)\n\t  (store level))\n\t(f level))))\n";
+    assert_eq!(indented("scheme", scheme, &[]), scheme);
+    let java =
+        "class A {\n    void a() {\n\tif (b) {\n\t    c();\n\t    while (d) {\n\t\te();\n\t    }\n\t}\n    }\n}\n";
+    assert_eq!(indented("java", java, &[]), java);
+    assert_eq!(formatted("java", java, &[]), java);
 }
