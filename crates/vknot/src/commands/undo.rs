@@ -56,7 +56,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
     }
     let problem = |(path, why): &(std::path::PathBuf, String)| Problem::new(path.display().to_string(), why.clone());
     output::problems(&taken.left.iter().map(problem).collect::<Vec<_>>());
-    let (verb, state) = if arguments.redo { ("did again", "as it left them") } else { ("took back", "as before") };
+    let (verb, state) = if arguments.redo { ("did again", "written again") } else { ("took back", "as before") };
     let (command, folder) = (&run.command, run.folder.display());
     let restored = output::count(taken.restored, "file");
     let mut out = output::stdout();
