@@ -201,11 +201,13 @@ impl Planner<'_> {
         let parent = tree.node(tree.node(id).parent).kind;
         match self.table.rule(parent, tree.node(id).kind) {
             Rule::List(list) if list.hug_single && count == 1 && own == 0 => self.bracket_of_last(last, false),
-            Rule::List(list) if list.hug_single && count == 1 => match self.bracket_of_last(last, true) {
-                0 if list.hug => own,
-                kept => kept,
-            },
-            Rule::List(list) if list.hug && hugging == 1 => own,
+            Rule::List(list) if list.hug_single && count == 1 || list.hug && hugging == 1 && own != 0 => {
+                // What its author broke there need not be opened further in.
+                match self.bracket_of_last(last, true) {
+                    0 if list.hug && own != 0 => own,
+                    kept => kept,
+                }
+            }
             _ => 0,
         }
     }
