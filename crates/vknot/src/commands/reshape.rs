@@ -67,6 +67,9 @@ fn bytes(text: &str, bom: bool) -> Vec<u8> {
 /// Files are worked on and written in batches, so that a large tree needs little memory.
 const BATCH: usize = 128;
 
+/// How many of the files written before something went wrong are named.
+const NAMED_AT_MOST: usize = 8;
+
 /// Runs a reshape over everything named.
 pub fn run(arguments: &ReshapeArguments, job: &Job, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, problems) = targets(&arguments.places);
@@ -288,7 +291,11 @@ impl<'r> Run<'r> {
             0 => "no file was written".to_owned(),
             _ => {
                 let files = output::count(written, "file");
-                format!("{files} written before: {}; `vknot undo --run {number}` takes them back", self.written.join(", "))
+                let mut names = self.written.iter().take(NAMED_AT_MOST).cloned().collect::<Vec<_>>().join(", ");
+                if self.written.len() > NAMED_AT_MOST {
+                    names.push_str(&format!(" and {} more", self.written.len() - NAMED_AT_MOST));
+                }
+                format!("{files} written before: {names}; `vknot undo --run {number}` takes them back")
             }
         };
         done.retain(|worked| worked.new_bytes().is_none());

@@ -50,12 +50,14 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         output::problems(&[Problem::new("undo", message)]);
         return Ok(Outcome::Failed);
     };
-    let taken = journal.undo(run, entries)?;
+    let taken = journal.undo(run, entries);
     if let Some((undone, _)) = runs.iter().find(|(other, _)| arguments.redo && Some(other.number) == run.undoes) {
         journal.set_state(undone, State::Done)?;
     }
     let problem = |(path, why): &(std::path::PathBuf, String)| Problem::new(path.display().to_string(), why.clone());
     output::problems(&taken.left.iter().map(problem).collect::<Vec<_>>());
+    let remark = |remark: &String| Problem::new("journal", remark.clone());
+    output::problems(&taken.remarks.iter().map(remark).collect::<Vec<_>>());
     let (verb, state) = if arguments.redo { ("did again", "written again") } else { ("took back", "as before") };
     let (command, folder) = (&run.command, run.folder.display());
     let restored = output::count(taken.restored, "file");
@@ -67,7 +69,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         write!(out, ", {left} not{again}")?;
     }
     writeln!(out)?;
-    Ok(if taken.left.is_empty() { Outcome::Done } else { Outcome::Failed })
+    Ok(if taken.left.is_empty() && taken.remarks.is_empty() { Outcome::Done } else { Outcome::Failed })
 }
 
 /// Whether a run took back one that was no such run itself.

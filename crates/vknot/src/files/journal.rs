@@ -111,6 +111,8 @@ pub struct TakenBack {
     pub restored: usize,
     /// Those that are not, and why.
     pub left: Vec<(PathBuf, String)>,
+    /// What the journal could not note.
+    pub remarks: Vec<String>,
 }
 
 impl Journal {
@@ -160,10 +162,7 @@ impl Journal {
     }
 
     /// Takes a run back, file by file. A file that changed since is left as it is, and one that is gone comes back.
-    ///
-    /// # Errors
-    /// When the journal cannot be written; then no file was touched.
-    pub fn undo(&self, run: &Run, entries: &[Entry]) -> anyhow::Result<TakenBack> {
+    pub fn undo(&self, run: &Run, entries: &[Entry]) -> TakenBack {
         let before = File::open(self.folder_of(run.number).join("before"));
         let mut taken = TakenBack::default();
         let mut back = Vec::new();
@@ -174,12 +173,9 @@ impl Journal {
                 Err(why) => taken.left.push((entry.path.clone(), why)),
             }
         }
-        if !back.is_empty() {
-            let mut recording = self.record(run.command.clone(), Some(run.number))?;
-            let present = back.iter().filter(|restoring| restoring.current.is_some());
-            let changes: Vec<Change<'_>> = present.map(Restoring::change).collect();
-            recording.record(&changes)?;
-            recording.finish();
+        // On a full disk what was done can still be taken back, only not done again.
+        if !back.is_empty() && let Err(error) = self.record_undo(run, &back) {
+            taken.remarks.push(format!("it cannot be done again: {error:#}"));
         }
         for restoring in back {
             match restoring.write() {
@@ -187,8 +183,24 @@ impl Journal {
                 Err(error) => taken.left.push((restoring.entry.path.clone(), error.to_string())),
             }
         }
-        self.set_state(run, if taken.left.is_empty() { State::TakenBack } else { State::PartlyTakenBack })?;
-        Ok(taken)
+        let state = if taken.left.is_empty() { State::TakenBack } else { State::PartlyTakenBack };
+        if let Err(error) = self.set_state(run, state) {
+            taken.remarks.push(format!("the list of runs does not show it: {error:#}"));
+        }
+        taken
+    }
+
+    /// Records the taking back of a run, as a run.
+    fn record_undo(&self, run: &Run, back: &[Restoring<'_>]) -> anyhow::Result<()> {
+        let mut recording = self.record(run.command.clone(), Some(run.number))?;
+        let present = back.iter().filter(|restoring| restoring.current.is_some());
+        let recorded = recording.record(&present.map(Restoring::change).collect::<Vec<_>>());
+        if recorded.is_err() {
+            let _ = std::fs::remove_dir_all(&recording.folder);
+            return recorded.context("the journal cannot be written");
+        }
+        recording.finish();
+        Ok(())
     }
 
     /// Notes how a run stands.

@@ -116,12 +116,21 @@ fn swap(temporary: NamedTempFile, path: &Path, old: &[u8], new: &[u8]) -> Result
         }
         return temporary.persist(path).map(|_| ()).map_err(|error| WriteError::Io(error.error));
     }
-    if read_up_to(temporary.path(), old.len())? == old {
+    let mut theirs = std::fs::read(temporary.path())?;
+    if theirs == old {
         return Ok(());
     }
-    // What came last goes back; if that is not ours, someone saved again.
-    while access::exchange(temporary.path(), path)? && read_up_to(temporary.path(), new.len())? != new {}
-    Err(WriteError::Changed)
+    // What they saved goes back in place of what was put there last. If something else was there by then, someone saved once more,
+    // and that goes back in its turn.
+    let mut put = new.to_vec();
+    loop {
+        access::exchange(temporary.path(), path)?;
+        let found = std::fs::read(temporary.path())?;
+        if found == put {
+            return Err(WriteError::Changed);
+        }
+        put = std::mem::replace(&mut theirs, found);
+    }
 }
 
 /// Makes the rename itself last. Not every file system can; the content is safe either way.

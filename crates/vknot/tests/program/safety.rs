@@ -305,4 +305,49 @@ mod unix {
         desk.write(".editorconfig", nested + &ranges);
         assert!(desk.run(&["format", "--check", "A.java"]).contains("characters, and 4096 are the most"));
     }
+
+    /// Runs a shell command in a mount namespace of its own, with a small file system on the state folder; `None` where that cannot be made.
+    fn on_a_small_disk(desk: &Desk, script: &str) -> Option<String> {
+        let state = desk.state("");
+        std::fs::create_dir_all(&state).unwrap();
+        let program = desk.command(&[]).get_program().to_os_string();
+        let script = format!("mount -t tmpfs -o size=300k tmpfs '{}' || exit 77\n{script}", state.display());
+        let mut command = Command::new("unshare");
+        command.args(["--mount", "sh", "-c", &script]).current_dir(desk.file("")).env("XDG_STATE_HOME", &state);
+        let output = command.env("VKNOT", program).output().ok()?;
+        let said = [output.stdout, output.stderr].concat();
+        (output.status.code() != Some(77)).then(|| String::from_utf8_lossy(&said).into_owned())
+    }
+
+    #[test]
+    fn on_a_full_disk_what_was_written_is_named_and_taken_back() {
+        let desk = desk();
+        let text = |number: u32| format!("class A{number} {{\nint b; // {}\n}}\n", "x".repeat(1500));
+        (100..400).for_each(|number| desk.write(&format!("A{number}.java"), text(number)));
+        let Some(said) = on_a_small_disk(&desk, "\"$VKNOT\" format --write .; \"$VKNOT\" undo; true") else {
+            return eprintln!("skipped: no small file system can be made here");
+        };
+        assert!(said.contains("No space left on device") && said.contains("files written before: A"), "{said}");
+        assert!(said.contains("took back") && !said.contains("has changed since"), "{said}");
+        (100..400).for_each(|number| assert_eq!(desk.read(&format!("A{number}.java")), text(number)));
+    }
+
+    #[test]
+    fn a_file_of_someone_else_is_left() {
+        use std::os::unix::process::CommandExt;
+        const NOBODY: u32 = 65534;
+        let desk = desk();
+        let open = |path: std::path::PathBuf, mode| std::fs::set_permissions(path, std::fs::Permissions::from_mode(mode));
+        std::fs::create_dir_all(desk.state("")).unwrap();
+        for (path, mode) in [("..", 0o755), (".", 0o777), ("A.java", 0o666), ("../state", 0o777)] {
+            open(desk.file(path), mode).unwrap();
+        }
+        let mut command = desk.command(&["format", "--write", "A.java"]);
+        let Ok(output) = command.uid(NOBODY).gid(NOBODY).output() else {
+            return eprintln!("skipped: only root can become another user, and must reach the program as one");
+        };
+        let said = String::from_utf8_lossy(&output.stderr).into_owned();
+        assert!(said.contains("belongs to someone else, which a new file could not; it is left as it is"), "{said}");
+        assert_eq!(desk.read("A.java"), JUMBLE);
+    }
 }
