@@ -337,7 +337,10 @@ mod unix {
         use std::os::unix::process::CommandExt;
         const NOBODY: u32 = 65534;
         let desk = desk();
-        let open = |path: std::path::PathBuf, mode| std::fs::set_permissions(path, std::fs::Permissions::from_mode(mode));
+        let open = |path: std::path::PathBuf, mode| std::fs::set_permissions(
+            path,
+            std::fs::Permissions::from_mode(mode),
+        );
         std::fs::create_dir_all(desk.state("")).unwrap();
         for (path, mode) in [("..", 0o755), (".", 0o777), ("A.java", 0o666), ("../state", 0o777)] {
             open(desk.file(path), mode).unwrap();
