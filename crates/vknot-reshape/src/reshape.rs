@@ -3,7 +3,7 @@
 use crate::edits::Edits;
 use crate::receipt::Receipt;
 
-/// Edits with their receipt. Nothing is to be written before [`crate::proof`] has passed them.
+/// Edits with their receipt. Nothing is to be written before [`crate::steps::prove`] has passed them.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Reshape {
     /// What changes in the text.

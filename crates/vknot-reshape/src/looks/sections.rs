@@ -1,5 +1,7 @@
 //! Sections: lines from a heading to the next one of the same or a higher level.
 
+use std::collections::HashMap;
+
 use vknot_syntax::{Embedded, NodeId, Role, Source, Span};
 
 use crate::spec::Code;
@@ -38,14 +40,14 @@ pub fn code_parts(code: Code<'_>, span: Span) -> Vec<CodePart> {
         language: piece.tree.language().name().to_owned(),
         text: piece.source.text().to_owned(),
     };
-    let known = |id: NodeId| tree.embedded().iter().find(|piece| piece.host == id);
+    let pieces: HashMap<NodeId, &Embedded> = tree.embedded().iter().map(|piece| (piece.host, piece)).collect();
+    let known = |id: NodeId| pieces.get(&id).copied();
     let inside = |id: &NodeId| span.covers(tree.node(*id).span());
     let nodes = (0..tree.nodes().len() as u32).map(NodeId).filter(inside);
     if code.toolkit().has_headings {
         return nodes.filter_map(|id| known(id).map(part).or_else(|| fence(code, id))).collect();
     }
-    let cells = tree.children(tree.root()).any(|child| tree.role(child) == Role::Cell)
-        || tree.embedded().iter().any(|piece| tree.role(piece.host) == Role::Cell);
+    let cells = (0..tree.nodes().len() as u32).any(|id| tree.role(NodeId(id)) == Role::Cell);
     match cells {
         true => nodes.filter_map(known).filter(|piece| !is_prose(piece)).map(part).collect(),
         false => vec![CodePart { language: own.to_owned(), text: source.slice(span).to_owned() }],
@@ -55,7 +57,8 @@ pub fn code_parts(code: Code<'_>, span: Span) -> Vec<CodePart> {
 /// A fence in prose whose language is not known, with the word behind its opening.
 fn fence(code: Code<'_>, id: NodeId) -> Option<CodePart> {
     let Code { source, tree, .. } = code;
-    let opening = tree.children(id).next().filter(|first| tree.role(*first) == Role::Open)?;
+    let opening = tree.children(id).next().filter(|first| tree.role(*first) == Role::Open);
+    let opening = opening.filter(|_| tree.role(id) == Role::Block)?;
     let line = source.lines().index_at(tree.node(opening).end);
     let behind = Span::new(tree.node(opening).end, source.lines().span(source.text(), line).end);
     let word = source.slice(behind).split_whitespace().next().unwrap_or("");
