@@ -268,6 +268,9 @@ impl<'r> Run<'r> {
             .par_iter()
             .filter_map(|(path, old, new)| Some((path.clone(), write::replace(path, old, new).err()?.to_string())))
             .collect();
+        for (path, _) in &failures {
+            recording.skip(path)?;
+        }
         let failed: HashMap<&Path, &String> =
             failures.iter().map(|(path, message)| (path.as_path(), message)).collect();
         let is_written = |path: Option<&Path>| path.is_some_and(|path| !failed.contains_key(path));

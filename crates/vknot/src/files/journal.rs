@@ -4,6 +4,7 @@
 //! and `before` (the old contents, one after another). Contents and entries are on disk before any file is touched. Taking a run back is
 //! a run, too, so that it can be done again. Nobody but the user may look into the journal.
 
+use std::collections::HashSet;
 use std::fs::{DirBuilder, File, OpenOptions};
 use std::io::{Read, Seek, SeekFrom, Write};
 use std::path::{Path, PathBuf};
@@ -63,6 +64,9 @@ pub struct Entry {
     /// Who might do what with it.
     #[serde(default)]
     mode: Option<u32>,
+    /// Whether it was not written after all.
+    #[serde(default)]
+    skipped: bool,
 }
 
 /// Tells contents apart: length and a 64-bit FNV-1a hash.
@@ -237,7 +241,10 @@ impl Journal {
         let lines = std::fs::read(folder.join("entries.jsonl")).unwrap_or_default();
         // A run that was killed may have left half a line; the file it stood for was not touched yet.
         let lines = lines.split(|byte| *byte == b'\n');
-        (Run { number, ..run }, lines.filter_map(|line| serde_json::from_slice(line).ok()).collect())
+        let mut entries: Vec<Entry> = lines.filter_map(|line| serde_json::from_slice(line).ok()).collect();
+        let skipped: HashSet<PathBuf> = entries.extract_if(.., |entry| entry.skipped).map(|entry| entry.path).collect();
+        entries.retain(|entry| !skipped.contains(&entry.path));
+        (Run { number, ..run }, entries)
     }
 
     fn trim(&self) {
@@ -282,6 +289,7 @@ impl Recording {
                 old: Fingerprint::of(change.old),
                 new: Fingerprint::of(change.new),
                 mode: private::mode_of(change.path),
+                skipped: false,
             };
             self.length += length;
             serde_json::to_writer(&mut lines, &entry)?;
@@ -292,6 +300,19 @@ impl Recording {
         self.entries.sync_all()?;
         self.files += changes.len();
         Ok(())
+    }
+
+    /// Notes that a file which was recorded was not written after all, so that there is nothing to take back of it.
+    ///
+    /// # Errors
+    /// When the journal cannot be written.
+    pub fn skip(&mut self, path: &Path) -> anyhow::Result<()> {
+        let path = std::fs::canonicalize(path).unwrap_or_else(|_| path.to_path_buf());
+        let nothing = Fingerprint::of(b"");
+        let entry = Entry { path, start: 0, length: 0, old: nothing, new: nothing, mode: None, skipped: true };
+        let mut line = serde_json::to_vec(&entry)?;
+        line.push(b'\n');
+        Ok(self.entries.write_all(&line)?)
     }
 
     /// How many files are in it.

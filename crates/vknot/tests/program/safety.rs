@@ -353,4 +353,15 @@ mod unix {
         assert!(said.contains("belongs to someone else, which a new file could not; it is left as it is"), "{said}");
         assert_eq!(desk.read("A.java"), JUMBLE);
     }
+
+    #[test]
+    fn what_a_run_could_not_write_is_not_taken_back() {
+        let desk = desk();
+        desk.write("B.java", "class B {\nint c;\n}\n");
+        std::fs::hard_link(desk.file("B.java"), desk.file("C.txt")).unwrap();
+        let said = desk.run(&["format", "--write", "."]);
+        assert!(said.contains("has 2 names") && said.contains("1 file changed"), "{said}");
+        let said = desk.run(&["undo"]);
+        assert!(said.contains("1 file as before\n") && said.ends_with("exit 0\n"), "{said}");
+    }
 }
