@@ -19,8 +19,14 @@ pub(crate) struct Block {
     pub moved: i64,
 }
 
-/// The lines of a block behind its first, with the white space each gets.
-pub(crate) fn inner_lines(code: Code<'_>, block: &Block, indentation: Indentation) -> Vec<(Span, Place)> {
+/// The lines of a block behind its first, with the white space each gets. In a comment that was well kept, stars stay below each
+/// other where they are.
+pub(crate) fn inner_lines(
+    code: Code<'_>,
+    block: &Block,
+    indentation: Indentation,
+    well_kept: bool,
+) -> Vec<(Span, Place)> {
     let Code { source, tree, .. } = code;
     let Some(token) = tree.tokens().get(block.token as usize) else { return Vec::new() };
     let (first, last) = source.line_range(token.span());
@@ -35,6 +41,10 @@ pub(crate) fn inner_lines(code: Code<'_>, block: &Block, indentation: Indentatio
         .collect();
     // One star stands below that of the opening mark, two below its slash.
     let star = u32::from(!lines.first().is_some_and(|(_, rest)| rest.starts_with("**")));
+    let was = i64::from(block.column) - block.moved;
+    let columns = |blank: &Span| i64::from(blank_columns(blank.of(text), indentation.tab_width)) - was;
+    let mut stars = lines.iter().map(|(blank, _)| columns(blank));
+    let below = stars.next().is_some_and(|first| (0..=2).contains(&first) && stars.all(|star| star == first));
     let starred = lines.iter().all(|(_, rest)| rest.starts_with('*'));
     let moved = |blank: Span| {
         let columns = i64::from(blank_columns(blank.of(text), indentation.tab_width)) + block.moved;
@@ -42,7 +52,7 @@ pub(crate) fn inner_lines(code: Code<'_>, block: &Block, indentation: Indentatio
     };
     let place = |blank: Span| match block.prose {
         Some(place) => place,
-        None if starred => Place::level(block.column).lined_up(block.column + star),
+        None if starred && !(well_kept && below) => Place::level(block.column).lined_up(block.column + star),
         None => moved(blank),
     };
     lines.into_iter().filter(|(_, rest)| !rest.trim().is_empty()).map(|(blank, _)| (blank, place(blank))).collect()

@@ -5,10 +5,12 @@ use vknot_syntax::{Node, NodeId, Role};
 use super::stack::{Frame, Frames, LinesUp};
 use crate::spec::forms::{FormSpec, HeadRule};
 use super::forms;
+use vknot_style::Key;
 use vknot_style::choices::AlignList;
 use super::place::Place;
 use crate::spec::indent::{Hold, KindIndent, Mark};
 use super::marks::{is_one_of, opener, WORD};
+use super::ways::By;
 
 impl Frames<'_> {
     /// Whether the first child of a node is a bracket, or a word that opens it.
@@ -35,7 +37,9 @@ impl Frames<'_> {
             Mark::Greater => self.close_bracket(node, b'<'),
             Mark::Colon if self.top().hold == Hold::Header && self.top().named => self.line_up_behind(node),
             _ if role == Role::Close => self.close_bracket(node, WORD),
-            _ if self.options.align_operands && self.leads_operands(self.text(id)) => self.line_up_behind(node),
+            _ if (self.options.align_operands || self.ways.is_some()) && self.leads_operands(self.text(id)) => {
+                self.line_up_behind(node);
+            }
             _ => {}
         }
     }
@@ -46,9 +50,13 @@ impl Frames<'_> {
 
     /// What wraps in the innermost frame lines up with what stands behind a token, such as the colon of a constructor.
     fn line_up_behind(&mut self, node: &Node) {
-        let top = self.top();
+        let top = *self.top();
         let sequence = matches!(top.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body);
         if top.node == node.parent && top.bracket.is_none() && !sequence {
+            self.first_of = Some((self.stack.len() - 1, node.parent));
+            if !self.options.align_operands {
+                return;
+            }
             self.line_up_with_next(match top.hold {
                 Hold::Branch | Hold::Arm => LinesUp::Argument,
                 _ => LinesUp::Base,
@@ -90,6 +98,11 @@ impl Frames<'_> {
             (true, _) => options.size,
             _ => options.wrap,
         };
+        let by = match (body, hold) {
+            (true, _) if owned && (of.namespace || of.flush) => By::Setting(Key::IndentNamespace, anchor),
+            (true, _) => By::Structure,
+            _ => By::Wrap,
+        };
         let mut frame = Frame {
             node: holder,
             end: self.tree.node(holder).next,
@@ -109,6 +122,8 @@ impl Frames<'_> {
             kept: top.kept,
             braces: if top.node == holder { top.braces } else { 0 } + usize::from(bracket == b'{'),
             depth: top.depth + usize::from(matches!(bracket, b'(' | b'[' | b'{')),
+            by,
+            written: if anchor == top.anchor && body && owned { top.written.bare() } else { self.written_here() },
         };
         let mut lines_up = false;
         if let Some(spec) = self.table.spec.forms {
@@ -118,6 +133,9 @@ impl Frames<'_> {
             lines_up = options.align == AlignList::All || options.align == AlignList::Arguments && round;
         }
         self.stack.push(frame);
+        if !body {
+            self.first_of = Some((self.stack.len() - 1, holder));
+        }
         if lines_up {
             self.line_up_with_next(LinesUp::Items);
         }

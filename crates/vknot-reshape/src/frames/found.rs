@@ -75,7 +75,7 @@ fn by_lines(code: Code<'_>) -> Option<Indentation> {
     let plain = Indentation { tabs: false, size: LEVEL, tab_width: LEVEL };
     let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(code.toolkit().style), plain) };
     let lines = lines::lines(code, plain, None);
-    let places = lines::places(code, table, &options, Place::default(), &lines).places;
+    let places = lines::places(code, table, &options, Place::default(), &lines);
     let mut votes = Votes::default();
     let (mut above, mut level_above) = ("", 0);
     for (line, place) in lines.iter().zip(places) {

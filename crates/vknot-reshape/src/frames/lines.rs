@@ -11,6 +11,7 @@ use super::comments::Beside;
 use super::options::Options;
 use super::place::{blank_columns, Pen, Place};
 use super::stack::Frames;
+use super::ways::Ways;
 
 /// A line that begins with a token.
 #[derive(Clone, Copy, Debug)]
@@ -68,10 +69,11 @@ pub(crate) fn lines(code: Code<'_>, indentation: Indentation, only: Option<&[Spa
     lines
 }
 
-/// Where lines begin, and what there is of several lines.
-pub(crate) struct Placed {
+/// Where lines begin, what there is of several lines, and what the lines show.
+pub(crate) struct Placed<'a> {
     pub places: Vec<Place>,
     pub blocks: Vec<Block>,
+    pub ways: Option<Ways<'a>>,
 }
 
 /// Tells where each of `lines` begins. Lines that are not wanted stay where they are.
@@ -81,23 +83,31 @@ pub(crate) fn places(
     options: &Options,
     margin: Place,
     lines: &[Line],
-) -> Placed {
-    driven(Frames::new(code, table, options, margin), lines, code.tree.tokens().len() as u32)
+) -> Vec<Place> {
+    driven(Frames::new(code, table, options, margin), lines).places
 }
 
-/// Tells where each of the first lines of a file begins, and looks no further.
-pub(crate) fn first_places(code: Code<'_>, options: &Options, lines: &[Line]) -> Vec<Place> {
-    let frames = Frames::new(code, &code.toolkit().indent, options, Place::default());
-    driven(frames, lines, lines.last().map_or(0, |line| line.token + 1)).places
+/// The same; where there are `ways`, lines that stand for something stay.
+pub(crate) fn placed<'a>(
+    code: Code<'a>,
+    options: &'a Options,
+    margin: Place,
+    lines: &[Line],
+    ways: Option<Ways<'a>>,
+) -> Placed<'a> {
+    let first = lines.iter().find(|line| line.start > 0 && !code.tree.is_comment(line.token));
+    let shift = first.map_or(0, |line| i64::from(margin.columns()) - i64::from(line.found.columns()));
+    let shift = if margin == Place::default() { 0 } else { shift };
+    driven(Frames::new(code, &code.toolkit().indent, options, margin).with_ways(ways, shift), lines)
 }
 
-fn driven(mut frames: Frames<'_>, lines: &[Line], tokens: u32) -> Placed {
+fn driven<'a>(mut frames: Frames<'a>, lines: &[Line]) -> Placed<'a> {
     let (tree, source) = (frames.tree(), frames.source());
     let mut pen = Pen::new(source.text(), frames.tab_width());
     let mut lines = lines.iter().peekable();
     // The column of the last comment behind code.
     let mut beside = 0;
-    for (token, facts) in tree.tokens().iter().enumerate().take(tokens as usize) {
+    for (token, facts) in tree.tokens().iter().enumerate() {
         let token = token as u32;
         if let Some(line) = lines.next_if(|line| line.token == token) {
             let kept = match line.goes_on {
@@ -114,7 +124,7 @@ fn driven(mut frames: Frames<'_>, lines: &[Line], tokens: u32) -> Placed {
         frames.pass(token, &mut || pen.column_of(facts.start));
     }
     frames.finish();
-    Placed { places: frames.places, blocks: frames.blocks }
+    Placed { places: frames.places, blocks: frames.blocks, ways: frames.ways }
 }
 
 /// Whether a line holds a comment that stays at the margin: as a rule it is code that is not to run. `indented` tells whether any code of

@@ -16,3 +16,4 @@ mod spots;
 pub(crate) mod stack;
 pub(crate) mod standings;
 mod waiting;
+pub(crate) mod ways;

@@ -3,6 +3,8 @@
 use unicode_width::UnicodeWidthChar;
 use vknot_style::Indentation;
 
+use super::ways::By;
+
 /// Where a line begins: columns that are levels of indentation, and columns behind them that only line it up with
 /// something above.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -75,11 +77,19 @@ pub(crate) struct Spot {
     pub place: Place,
     /// Whether what begins there closes what was open, so that comments in front of it stand inside.
     pub closes: bool,
+    /// What decides it.
+    pub by: By,
+}
+
+impl Spot {
+    pub fn by(place: Place, by: By) -> Spot {
+        Spot { place, closes: false, by }
+    }
 }
 
 impl From<Place> for Spot {
     fn from(place: Place) -> Spot {
-        Spot { place, closes: false }
+        Spot::by(place, By::Structure)
     }
 }
 

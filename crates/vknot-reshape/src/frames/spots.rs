@@ -5,7 +5,9 @@ use vknot_syntax::{Node, NodeId, Role};
 use super::marks::{closer, ends_item, is_one_of, is_operator, opener};
 use super::place::Spot;
 use super::stack::{Frame, Frames};
+use super::ways::By;
 use crate::spec::forms::HeadRule;
+use vknot_style::Key;
 use vknot_style::choices::{AccessPlace, LabelPlace};
 use super::place::{blank_columns, Place};
 use crate::spec::indent::Hold;
@@ -22,57 +24,70 @@ impl Frames<'_> {
         let direct = node.parent == frame.node;
         if kind.hold == Hold::Margin {
             let place = || self.goes_on(node).unwrap_or(frame.base);
-            return if self.options.directive_margin { Place::default().into() } else { place().into() };
+            let place = if self.options.directive_margin { Place::default() } else { place() };
+            return Spot::by(place, By::Author);
         }
         if kind.hold == Hold::Inactive {
-            return self.inactive_base().into();
+            return Spot::by(self.inactive_base(), By::Author);
         }
         let closes = || node.is_leaf()
             && closer(self.text(id), kind.role).is_some_and(|bracket| frame.is_closed_by(bracket));
         if direct && (kind.hold == Hold::Closing || closes()) {
-            return Spot { place: frame.close, closes: true };
+            return Spot { place: frame.close, closes: true, by: By::Close };
         }
         if kind.hold == Hold::Labelled {
-            return self.jump_target(&frame).into();
+            return self.jump_target(&frame);
         }
-        if let Some(place) = self.label_spot(id, &frame, kind.role) {
-            return place.into();
+        if let Some(spot) = self.label_spot(id, &frame, kind.role) {
+            return spot;
         }
         match (frame.hold, frame.bracket) {
             (Hold::Flat | Hold::Parts, None) => self.in_sequence(node, &frame).into(),
-            (Hold::Inactive, None) => self.in_inactive(node).into(),
-            (Hold::Body, _) => self.in_body(id, node, &frame).into(),
-            (_, Some(_)) => self.in_list(&frame).into(),
+            (Hold::Inactive, None) => Spot::by(self.in_inactive(node), By::Author),
+            (Hold::Body, _) => self.in_body(id, node, &frame),
+            (_, Some(_)) => Spot::by(self.in_list(&frame), By::Wrap),
             (Hold::Branch | Hold::Arm, None) => self.in_branch(id, node, &frame),
-            (Hold::Element | Hold::Section | Hold::Tag | Hold::Operands, None) => frame.base.into(),
-            _ => self.in_head(id, node, &frame).into(),
+            (Hold::Element, None) => Spot::by(frame.base, frame.by),
+            (Hold::Section, None) => Spot::by(frame.base, By::Step(frame.anchor)),
+            (Hold::Tag | Hold::Operands, None) => Spot::by(frame.base, By::Wrap),
+            _ => self.in_head(id, node, &frame),
         }
     }
 
     /// Labels and labelled groups.
-    fn label_spot(&self, id: NodeId, frame: &Frame, role: Role) -> Option<Place> {
+    fn label_spot(&self, id: NodeId, frame: &Frame, role: Role) -> Option<Spot> {
         let options = self.options;
         let holder = self.tree.role(frame.node);
+        let labels = |place: Place, key| Some(match frame.written.labels {
+            Some(place) => place.into(),
+            None => Spot::by(place, By::Setting(key, frame.anchor)),
+        });
         match role {
             Role::Arm if self.is_middle(id) => None,
-            Role::Arm if matches!(frame.hold, Hold::Body | Hold::Branch) => Some(frame.anchor.deeper(options.case)),
-            Role::Label if frame.hold == Hold::Arm => Some(frame.anchor),
-            Role::Label if holder == Role::Body => Some(match options.access {
-                AccessPlace::Type => frame.anchor,
-                AccessPlace::Half => frame.anchor.deeper(options.size / 2),
-                AccessPlace::Member => frame.base,
-            }),
+            Role::Arm if matches!(frame.hold, Hold::Body | Hold::Branch) => {
+                labels(frame.anchor.deeper(options.case), Key::IndentCase)
+            }
+            Role::Label if frame.hold == Hold::Arm => Some(frame.anchor.into()),
+            Role::Label if holder == Role::Body => {
+                let place = match options.access {
+                    AccessPlace::Type => frame.anchor,
+                    AccessPlace::Half => frame.anchor.deeper(options.size / 2),
+                    AccessPlace::Member => frame.base,
+                };
+                labels(place, Key::IndentAccess)
+            }
             Role::Label if holder == Role::Block => Some(self.jump_target(frame)),
             _ => None,
         }
     }
 
-    fn jump_target(&self, frame: &Frame) -> Place {
-        match self.options.label {
+    fn jump_target(&self, frame: &Frame) -> Spot {
+        let place = match self.options.label {
             LabelPlace::Margin => Place::default(),
             LabelPlace::Out => frame.base.shallower(self.options.size),
             LabelPlace::In => frame.base,
-        }
+        };
+        Spot::by(place, By::Setting(Key::IndentLabel, frame.base))
     }
 
     /// Whether a node begins with a word that stands with the head of its branch.
@@ -109,11 +124,11 @@ impl Frames<'_> {
         token.map_or("", |token| self.source.slice(token.span()))
     }
 
-    fn in_body(&self, id: NodeId, node: &Node, frame: &Frame) -> Place {
+    fn in_body(&self, id: NodeId, node: &Node, frame: &Frame) -> Spot {
         match self.tree.role(frame.node) {
-            Role::Error if !self.begins_item(node) => frame.base.deeper(self.options.wrap),
-            Role::Macro => self.in_macro(id, node, frame),
-            _ => frame.base,
+            Role::Error if !self.begins_item(node) => Spot::by(frame.base.deeper(self.options.wrap), By::Wrap),
+            Role::Macro => Spot::by(self.in_macro(id, node, frame), By::Author),
+            _ => Spot::by(frame.base, frame.by),
         }
     }
 
@@ -167,25 +182,32 @@ impl Frames<'_> {
         let kind = self.table.kind(node.kind);
         // What a directive parts from its `else` must do without it, too.
         let before = self.behind.and_then(|before| self.tree.tokens().get(before as usize));
-        if before.is_some_and(|before| self.table.kind(self.tree.node(before.node).kind).hold == Hold::Margin) {
-            return frame.anchor.into();
+        let behind_directive =
+            || before.is_some_and(|before| self.table.kind(self.tree.node(before.node).kind).hold == Hold::Margin);
+        if frame.hold == Hold::Branch && behind_directive() {
+            return Spot::by(frame.anchor, By::Step(frame.anchor));
         }
         let text = if node.is_leaf() { self.text(id) } else { "" };
         if self.is_middle(id) && (node.is_leaf() || kind.role == Role::Arm || kind.hold == Hold::Branch) {
             let of_case = kind.role == Role::Arm
                 && self.table.spec.cases.iter().any(|word| self.begins_with(self.tree.node(frame.node), word));
-            return frame.anchor.deeper(if of_case { self.options.case_else } else { 0 }).into();
+            let place = frame.anchor.deeper(if of_case { self.options.case_else } else { 0 });
+            return if of_case { Spot::by(place, By::Setting(Key::IndentCaseElse, frame.anchor)) } else { place.into() };
         }
         if text == "{" || kind.hold == Hold::Body && self.opens_body(id, node) {
-            let deeper = if frame.hold == Hold::Arm { self.options.case_brace } else { self.options.brace };
-            return frame.anchor.deeper(deeper).into();
+            let (deeper, key) = match frame.hold {
+                Hold::Arm => (self.options.case_brace, Key::IndentCaseBrace),
+                _ => (self.options.brace, Key::IndentBrace),
+            };
+            return Spot::by(frame.anchor.deeper(deeper), By::Setting(key, frame.anchor));
         }
         if node.first_token == frame.prefix_end || text == "|" && frame.hold == Hold::Arm {
             return frame.anchor.into();
         }
         let (first, second) = self.table.spec.else_if.unwrap_or_default();
         if kind.hold == Hold::Branch && self.before().eq_ignore_ascii_case(first) && self.begins_with(node, second) {
-            return frame.anchor.deeper(self.options.else_if).into();
+            let place = frame.anchor.deeper(self.options.else_if);
+            return Spot::by(place, By::Setting(Key::IndentElseIf, frame.anchor));
         }
         // Several labels of one group stand below each other.
         if frame.hold == Hold::Arm && self.tree.role(node.parent) == Role::Label {
@@ -193,12 +215,11 @@ impl Frames<'_> {
         }
         let inside = matches!(kind.hold, Hold::Head | Hold::Header | Hold::Branch | Hold::Body | Hold::Section | Hold::Flat);
         if inside || frame.hold == Hold::Arm {
-            return frame.base.into();
+            return Spot::by(frame.base, frame.by);
         }
-        if self.leads_with_operator(node) {
-            return frame.anchor.deeper(self.options.condition).into();
-        }
-        frame.argument.into()
+        let leads = self.leads_with_operator(node);
+        let place = if leads { frame.anchor.deeper(self.options.condition) } else { frame.argument };
+        Spot::by(place, By::Wrap)
     }
 
     /// Whether a node begins with what joins the two sides of it.
@@ -214,32 +235,28 @@ impl Frames<'_> {
         first.is_some_and(|first| self.source.slice(first.span()).eq_ignore_ascii_case(word))
     }
 
-    fn in_head(&self, id: NodeId, node: &Node, frame: &Frame) -> Place {
+    fn in_head(&self, id: NodeId, node: &Node, frame: &Frame) -> Spot {
         let kind = self.table.kind(node.kind);
-        if node.first_token == frame.prefix_end || self.follows_block(frame) {
-            return frame.anchor;
+        if node.first_token == frame.prefix_end || self.before() == ">" && self.begins_prefix(frame) {
+            return frame.anchor.into();
         }
-        if self.before() == ">" && self.begins_prefix(frame) {
-            return frame.anchor;
+        if self.follows_block(frame) {
+            return Spot::by(frame.anchor, By::Wrap);
         }
         if self.opens_body(id, node) || kind.hold == Hold::Section && node.parent == frame.node {
-            return frame.anchor;
+            return Spot::by(frame.anchor, By::Step(frame.anchor));
         }
         // The values of a constant open on a line of their own as a body does.
         if kind.hold == Hold::Literal && self.opens(node) == Some(b'(') {
-            return frame.anchor;
+            return Spot::by(frame.anchor, By::Wrap);
         }
         if kind.hold == Hold::Body {
-            return frame.anchor.deeper(self.function_body(frame.node));
+            let place = frame.anchor.deeper(self.function_body(frame.node));
+            return Spot::by(place, By::Setting(Key::IndentFunction, frame.anchor));
         }
-        let selects = self.table.kind(self.tree.node(frame.node).kind).role == Role::Rule;
-        if selects && self.before() == "," {
-            return frame.anchor;
-        }
-        if frame.hold == Hold::Header && !frame.named && !matches!(self.before(), "," | "=" | "+") {
-            return frame.anchor;
-        }
-        frame.base
+        let selects = self.table.kind(self.tree.node(frame.node).kind).role == Role::Rule && self.before() == ",";
+        let names = frame.hold == Hold::Header && !frame.named && !matches!(self.before(), "," | "=" | "+");
+        Spot::by(if selects || names { frame.anchor } else { frame.base }, By::Wrap)
     }
 
     /// Whether a link of a chain follows a closing bracket that stands at the beginning of the chain.

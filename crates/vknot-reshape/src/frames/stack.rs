@@ -7,6 +7,7 @@
 //! For each token in order, whoever drives asks for the place of a line that would begin with it ([`Frames::spot`]), says that a line
 //! does ([`Frames::begin_line`]), and passes the token, with the column it stands in ([`Frames::pass`]).
 
+use vknot_style::Key;
 use vknot_style::choices::AlignList;
 use vknot_syntax::{Node, NodeId, Role, Source, TokenId, Tree};
 
@@ -19,6 +20,7 @@ use super::waiting::Waiting;
 use super::options::Options;
 use super::place::{Place, Spot};
 use super::marks::{ends_item, is_operator};
+use super::ways::{By, Ways, Written};
 
 /// What is open.
 #[derive(Clone, Copy, Debug)]
@@ -55,6 +57,10 @@ pub(crate) struct Frame {
     pub depth: usize,
     /// How many braces are open that belong to the same node.
     pub braces: usize,
+    /// What decides where lines inside begin.
+    pub by: By,
+    /// What is known of how its lines were written.
+    pub written: Written,
 }
 
 impl Frame {
@@ -124,6 +130,12 @@ pub(crate) struct Frames<'a> {
     pub(super) behind: Option<TokenId>,
     /// The brackets that are open whatever the tree says; only counted where the tree has errors.
     nesting: Option<OpenBrackets<Opened>>,
+    /// The ways of the author, where lines may keep to them.
+    pub ways: Option<Ways<'a>>,
+    /// How many columns the line at hand was moved.
+    pub(super) shift: i64,
+    /// The frame that waits to be told where the next token stands.
+    pub(super) first_of: Option<(usize, NodeId)>,
 }
 
 impl<'a> Frames<'a> {
@@ -149,9 +161,19 @@ impl<'a> Frames<'a> {
             conditionals: Vec::new(),
             behind: None,
             nesting: tree.has_error().then(OpenBrackets::new),
+            ways: None,
+            shift: 0,
+            first_of: None,
         };
         frames.push(NodeId(0), Hold::Flat, margin, margin);
         frames
+    }
+
+    /// Lets lines stand in other ways that their author keeps to, the outermost moved by so many columns.
+    pub fn with_ways(mut self, ways: Option<Ways<'a>>, shift: i64) -> Self {
+        self.ways = ways;
+        self.stack.iter_mut().for_each(|root| root.written.shift = shift);
+        self
     }
 
     /// The outermost node that begins with the next token, and what it is in.
@@ -208,7 +230,7 @@ impl<'a> Frames<'a> {
     pub fn begin_line(&mut self, token: TokenId, kept: Option<Place>) -> Place {
         let line = self.places.len();
         self.line_token = token;
-        self.lines_up = None;
+        (self.lines_up, self.first_of) = (None, None);
         let by_brackets = self.by_brackets(token);
         let Some(id) = self.reached(token) else {
             self.places.push(self.current);
@@ -216,18 +238,22 @@ impl<'a> Frames<'a> {
         };
         let node = self.tree.node(id);
         let spot = by_brackets.unwrap_or_else(|| self.spot(id, node));
-        let wanted = kept.unwrap_or(spot.place);
-        self.places.push(wanted);
-        // A comment right behind a label has nothing else to belong to.
         let comment = self.tree.is_comment(token);
         let directive = self.is_directive(node);
-        let waits = comment && kept.is_none() && self.before() != ":" && !self.falls_through(id);
+        let own = self.as_written(node, &spot, comment);
+        let wanted = kept.or(own).unwrap_or(spot.place);
+        self.places.push(wanted);
+        if !comment && !directive {
+            self.note_written(node, &spot, wanted);
+        }
+        // A comment right behind a label has nothing else to belong to.
+        let waits = comment && kept.or(own).is_none() && self.before() != ":" && !self.falls_through(id);
         if waits {
             self.waiting.push(line, spot.place);
         } else if comment {
             // It stays whatever is around it, and says nothing of that.
         } else if directive {
-            self.wait_as_directive(node, Some(line).filter(|_| kept.is_none()), spot.place);
+            self.wait_as_directive(node, Some(line).filter(|_| kept.or(own).is_none()), spot.place);
         } else {
             self.waiting.settle(Some(Spot { place: wanted, ..spot }), &mut self.places);
         }
@@ -303,6 +329,7 @@ impl<'a> Frames<'a> {
     pub fn pass(&mut self, token: TokenId, column: &mut dyn FnMut() -> u32) {
         self.go_on(token);
         self.line_up(token, column);
+        let (open, first_of) = (self.stack.len(), self.first_of.take());
         let nodes = self.tree.nodes();
         while let Some(node) = nodes.get(self.next as usize).filter(|node| node.first_token <= token) {
             let id = NodeId(self.next);
@@ -313,6 +340,7 @@ impl<'a> Frames<'a> {
             }
         }
         self.count_bracket(token);
+        self.note_column(token, open, first_of, column);
     }
 
     /// Lines up with the token what waits for it, if it is no comment and begins no line.
@@ -367,7 +395,7 @@ impl<'a> Frames<'a> {
         };
         let deeper = if closes.is_some() || opened.is_none() { 0 } else { self.options.size };
         let place = opened.map_or(Place::default(), |opened| opened.place);
-        Some(Spot { place: place.deeper(deeper), closes: closes.is_some() })
+        Some(Spot { place: place.deeper(deeper), closes: closes.is_some(), by: By::Structure })
     }
 
     /// Whether a comment says that the group it ends goes on with the next one.
@@ -449,9 +477,13 @@ impl<'a> Frames<'a> {
             }
             Hold::Element => {
                 let deeper = if self.is_flush(id) { 0 } else { self.options.size };
-                self.push(id, kind.hold, self.current, self.current.deeper(deeper));
+                let by = By::Setting(Key::IndentPage, self.current);
+                self.push_by(id, kind.hold, (self.current, self.current.deeper(deeper)), by);
             }
-            Hold::Arm => self.push(id, kind.hold, self.current, self.current.deeper(self.options.arm)),
+            Hold::Arm => {
+                let places = (self.current, self.current.deeper(self.options.arm));
+                self.push_by(id, kind.hold, places, By::Step(self.current));
+            }
             Hold::Branch | Hold::Section => {
                 self.push(id, kind.hold, self.current, self.current.deeper(self.options.size));
                 if kind.hold == Hold::Section && self.options.align != AlignList::None {
@@ -464,8 +496,11 @@ impl<'a> Frames<'a> {
             Hold::Flat | Hold::Parts => self.push(id, kind.hold, self.current, self.current),
             // A body without brackets, such as that of a keyword language.
             Hold::Body if !self.begins_with_bracket(id) => {
-                let base = if self.is_at_line_start(node) { self.current } else { self.inside() };
-                self.push(id, kind.hold, self.current, base);
+                let (base, by) = match self.is_at_line_start(node) {
+                    true => (self.current, By::Structure),
+                    false => self.inside(),
+                };
+                self.push_by(id, kind.hold, (self.current, base), by);
             }
             _ => {}
         }
@@ -485,12 +520,15 @@ impl<'a> Frames<'a> {
     }
 
     /// Where the lines of a body stand that begins behind its head.
-    fn inside(&self) -> Place {
+    fn inside(&self) -> (Place, By) {
         let top = self.top();
         match top.hold {
-            Hold::Branch | Hold::Arm => top.base,
-            Hold::Head => top.anchor.deeper(self.function_body(top.node)),
-            _ => self.current,
+            Hold::Branch | Hold::Arm => (top.base, By::Structure),
+            Hold::Head => {
+                let by = By::Setting(Key::IndentFunction, top.anchor);
+                (top.anchor.deeper(self.function_body(top.node)), by)
+            }
+            _ => (self.current, By::Structure),
         }
     }
 
@@ -516,6 +554,11 @@ impl<'a> Frames<'a> {
     }
 
     pub(crate) fn push(&mut self, id: NodeId, hold: Hold, anchor: Place, base: Place) {
+        self.push_by(id, hold, (anchor, base), By::Structure);
+    }
+
+    /// The same, with what decides where lines inside begin.
+    fn push_by(&mut self, id: NodeId, hold: Hold, (anchor, base): (Place, Place), by: By) {
         let node = self.tree.node(id);
         self.stack.push(Frame {
             node: id,
@@ -536,6 +579,8 @@ impl<'a> Frames<'a> {
             braces: 0,
             depth: self.stack.last().map_or(0, |top| top.depth),
             kept: self.stack.last().is_some_and(|top| top.kept) || self.is_preserved(id, hold),
+            by,
+            written: self.written_here(),
         });
     }
 

@@ -13,8 +13,9 @@ use crate::frames::found::{decided_indentation, indentation as found_indentation
 use super::levels;
 use crate::frames::forms::HeadRules;
 use super::learn::HeadVotes;
-use crate::frames::lines::{any_indented, Line, lines, places, stays_at_margin};
-use super::manner::{self, with_manner};
+use crate::frames::lines::{any_indented, Line, lines, placed, stays_at_margin};
+use super::manner;
+use crate::frames::ways::Ways;
 use crate::frames::broken::lost_from;
 use crate::frames::options::Options;
 use crate::frames::place::{blank_columns, Place};
@@ -76,39 +77,32 @@ fn set_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
     }
     let (indentation, decided) = decided_indentation(code, style);
     receipt.indentation = Some((indentation, decided));
-    let (own, has_manner) = with_manner(code, style, indentation);
-    let setter = |own| Setter { code, style, own, indentation, margin: Place::default(), begun: false, only };
-    let mut edits = setter(&own).edits(&mut receipt.left_alone);
-    if has_manner && keeps_manner(code, &edits, (style, &own, indentation)) {
-        receipt.manner = manner::differences(&own);
-    } else if has_manner {
-        receipt.left_alone.clear();
-        edits = setter(style).edits(&mut receipt.left_alone);
-    }
+    let setter = Setter { code, style, indentation, margin: Place::default(), begun: false, only };
+    let edits = setter.edits(&mut receipt);
     Reshape { edits, receipt, ..Reshape::default() }
 }
 
-/// Whether a file shows the same manner when its lines stand by it, so that another run finds nothing to do.
-fn keeps_manner(
-    code: Code<'_>,
-    edits: &Edits,
-    (style, own, indentation): (&Style, &Style, Indentation),
-) -> bool {
-    if edits.is_empty() {
-        return true;
+/// What the lines of a file show of the ways of its author; `None` where structure does not say how they stand.
+pub(super) fn ways_of<'a>(code: Code<'a>, style: &'a Style, indentation: Indentation) -> Option<Ways<'a>> {
+    let options = options(code, style, indentation);
+    let structure = code.toolkit().indent.spec.lines == LinesBy::Structure;
+    let lines = lines(code, indentation, None);
+    let ways = || placed(code, &options, Place::default(), &lines, Some(Ways::new(style))).ways;
+    ways().filter(|_| structure).map(|ways| ways.of(style))
+}
+
+/// What decides where lines stand: the style, and how most forms with a head stand in the file.
+fn options(code: Code<'_>, style: &Style, indentation: Indentation) -> Options {
+    let mut options = Options::of(style, indentation);
+    if code.toolkit().indent.spec.forms.is_some() && options.heads.is_empty() {
+        options.heads = found_heads(code);
     }
-    let Code { source, tree, .. } = code;
-    let result = Source::from_text(source.path(), edits.apply(source.text()));
-    let tree = Tree::read(&result, tree.language());
-    let again = with_manner(code.other(&result, &tree), style, indentation).0;
-    manner::differences(&again) == manner::differences(own)
+    options
 }
 
 struct Setter<'a> {
     code: Code<'a>,
     style: &'a Style,
-    /// The same, with the manner of the file where that leaves something open.
-    own: &'a Style,
     indentation: Indentation,
     margin: Place,
     /// Whether the first line begins elsewhere.
@@ -117,11 +111,11 @@ struct Setter<'a> {
 }
 
 impl Setter<'_> {
-    fn edits(&self, left_alone: &mut Vec<LeftAlone>) -> Edits {
+    fn edits(&self, receipt: &mut Receipt) -> Edits {
         let mut edits: Vec<(Span, String)> = Vec::new();
         let mut placed: Vec<(Line, Place)> = Vec::new();
         match self.code.toolkit().indent.spec.lines {
-            LinesBy::Structure => placed = self.by_structure(&mut edits, left_alone),
+            LinesBy::Structure => placed = self.by_structure(&mut edits, receipt),
             LinesBy::Levels => {
                 let lines = lines(self.code, self.indentation, self.only);
                 let was = found_indentation(self.code).map_or(self.indentation, |found| match found.tabs {
@@ -143,7 +137,7 @@ impl Setter<'_> {
             }
         }
         for piece in self.code.tree.embedded() {
-            self.embedded(piece, &placed, &mut edits, left_alone);
+            self.embedded(piece, &placed, &mut edits, &mut receipt.left_alone);
         }
         edits.retain(|(span, blank)| span.of(self.code.source.text()) != blank);
         edits.sort_by_key(|(span, _)| (span.start, span.end));
@@ -159,31 +153,47 @@ impl Setter<'_> {
         blank
     }
 
-    fn by_structure(&self, edits: &mut Vec<(Span, String)>, left_alone: &mut Vec<LeftAlone>) -> Vec<(Line, Place)> {
+    fn by_structure(&self, edits: &mut Vec<(Span, String)>, receipt: &mut Receipt) -> Vec<(Line, Place)> {
         let completed = completed(self.code);
         let code =
             completed.as_ref().map_or(self.code, |completed| self.code.other(&completed.source, &completed.tree));
-        let table = &code.toolkit().indent;
-        let mut options = Options::of(self.own, self.indentation);
-        if table.spec.forms.is_some() && options.heads.is_empty() {
-            options.heads = found_heads(self.code);
-        }
         let mut lines = lines(code, self.indentation, self.only);
-        self.keep_uncertain(code, &mut lines, left_alone);
+        self.keep_uncertain(code, &mut lines, &mut receipt.left_alone);
         let indented = any_indented(code);
         lines.iter_mut().for_each(|line| line.kept |= stays_at_margin(code, line, indented));
         if let Some(first) = lines.first_mut().filter(|first| self.begun && first.start == 0) {
             (first.kept, first.found) = (true, self.margin);
         }
-        let mut placed = places(code, table, &options, self.margin, &lines);
+        let (places, mut blocks, well_kept) = self.places(code, &lines, receipt);
         // The last line of a half-written file was taken off before it was read.
         let end = completed.as_ref().map_or(u32::MAX, |completed| completed.end);
         let count = lines.iter().take_while(|line| line.start < end).count();
         lines.truncate(count);
-        for block in &mut placed.blocks {
-            self.move_block(code, block, (&lines, &placed.places), edits);
+        for block in &mut blocks {
+            self.move_block(code, block, (&lines, &places, well_kept), edits);
         }
-        lines.into_iter().zip(placed.places).collect()
+        lines.into_iter().zip(places).collect()
+    }
+
+    /// Where lines stand: in a file that is well kept as it shows, in a jumble as the style says. Also what there is of several
+    /// lines, and whether the file is well kept.
+    fn places(&self, code: Code<'_>, lines: &[Line], receipt: &mut Receipt) -> (Vec<Place>, Vec<Block>, bool) {
+        let usual = options(code, self.style, self.indentation);
+        let first = placed(code, &usual, self.margin, lines, Some(Ways::new(self.style)));
+        let ways = first.ways.filter(manner::is_kept);
+        let Some(ways) = ways else {
+            let placed = placed(code, &usual, self.margin, lines, None);
+            return (placed.places, placed.blocks, false);
+        };
+        let own = manner::shown(&ways, self.style);
+        let shown = manner::differences(&own);
+        if ways.standing == ways.lines || shown.is_empty() {
+            return (first.places, first.blocks, true);
+        }
+        receipt.manner = shown;
+        let own_options = options(code, &own, self.indentation);
+        let placed = placed(code, &own_options, self.margin, lines, Some(Ways::new(&own)));
+        (placed.places, placed.blocks, true)
     }
 
     /// Lines behind a bracket that nothing opened, inside what could not be read, stay where they are.
@@ -212,7 +222,7 @@ impl Setter<'_> {
         &self,
         code: Code<'_>,
         block: &mut Block,
-        (lines, places): (&[Line], &[Place]),
+        (lines, places, well_kept): (&[Line], &[Place], bool),
         edits: &mut Vec<(Span, String)>,
     ) {
         let source = code.source;
@@ -230,7 +240,7 @@ impl Setter<'_> {
         if line.token == block.token {
             block.column = place.columns();
         }
-        for (span, place) in inner_lines(code, block, self.indentation) {
+        for (span, place) in inner_lines(code, block, self.indentation, well_kept) {
             edits.push((span, self.written(place)));
         }
     }
@@ -272,19 +282,18 @@ impl Setter<'_> {
         let setter = Setter {
             code: self.code.piece(piece),
             style: &style,
-            own: &style,
             indentation,
             margin,
             begun,
             only,
         };
-        let mut left = Vec::new();
-        for (span, blank) in setter.edits(&mut left).iter() {
+        let mut receipt = Receipt::default();
+        for (span, blank) in setter.edits(&mut receipt).iter() {
             if span.end < piece.source.span().end {
                 edits.push((Span::new(piece.outer(span.start), piece.outer(span.end)), blank.to_owned()));
             }
         }
-        left_alone.extend(left.into_iter().map(|left| LeftAlone { span: piece.outer_span(left.span), ..left }));
+        left_alone.extend(receipt.left_alone.into_iter().map(|left| LeftAlone { span: piece.outer_span(left.span), ..left }));
     }
 }
 

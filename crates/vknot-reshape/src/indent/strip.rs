@@ -30,7 +30,7 @@ pub fn stripped(code: Code<'_>) -> String {
         let moved = -i64::from(blank_columns(span.of(source.text()), PLAIN.tab_width));
         let block = Block { token: index, column: 0, prose: prose.then_some(Default::default()), moved };
         let starred = source.slice(token.span()).lines().skip(1).all(|line| line.trim_start().starts_with('*'));
-        for (span, place) in inner_lines(code, &block, PLAIN) {
+        for (span, place) in inner_lines(code, &block, PLAIN, false) {
             let columns = if starred || prose { 0 } else { place.columns() };
             edits.push((span, " ".repeat(columns as usize)));
         }

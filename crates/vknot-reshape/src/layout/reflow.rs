@@ -25,7 +25,7 @@ pub(super) fn comment(code: Code<'_>, token: u32, frame: &Frame<'_>) -> Option<S
     let column = frame.place.columns();
     let moved = if frame.first_on_line { i64::from(column) - i64::from(frame.was) } else { 0 };
     let block = Block { token, column, prose: None, moved };
-    let mut places = inner_lines(code, &block, paper.indentation).into_iter().peekable();
+    let mut places = inner_lines(code, &block, paper.indentation, false).into_iter().peekable();
     let mut out = String::with_capacity(text.len());
     let mut at = span.start;
     for (index, line) in text.split('\n').enumerate() {

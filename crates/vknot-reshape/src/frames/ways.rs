@@ -1,0 +1,308 @@
+//! The ways of an author: where a line may stand other than settings and habit say, as long as it stands for something.
+//!
+//! In a file that is well kept, a line stays where another value of the setting that decides it would have it, or, if it goes on with
+//! what another line began, where it lines up with something in front of it or stands whole steps further in. It is held against the
+//! lines around it: what they move, it moves. The first line of a kind decides for those beside it.
+
+use std::collections::BTreeMap;
+
+use vknot_style::{Key, Origin, Style};
+use vknot_syntax::{Node, NodeId, TokenId};
+
+use super::marks::closer;
+use super::place::{Place, Spot};
+use super::stack::{Frame, Frames};
+use crate::spec::indent::Hold;
+
+/// What decides where a line stands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum By {
+    /// The structure alone.
+    Structure,
+    /// A setting, which tells how far it stands in from there.
+    Setting(Key, Place),
+    /// The structure, though some stand one step in from there and others none, or half a one.
+    Step(Place),
+    /// It closes what a bracket opened.
+    Close,
+    /// It goes on with what another line began.
+    Wrap,
+    /// Its author: it is no code for certain.
+    Author,
+}
+
+/// Columns of one line, up to the 255th.
+#[derive(Clone, Copy, Debug, Default)]
+pub(crate) struct Columns([u64; 4]);
+
+impl Columns {
+    fn insert(&mut self, column: u32) {
+        if let Some(word) = self.0.get_mut(column as usize / 64) {
+            *word |= 1 << (column % 64);
+        }
+    }
+
+    fn contains(&self, column: u32) -> bool {
+        self.0.get(column as usize / 64).is_some_and(|word| word >> (column % 64) & 1 == 1)
+    }
+}
+
+/// What is known of how the lines of a frame were written.
+#[derive(Clone, Copy, Debug, Default)]
+pub(crate) struct Written {
+    /// How many columns the line it began on was moved.
+    pub shift: i64,
+    /// Where its tokens stand, and those of what it is in that begin with it.
+    pub columns: Columns,
+    /// Where the first thing behind its bracket, or behind a sign in it, stands.
+    pub first: Option<u32>,
+    /// Where its labels stand.
+    pub labels: Option<Place>,
+    /// Whether a line has told where those beside it stand.
+    pub settled: bool,
+}
+
+impl Written {
+    /// That of a frame that stands on the same line.
+    pub fn bare(&self) -> Written {
+        Written { shift: self.shift, ..Written::default() }
+    }
+}
+
+/// What lines of a file show of its ways.
+#[derive(Clone)]
+pub(crate) struct Ways<'a> {
+    style: &'a Style,
+    /// On how many lines each value of a setting holds.
+    pub votes: BTreeMap<(Key, &'static str), u32>,
+    /// Lines that stand for something, and all.
+    pub standing: u32,
+    pub lines: u32,
+}
+
+impl<'a> Ways<'a> {
+    pub fn new(style: &'a Style) -> Self {
+        Self { style, votes: BTreeMap::new(), standing: 0, lines: 0 }
+    }
+
+    /// The same for another style, or one that lives longer.
+    pub fn of<'b>(self, style: &'b Style) -> Ways<'b> {
+        Ways { style, votes: self.votes, standing: self.standing, lines: self.lines }
+    }
+
+    /// Whether nobody set a key, so that lines may tell.
+    fn is_open(&self, key: Key) -> bool {
+        matches!(self.style.origin(key), Origin::Default | Origin::Found)
+    }
+}
+
+impl Frames<'_> {
+    /// What is known where a frame opens.
+    pub(super) fn written_here(&self) -> Written {
+        let shift = match &self.ways {
+            Some(_) => self.shift,
+            None => 0,
+        };
+        Written { shift, ..Written::default() }
+    }
+
+    /// Where a line stays that stands for something; `None` where it goes by the rule.
+    pub(super) fn as_written(&mut self, node: &Node, spot: &Spot, comment: bool) -> Option<Place> {
+        self.ways.as_ref()?;
+        let column = i64::from(self.written_column(node.start));
+        let candidate = (column + self.top().written.shift).max(0) as u32;
+        if comment {
+            return self.lines_up_comment(candidate).then(|| spot.place.with_columns(candidate));
+        }
+        if spot.by == By::Author {
+            return Some(spot.place.with_columns(if column == 0 { 0 } else { candidate }));
+        }
+        let stands = candidate == spot.place.columns() || self.explains(node, spot, candidate);
+        let ways = self.ways.as_mut()?;
+        ways.lines += 1;
+        ways.standing += u32::from(stands);
+        if !stands {
+            return None;
+        }
+        self.vote(spot, candidate);
+        Some(if candidate == spot.place.columns() { spot.place } else { spot.place.with_columns(candidate) })
+    }
+
+    /// Remembers what a line that begins with a node tells those beside it.
+    pub(super) fn note_written(&mut self, node: &Node, spot: &Spot, wanted: Place) {
+        if self.ways.is_none() {
+            return;
+        }
+        let column = i64::from(self.written_column(node.start));
+        self.shift = i64::from(wanted.columns()) - column;
+        let Some(top) = self.stack.last_mut() else { return };
+        let branch = matches!(top.hold, Hold::Branch | Hold::Arm | Hold::Operands);
+        match spot.by {
+            By::Setting(Key::IndentCase | Key::IndentAccess, _) => top.written.labels = Some(wanted),
+            By::Setting(..) | By::Step(_) if spot.by == top.by && spot.place == top.base => {
+                (top.base, top.written.settled) = (wanted, true);
+            }
+            By::Wrap if !branch && spot.place == top.base => top.base = wanted,
+            By::Wrap if !branch && spot.place == top.argument => top.argument = wanted,
+            _ => {}
+        }
+    }
+
+    /// Whether a line may stand in a column though the rule says another one.
+    fn explains(&self, node: &Node, spot: &Spot, candidate: u32) -> bool {
+        let Some(ways) = &self.ways else { return false };
+        let (top, size) = (self.top(), self.options.size);
+        let further = |from: Place| candidate.checked_sub(from.columns());
+        let step = |from: Place| further(from).is_some_and(|further| [0, size.div_ceil(2), size].contains(&further));
+        match spot.by {
+            By::Structure | By::Author => false,
+            _ if top.written.settled && spot.by == top.by && spot.by != By::Wrap => false,
+            By::Step(from) => step(from),
+            By::Setting(key, _) if !ways.is_open(key) => false,
+            By::Setting(Key::IndentAccess, from) => further(from).is_some_and(|further| further <= size),
+            By::Setting(Key::IndentLabel, base) => candidate <= base.columns(),
+            By::Setting(_, from) => step(from),
+            By::Close => self.closes_at(node, candidate),
+            By::Wrap => self.wraps_at(candidate),
+        }
+    }
+
+    /// Whether a line that a closing bracket leads may stand in a column: that of what else it closes, that of its bracket, or of
+    /// the items.
+    fn closes_at(&self, node: &Node, candidate: u32) -> bool {
+        let top = self.top();
+        let round = top.hold != Hold::Body;
+        if round && self.ways.as_ref().is_some_and(|ways| ways.is_open(Key::IndentBracket)) {
+            return top.written.columns.contains(candidate)
+                || [top.anchor, top.base].iter().any(|place| place.columns() == candidate);
+        }
+        let closers = self.tree.tokens()[node.first_token as usize..].iter().skip(1);
+        let more = closers.take_while(|token| {
+            let closes = closer(self.source.slice(token.span()), self.tree.role(token.node)).is_some();
+            closes && self.source.line(token.start) == self.source.line(node.start)
+        });
+        let outer = self.stack.iter().rev().filter(|frame| frame.bracket.is_some()).skip(1);
+        outer.zip(more).any(|(frame, _)| frame.anchor.columns() == candidate)
+    }
+
+    /// Whether what wraps may stand in a column: lined up with something in front of it that it belongs to, or whole steps
+    /// further in than a line that is gone on with.
+    fn wraps_at(&self, candidate: u32) -> bool {
+        let size = self.options.size.max(1);
+        let sequence = |frame: &&Frame| {
+            matches!(frame.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body | Hold::Element)
+        };
+        let open = self.stack.iter().rev().take_while(|frame| !sequence(frame));
+        let Some(statement) = open.clone().take(DEEP).last().map(|frame| frame.anchor.columns()) else { return false };
+        let explained = |frame: &Frame| {
+            let further = candidate.saturating_sub(frame.anchor.columns());
+            let steps = further > 0 && (further % size == 0 && further <= FAR * size || further == size.div_ceil(2));
+            steps || frame.written.columns.contains(candidate)
+        };
+        candidate > statement && open.take(DEEP).any(explained)
+    }
+
+    /// Whether a comment stands with something that is open.
+    fn lines_up_comment(&self, candidate: u32) -> bool {
+        let open = self.stack.iter().rev().take(DEEP);
+        let mut places = open.flat_map(|frame| [frame.base, frame.anchor]);
+        places.any(|place| place.columns() == candidate) || self.top().written.columns.contains(candidate)
+    }
+
+    /// Counts what a line shows of a setting.
+    fn vote(&mut self, spot: &Spot, candidate: u32) {
+        let size = self.options.size;
+        let top = self.top();
+        let (key, word) = match spot.by {
+            By::Setting(key, from) => (key, word_of(key, candidate, from.columns(), size)),
+            By::Close if top.bracket == Some(b'(') => {
+                (Key::IndentBracket, word_of(Key::IndentBracket, candidate, top.anchor.columns(), size))
+            }
+            By::Wrap => match top.written.first {
+                _ if spot.place != top.base => return,
+                Some(first) if top.bracket.is_some() => (Key::AlignList, self.list_word(first, candidate)),
+                Some(first) => {
+                    (Key::AlignOperand, Some(if candidate == first { "true" } else { "false" }))
+                }
+                None if top.hold == Hold::Literal => (Key::WrapLiteral, match candidate.checked_sub(top.anchor.columns()) {
+                    Some(further) if further == size => Some("level"),
+                    Some(further) if further == self.options.wrap => Some("wrap"),
+                    _ => None,
+                }),
+                None => (Key::WrapIndent, word_of(Key::WrapIndent, candidate, top.anchor.columns(), size)),
+            },
+            _ => return,
+        };
+        if let (Some(word), Some(ways)) = (word, &mut self.ways) {
+            *ways.votes.entry((key, word)).or_default() += 1;
+        }
+    }
+
+    fn list_word(&self, first: u32, candidate: u32) -> Option<&'static str> {
+        let literal = self.top().hold == Hold::Literal;
+        match (candidate == first, literal) {
+            (true, true) => Some("all"),
+            (true, false) => Some("arguments"),
+            (false, true) => None,
+            (false, false) => Some("none"),
+        }
+    }
+
+    /// Notes in which column a token stands for the frames it belongs to: those it opened, of which there were `open` before, and the one they are in.
+    pub(super) fn note_column(
+        &mut self,
+        token: TokenId,
+        open: usize,
+        first_of: Option<(usize, NodeId)>,
+        column: &mut dyn FnMut() -> u32,
+    ) {
+        if self.ways.is_none() || self.tree.is_comment(token) {
+            return;
+        }
+        let text = self.tree.tokens().get(token as usize).map_or("", |token| self.source.slice(token.span()));
+        if matches!(text, "," | ";") {
+            return;
+        }
+        let column = column();
+        let first = first_of.and_then(|(at, node)| self.stack.get_mut(at).filter(|frame| frame.node == node));
+        first.into_iter().for_each(|frame| frame.written.first = Some(column));
+        let from = open.min(self.stack.len()).saturating_sub(1);
+        for frame in &mut self.stack[from..] {
+            frame.written.columns.insert(column);
+        }
+    }
+}
+
+/// How many frames are looked at.
+const DEEP: usize = 16;
+
+/// How many steps further in a wrapped line may stand.
+const FAR: u32 = 6;
+
+/// The value of a setting that would have a line in a column.
+fn word_of(key: Key, candidate: u32, from: u32, size: u32) -> Option<&'static str> {
+    let further = candidate.checked_sub(from);
+    match key {
+        Key::IndentLabel => match from.checked_sub(candidate)? {
+            0 => Some("in"),
+            out if out == size => Some("out"),
+            _ => (candidate == 0).then_some("margin"),
+        },
+        Key::IndentAccess => match further? {
+            0 => Some("type"),
+            further if further == size => Some("member"),
+            _ => Some("half"),
+        },
+        Key::IndentPage => match further? {
+            0 => Some("flat"),
+            _ => Some("nested"),
+        },
+        _ => match further? {
+            0 => Some("0"),
+            further if further == size => Some("1"),
+            further if further == 2 * size => Some("2"),
+            further if further == size.div_ceil(2) => Some("half"),
+            _ => None,
+        },
+    }
+}
