@@ -197,7 +197,7 @@ impl Style {
             IndentStyle::AsFound => found.unwrap_or(habit).tabs,
         };
         // Steps of less than a tab, with a tab for as many columns as it stands for, are a way of their own.
-        let mixed = found.filter(|found| tabs && found.tabs && found.size < found.tab_width);
+        let mixed = found.filter(|found| tabs == found.tabs && found.size < found.tab_width);
         let tab_width = self.number(Key::TabWidth).or(mixed.map(|mixed| mixed.tab_width));
         let size = match self.word(Key::IndentSize) {
             "tab" => tab_width.unwrap_or(habit.size),

@@ -100,6 +100,8 @@ impl Frames<'_> {
         };
         let by = match (body, hold) {
             (true, _) if owned && (of.namespace || of.flush) => By::Setting(Key::IndentNamespace, anchor),
+            // Some let what is inside stand with a bracket that stands further in than what it belongs to.
+            (true, _) if leads && self.current.columns() > top.anchor.columns() => By::Step(anchor),
             (true, _) => By::Structure,
             _ => By::Wrap,
         };
@@ -151,6 +153,7 @@ impl Frames<'_> {
         // A mark in front of the bracket does not count.
         let bracket = node.end.saturating_sub(1);
         let column = column + bracket.saturating_sub(node.start);
+        frame.written.bracket = column;
         let position = self.top().passed;
         frame.rule = forms::rule_of(self.code, node.parent, spec, position, &self.options.heads);
         let mut parts = self.tree.parts(node.parent).skip(1);

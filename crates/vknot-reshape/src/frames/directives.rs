@@ -42,7 +42,11 @@ impl Frames<'_> {
 
     fn part(&self, node: &Node) -> Option<Part> {
         let first = self.tree.tokens().get(node.first_token as usize)?;
-        let text = self.source.slice(first.span()).trim_start_matches(['#', '{', '(', '*', '$', ' ', '\t']);
+        self.part_of(self.source.slice(first.span()))
+    }
+
+    fn part_of(&self, text: &str) -> Option<Part> {
+        let text = text.trim_start_matches(['#', '{', '(', '*', '$', ' ', '\t']);
         let word = &text[..text.find(|c: char| !c.is_ascii_alphanumeric()).unwrap_or(text.len())];
         PARTS
             .into_iter()
@@ -54,7 +58,12 @@ impl Frames<'_> {
     /// Counts a directive.
     pub(super) fn enter_directive(&mut self, node: &Node) {
         let line = self.places.len().saturating_sub(1);
+        // What was left out may be one token, to the end of its conditional.
+        let left_out = self.source.slice(node.span()).rsplit_once('\n');
+        let ends = left_out.and_then(|(_, last)| self.part_of(last)) == Some(Part::End);
         match self.part(node) {
+            Some(Part::Begin) if ends => {}
+            _ if ends => drop(self.conditionals.pop()),
             Some(Part::Begin) => self.conditionals.push(Conditional { line, code: None }),
             Some(Part::End) => drop(self.conditionals.pop()),
             _ => {}

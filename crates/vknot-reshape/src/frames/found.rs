@@ -93,7 +93,7 @@ fn by_lines(code: Code<'_>) -> Option<Indentation> {
 }
 
 /// Where forms tell how far lines stand in: whether tabs are put in place of spaces wherever they fit, as four in five of the lines that
-/// stand so far in have it.
+/// stand so far in have it. In any case a tab stands for eight columns.
 fn by_tabs(code: Code<'_>) -> Option<Indentation> {
     let plain = Indentation { tabs: false, size: 1, tab_width: MIXED_TAB };
     let blanks = lines::lines(code, plain, None).into_iter();
@@ -104,11 +104,9 @@ fn by_tabs(code: Code<'_>) -> Option<Indentation> {
         spaces.len() < MIXED_TAB as usize && !spaces.contains('\t')
     };
     let tabs = far.iter().filter(filled).count();
-    (tabs > 0 && tabs * 5 >= far.len() * 4).then(|| Indentation {
-        tabs: true,
-        size: code.toolkit().indent.spec.habit,
-        tab_width: MIXED_TAB,
-    })
+    let tabs = tabs > 0 && tabs * 5 >= far.len() * 4;
+    let told = tabs || far.iter().any(|blank| blank.contains('\t'));
+    told.then(|| Indentation { tabs, size: code.toolkit().indent.spec.habit, tab_width: MIXED_TAB })
 }
 
 /// The same where indentation is meaning: the widths by which statements begin blocks.
@@ -173,7 +171,8 @@ impl Votes {
             return Some(Indentation { tabs: true, size: size as u32, tab_width: MIXED_TAB });
         }
         let tabs = self.tabs > votes;
-        let size = if tabs { 4 } else { size.min(16) as u32 };
+        // A tab stands for what spaces show a level to be.
+        let size = if tabs && votes < ENOUGH { 4 } else { size.min(16) as u32 };
         Some(Indentation { tabs, size, tab_width: size })
     }
 }

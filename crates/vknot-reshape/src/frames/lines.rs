@@ -11,7 +11,7 @@ use super::comments::Beside;
 use super::options::Options;
 use super::place::{blank_columns, Pen, Place};
 use super::stack::Frames;
-use super::ways::Ways;
+use super::ways::{Shown, Ways};
 
 /// A line that begins with a token.
 #[derive(Clone, Copy, Debug)]
@@ -70,10 +70,12 @@ pub(crate) fn lines(code: Code<'_>, indentation: Indentation, only: Option<&[Spa
 }
 
 /// Where lines begin, what there is of several lines, and what the lines show.
-pub(crate) struct Placed<'a> {
+pub(crate) struct Placed {
     pub places: Vec<Place>,
     pub blocks: Vec<Block>,
-    pub ways: Option<Ways<'a>>,
+    pub shown: Option<Shown>,
+    /// Whether the white space of each line may be left as it is, if it takes as many columns as it should.
+    pub stays: Vec<bool>,
 }
 
 /// Tells where each of `lines` begins. Lines that are not wanted stay where they are.
@@ -88,20 +90,20 @@ pub(crate) fn places(
 }
 
 /// The same; where there are `ways`, lines that stand for something stay.
-pub(crate) fn placed<'a>(
-    code: Code<'a>,
-    options: &'a Options,
+pub(crate) fn placed(
+    code: Code<'_>,
+    options: &Options,
     margin: Place,
     lines: &[Line],
-    ways: Option<Ways<'a>>,
-) -> Placed<'a> {
+    ways: Option<Ways<'_>>,
+) -> Placed {
     let first = lines.iter().find(|line| line.start > 0 && !code.tree.is_comment(line.token));
     let shift = first.map_or(0, |line| i64::from(margin.columns()) - i64::from(line.found.columns()));
     let shift = if margin == Place::default() { 0 } else { shift };
     driven(Frames::new(code, &code.toolkit().indent, options, margin).with_ways(ways, shift), lines)
 }
 
-fn driven<'a>(mut frames: Frames<'a>, lines: &[Line]) -> Placed<'a> {
+fn driven(mut frames: Frames<'_>, lines: &[Line]) -> Placed {
     let (tree, source) = (frames.tree(), frames.source());
     let mut pen = Pen::new(source.text(), frames.tab_width());
     let mut lines = lines.iter().peekable();
@@ -124,7 +126,7 @@ fn driven<'a>(mut frames: Frames<'a>, lines: &[Line]) -> Placed<'a> {
         frames.pass(token, &mut || pen.column_of(facts.start));
     }
     frames.finish();
-    Placed { places: frames.places, blocks: frames.blocks, ways: frames.ways }
+    Placed { places: frames.places, blocks: frames.blocks, shown: frames.ways.map(|ways| ways.shown), stays: frames.stays }
 }
 
 /// Whether a line holds a comment that stays at the margin: as a rule it is code that is not to run. `indented` tells whether any code of

@@ -48,7 +48,7 @@ impl Frames<'_> {
             (_, Some(_)) => Spot::by(self.in_list(&frame), By::Wrap),
             (Hold::Branch | Hold::Arm, None) => self.in_branch(id, node, &frame),
             (Hold::Element, None) => Spot::by(frame.base, frame.by),
-            (Hold::Section, None) => Spot::by(frame.base, By::Step(frame.anchor)),
+            (Hold::Section, None) => Spot::by(frame.base, By::Wrap),
             (Hold::Tag | Hold::Operands, None) => Spot::by(frame.base, By::Wrap),
             _ => self.in_head(id, node, &frame),
         }

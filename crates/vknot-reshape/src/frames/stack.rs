@@ -110,7 +110,7 @@ pub(crate) struct Frames<'a> {
     /// The next node to enter.
     next: u32,
     /// The token that begins the line at hand.
-    line_token: TokenId,
+    pub(super) line_token: TokenId,
     /// Where the line at hand begins.
     pub(super) current: Place,
     /// The same, or what stands behind the mark that leads it.
@@ -132,10 +132,10 @@ pub(crate) struct Frames<'a> {
     nesting: Option<OpenBrackets<Opened>>,
     /// The ways of the author, where lines may keep to them.
     pub ways: Option<Ways<'a>>,
-    /// How many columns the line at hand was moved.
-    pub(super) shift: i64,
     /// The frame that waits to be told where the next token stands.
     pub(super) first_of: Option<(usize, NodeId)>,
+    /// Whether the white space of each line that was begun may be left as it is, if it takes as many columns as it should.
+    pub stays: Vec<bool>,
 }
 
 impl<'a> Frames<'a> {
@@ -162,8 +162,8 @@ impl<'a> Frames<'a> {
             behind: None,
             nesting: tree.has_error().then(OpenBrackets::new),
             ways: None,
-            shift: 0,
             first_of: None,
+            stays: Vec::new(),
         };
         frames.push(NodeId(0), Hold::Flat, margin, margin);
         frames
@@ -234,6 +234,7 @@ impl<'a> Frames<'a> {
         let by_brackets = self.by_brackets(token);
         let Some(id) = self.reached(token) else {
             self.places.push(self.current);
+            self.stays.push(false);
             return self.current;
         };
         let node = self.tree.node(id);
@@ -243,6 +244,7 @@ impl<'a> Frames<'a> {
         let own = self.as_written(node, &spot, comment);
         let wanted = kept.or(own).unwrap_or(spot.place);
         self.places.push(wanted);
+        self.stays.push(own.is_some());
         if !comment && !directive {
             self.note_written(node, &spot, wanted);
         }
@@ -461,7 +463,10 @@ impl<'a> Frames<'a> {
         }
         match kind.hold {
             Hold::Through => {}
-            Hold::Head | Hold::Header => self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap)),
+            Hold::Head | Hold::Header => {
+                let anchor = self.behind_directives(node).unwrap_or(self.current);
+                self.push(id, kind.hold, anchor, anchor.deeper(self.options.wrap));
+            }
             Hold::Chain if !self.is_inside_like(node) => {
                 self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap));
             }
@@ -496,7 +501,8 @@ impl<'a> Frames<'a> {
             Hold::Flat | Hold::Parts => self.push(id, kind.hold, self.current, self.current),
             // A body without brackets, such as that of a keyword language.
             Hold::Body if !self.begins_with_bracket(id) => {
-                let (base, by) = match self.is_at_line_start(node) {
+                let leads = self.is_at_line_start(node) && !self.tree.is_comment(node.first_token);
+                let (base, by) = match leads {
                     true => (self.current, By::Structure),
                     false => self.inside(),
                 };
@@ -506,9 +512,18 @@ impl<'a> Frames<'a> {
         }
     }
 
+    /// Where a node stands that begins with a directive: not with that, but with what it is among.
+    fn behind_directives(&self, node: &Node) -> Option<Place> {
+        let first = self.tree.tokens().get(node.first_token as usize)?;
+        let top = self.top();
+        let same = self.tree.node(top.node).first_token == node.first_token && top.node != NodeId(0);
+        let directive = self.table.kind(self.tree.node(first.node).kind).hold == Hold::Margin;
+        directive.then_some(if same { top.anchor } else { top.base })
+    }
+
     /// Counts a node among what the innermost frame holds.
     fn count_in_top(&mut self, node: &Node, role: Role, hold: Hold) {
-        let prefix = matches!(role, Role::Annotation | Role::Comment);
+        let prefix = matches!(role, Role::Annotation | Role::Comment) || hold == Hold::Margin;
         let Some(top) = self.stack.last_mut() else { return };
         if node.parent == top.node {
             top.passed += u32::from(role != Role::Comment);
@@ -590,7 +605,8 @@ impl<'a> Frames<'a> {
         let span = node.span();
         if (prose || role == Role::Comment) && !self.top().kept && self.source.slice(span).contains('\n') {
             let column = column();
-            let prose = prose.then_some(self.top().base);
+            // Text that was well kept moves with its first line.
+            let prose = Some(self.top().base).filter(|_| prose && self.ways.is_none());
             self.blocks.push(Block { token: node.first_token, column, prose, moved: 0 });
         }
     }

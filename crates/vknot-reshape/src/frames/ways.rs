@@ -56,6 +56,8 @@ pub(crate) struct Written {
     pub columns: Columns,
     /// Where the first thing behind its bracket, or behind a sign in it, stands.
     pub first: Option<u32>,
+    /// Where the bracket of a form stands.
+    pub bracket: u32,
     /// Where its labels stand.
     pub labels: Option<Place>,
     /// Whether a line has told where those beside it stand.
@@ -69,10 +71,9 @@ impl Written {
     }
 }
 
-/// What lines of a file show of its ways.
-#[derive(Clone)]
-pub(crate) struct Ways<'a> {
-    style: &'a Style,
+/// What the lines of a file show of its ways.
+#[derive(Clone, Debug, Default)]
+pub(crate) struct Shown {
     /// On how many lines each value of a setting holds.
     pub votes: BTreeMap<(Key, &'static str), u32>,
     /// Lines that stand for something, and all.
@@ -80,14 +81,32 @@ pub(crate) struct Ways<'a> {
     pub lines: u32,
 }
 
+/// Follows the lines of a file that may stand in other ways.
+pub(crate) struct Ways<'a> {
+    style: &'a Style,
+    pub shown: Shown,
+    /// How many columns the line at hand was moved.
+    shift: i64,
+    /// Where the tokens of the line at hand stand, and those of the line above.
+    line: Columns,
+    above: Columns,
+    /// Where the line above stands, and whether it holds a comment only that stays where it was.
+    line_above: (u32, bool),
+    /// Whether the line at hand ends with a comment behind code, or goes on with one.
+    beside: bool,
+}
+
 impl<'a> Ways<'a> {
     pub fn new(style: &'a Style) -> Self {
-        Self { style, votes: BTreeMap::new(), standing: 0, lines: 0 }
-    }
-
-    /// The same for another style, or one that lives longer.
-    pub fn of<'b>(self, style: &'b Style) -> Ways<'b> {
-        Ways { style, votes: self.votes, standing: self.standing, lines: self.lines }
+        Self {
+            style,
+            shown: Shown::default(),
+            shift: 0,
+            line: Columns::default(),
+            above: Columns::default(),
+            line_above: (0, false),
+            beside: false,
+        }
     }
 
     /// Whether nobody set a key, so that lines may tell.
@@ -99,42 +118,54 @@ impl<'a> Ways<'a> {
 impl Frames<'_> {
     /// What is known where a frame opens.
     pub(super) fn written_here(&self) -> Written {
-        let shift = match &self.ways {
-            Some(_) => self.shift,
-            None => 0,
-        };
-        Written { shift, ..Written::default() }
+        Written { shift: self.ways.as_ref().map_or(0, |ways| ways.shift), ..Written::default() }
     }
 
     /// Where a line stays that stands for something; `None` where it goes by the rule.
     pub(super) fn as_written(&mut self, node: &Node, spot: &Spot, comment: bool) -> Option<Place> {
-        self.ways.as_ref()?;
+        let ways = self.ways.as_mut()?;
+        (ways.above, ways.line) = (ways.line, Columns::default());
         let column = i64::from(self.written_column(node.start));
         let candidate = (column + self.top().written.shift).max(0) as u32;
         if comment {
-            return self.lines_up_comment(candidate).then(|| spot.place.with_columns(candidate));
+            let stays = self.lines_up_comment(candidate);
+            if let Some(ways) = &mut self.ways {
+                ways.line_above = (candidate, stays);
+                ways.beside &= stays;
+            }
+            return stays.then(|| spot.place.with_columns(candidate));
         }
         if spot.by == By::Author {
             return Some(spot.place.with_columns(if column == 0 { 0 } else { candidate }));
         }
         let stands = candidate == spot.place.columns() || self.explains(node, spot, candidate);
-        let ways = self.ways.as_mut()?;
-        ways.lines += 1;
-        ways.standing += u32::from(stands);
+        let shown = &mut self.ways.as_mut()?.shown;
+        shown.lines += 1;
+        shown.standing += u32::from(stands);
         if !stands {
             return None;
         }
         self.vote(spot, candidate);
-        Some(if candidate == spot.place.columns() { spot.place } else { spot.place.with_columns(candidate) })
+        if candidate == spot.place.columns() {
+            return Some(spot.place);
+        }
+        let anchor = match spot.by {
+            By::Setting(_, from) | By::Step(from) => from,
+            _ => self.top().anchor,
+        };
+        Some(match candidate.checked_sub(anchor.columns()) {
+            Some(further) if further % self.options.size.max(1) == 0 => anchor.deeper(further),
+            _ => spot.place.with_columns(candidate),
+        })
     }
 
     /// Remembers what a line that begins with a node tells those beside it.
     pub(super) fn note_written(&mut self, node: &Node, spot: &Spot, wanted: Place) {
-        if self.ways.is_none() {
-            return;
-        }
         let column = i64::from(self.written_column(node.start));
-        self.shift = i64::from(wanted.columns()) - column;
+        let Some(ways) = &mut self.ways else { return };
+        ways.shift = i64::from(wanted.columns()) - column;
+        ways.line_above = (wanted.columns(), false);
+        ways.beside = false;
         let Some(top) = self.stack.last_mut() else { return };
         let branch = matches!(top.hold, Hold::Branch | Hold::Arm | Hold::Operands);
         match spot.by {
@@ -154,6 +185,10 @@ impl Frames<'_> {
         let (top, size) = (self.top(), self.options.size);
         let further = |from: Place| candidate.checked_sub(from.columns());
         let step = |from: Place| further(from).is_some_and(|further| [0, size.div_ceil(2), size].contains(&further));
+        let in_conditional = !matches!(spot.by, By::Wrap | By::Close) && !self.conditionals.is_empty();
+        if in_conditional && further(spot.place).is_some_and(|further| further <= size) {
+            return true;
+        }
         match spot.by {
             By::Structure | By::Author => false,
             _ if top.written.settled && spot.by == top.by && spot.by != By::Wrap => false,
@@ -163,8 +198,36 @@ impl Frames<'_> {
             By::Setting(Key::IndentLabel, base) => candidate <= base.columns(),
             By::Setting(_, from) => step(from),
             By::Close => self.closes_at(node, candidate),
-            By::Wrap => self.wraps_at(candidate),
+            By::Wrap => {
+                self.wraps_at(candidate)
+                    || self.begins_anew(node, candidate)
+                    || self.is_number_of_table(node, candidate)
+                    || self.is_near_bracket(candidate)
+            }
         }
+    }
+
+    /// Whether a line holds numbers of a table, which may line up at their ends.
+    fn is_number_of_table(&self, node: &Node, candidate: u32) -> bool {
+        let first = self.tree.tokens().get(node.first_token as usize).map_or("", |first| self.source.slice(first.span()));
+        let number = first.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '-' | '+' | '.'));
+        number && self.top().hold == Hold::Literal && candidate >= self.top().anchor.columns()
+    }
+
+    /// Whether an element of a form stands a few columns further in than its bracket, as bodies do in one way or another.
+    fn is_near_bracket(&self, candidate: u32) -> bool {
+        let top = self.top();
+        let near = || candidate.checked_sub(top.written.bracket).is_some_and(|further| (1..=NEAR).contains(&further));
+        self.table.spec.forms.is_some() && top.bracket.is_some() && near()
+    }
+
+    /// Whether a line seems to begin something, though what was in front of it has no end that the reader knows of, such as a macro.
+    fn begins_anew(&self, node: &Node, candidate: u32) -> bool {
+        let top = self.top();
+        let word = |text: &str| text.starts_with(|c: char| c.is_alphabetic() || c == '_');
+        let ended = self.before() == ")" || word(self.before());
+        let begins = self.tree.tokens().get(node.first_token as usize).is_some_and(|first| word(self.source.slice(first.span())));
+        top.bracket.is_none() && candidate == top.anchor.columns() && ended && begins
     }
 
     /// Whether a line that a closing bracket leads may stand in a column: that of what else it closes, that of its bracket, or of
@@ -196,17 +259,29 @@ impl Frames<'_> {
         let Some(statement) = open.clone().take(DEEP).last().map(|frame| frame.anchor.columns()) else { return false };
         let explained = |frame: &Frame| {
             let further = candidate.saturating_sub(frame.anchor.columns());
-            let steps = further > 0 && (further % size == 0 && further <= FAR * size || further == size.div_ceil(2));
+            let whole = further % size == 0 && further <= FAR * size;
+            let steps = further > 0 && (whole || further == size.div_ceil(2) || USUAL.contains(&further));
             steps || frame.written.columns.contains(candidate)
         };
-        candidate > statement && open.take(DEEP).any(explained)
+        let above = self.ways.as_ref().is_some_and(|ways| ways.above.contains(candidate));
+        candidate > statement && (above || open.take(DEEP).any(explained))
     }
 
     /// Whether a comment stands with something that is open.
     fn lines_up_comment(&self, candidate: u32) -> bool {
+        let Some(ways) = &self.ways else { return false };
         let open = self.stack.iter().rev().take(DEEP);
         let mut places = open.flat_map(|frame| [frame.base, frame.anchor]);
-        places.any(|place| place.columns() == candidate) || self.top().written.columns.contains(candidate)
+        let (above, comment) = ways.line_above;
+        let further = i64::from(candidate) - i64::from(self.top().base.columns());
+        if ways.beside && further > 0 || further > i64::from(FAR_OFF) {
+            return true;
+        }
+        // Some stand below what they are about, one step further in.
+        candidate == above + if comment { 0 } else { self.options.size }
+            || candidate == self.top().base.columns() + self.options.size
+            || places.any(|place| place.columns() == candidate)
+            || ways.above.contains(candidate)
     }
 
     /// Counts what a line shows of a setting.
@@ -234,7 +309,7 @@ impl Frames<'_> {
             _ => return,
         };
         if let (Some(word), Some(ways)) = (word, &mut self.ways) {
-            *ways.votes.entry((key, word)).or_default() += 1;
+            *ways.shown.votes.entry((key, word)).or_default() += 1;
         }
     }
 
@@ -256,7 +331,9 @@ impl Frames<'_> {
         first_of: Option<(usize, NodeId)>,
         column: &mut dyn FnMut() -> u32,
     ) {
-        if self.ways.is_none() || self.tree.is_comment(token) {
+        let Some(ways) = &mut self.ways else { return };
+        if self.tree.is_comment(token) {
+            ways.beside |= self.line_token != token;
             return;
         }
         let text = self.tree.tokens().get(token as usize).map_or("", |token| self.source.slice(token.span()));
@@ -264,6 +341,7 @@ impl Frames<'_> {
             return;
         }
         let column = column();
+        self.ways.as_mut().into_iter().for_each(|ways| ways.line.insert(column));
         let first = first_of.and_then(|(at, node)| self.stack.get_mut(at).filter(|frame| frame.node == node));
         first.into_iter().for_each(|frame| frame.written.first = Some(column));
         let from = open.min(self.stack.len()).saturating_sub(1);
@@ -275,6 +353,15 @@ impl Frames<'_> {
 
 /// How many frames are looked at.
 const DEEP: usize = 16;
+
+/// How far from its bracket a body may stand.
+const NEAR: u32 = 4;
+
+/// How far from the code around it a comment stands that was put where it is.
+const FAR_OFF: u32 = 8;
+
+/// How far wrapped lines stand in that go by nothing else.
+const USUAL: [u32; 2] = [4, 8];
 
 /// How many steps further in a wrapped line may stand.
 const FAR: u32 = 6;

@@ -4,7 +4,7 @@ use vknot_style::{Key, Origin, Style};
 
 use super::set;
 use crate::frames::found::effective_indentation;
-use crate::frames::ways::Ways;
+use crate::frames::ways::Shown;
 use crate::spec::Code;
 
 /// The settings that lines can show.
@@ -34,15 +34,15 @@ const KEPT: u32 = 80;
 
 /// A style in which what it leaves open is as the lines of a file show it.
 pub fn own_style(code: Code<'_>, style: &Style) -> Style {
-    match set::ways_of(code, style, effective_indentation(code, style)) {
-        Some(ways) if is_kept(&ways) => shown(&ways, style),
+    match set::shown_by(code, style, effective_indentation(code, style)) {
+        Some(shown) if is_kept(&shown) => own(&shown, style),
         _ => style.clone(),
     }
 }
 
 /// Whether so many lines of a file stand for something that it is no jumble.
-pub(super) fn is_kept(ways: &Ways<'_>) -> bool {
-    ways.lines > 0 && ways.standing * 100 >= ways.lines * KEPT
+pub(super) fn is_kept(shown: &Shown) -> bool {
+    shown.lines > 0 && shown.standing * 100 >= shown.lines * KEPT
 }
 
 /// What a style has that the file shows, and nothing else said.
@@ -52,12 +52,12 @@ pub(super) fn differences(style: &Style) -> Vec<(&'static str, String)> {
 }
 
 /// A style with what the lines of a file show.
-pub(super) fn shown(ways: &Ways<'_>, style: &Style) -> Style {
+pub(super) fn own(shown: &Shown, style: &Style) -> Style {
     let mut own = style.clone();
     for key in SHOWN {
         let open = matches!(style.origin(key), Origin::Default | Origin::Found) && style.language().covers(key);
-        let votes = |word: &str| ways.votes.iter().find(|((of, value), _)| *of == key && *value == word).map_or(0, |(_, votes)| *votes);
-        let values = ways.votes.iter().filter(|((of, _), _)| *of == key).map(|((_, word), _)| *word);
+        let votes = |word: &str| shown.votes.iter().find(|((of, value), _)| *of == key && *value == word).map_or(0, |(_, votes)| *votes);
+        let values = shown.votes.iter().filter(|((of, _), _)| *of == key).map(|((_, word), _)| *word);
         let Some(most) = values.max_by_key(|word| votes(word)).filter(|_| open) else { continue };
         if votes(most) >= votes(style.word(key)) + LEAST {
             own = own.with_found(key, most.to_owned());

@@ -1,6 +1,6 @@
 //! Sets lines by structure, in code of other languages inside a file, too.
 
-use vknot_style::{Indentation, Key, Style};
+use vknot_style::{Indentation, Key, Origin, Style};
 use vknot_syntax::{Embedded, Role, Source, Span, Tree};
 
 use crate::spec::Code;
@@ -13,9 +13,9 @@ use crate::frames::found::{decided_indentation, indentation as found_indentation
 use super::levels;
 use crate::frames::forms::HeadRules;
 use super::learn::HeadVotes;
-use crate::frames::lines::{any_indented, Line, lines, placed, stays_at_margin};
+use crate::frames::lines::{any_indented, Line, lines, Placed, placed, stays_at_margin};
 use super::manner;
-use crate::frames::ways::Ways;
+use crate::frames::ways::{Shown, Ways};
 use crate::frames::broken::lost_from;
 use crate::frames::options::Options;
 use crate::frames::place::{blank_columns, Place};
@@ -83,12 +83,12 @@ fn set_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
 }
 
 /// What the lines of a file show of the ways of its author; `None` where structure does not say how they stand.
-pub(super) fn ways_of<'a>(code: Code<'a>, style: &'a Style, indentation: Indentation) -> Option<Ways<'a>> {
+pub(super) fn shown_by(code: Code<'_>, style: &Style, indentation: Indentation) -> Option<Shown> {
     let options = options(code, style, indentation);
     let structure = code.toolkit().indent.spec.lines == LinesBy::Structure;
     let lines = lines(code, indentation, None);
-    let ways = || placed(code, &options, Place::default(), &lines, Some(Ways::new(style))).ways;
-    ways().filter(|_| structure).map(|ways| ways.of(style))
+    let placed = || placed(code, &options, Place::default(), &lines, Some(Ways::new(style)));
+    structure.then(placed)?.shown
 }
 
 /// What decides where lines stand: the style, and how most forms with a head stand in the file.
@@ -164,36 +164,36 @@ impl Setter<'_> {
         if let Some(first) = lines.first_mut().filter(|first| self.begun && first.start == 0) {
             (first.kept, first.found) = (true, self.margin);
         }
-        let (places, mut blocks, well_kept) = self.places(code, &lines, receipt);
+        let (mut placed, well_kept) = self.placed(code, &lines, receipt);
+        let spaced = matches!(self.style.origin(Key::IndentStyle), Origin::Default | Origin::Found);
+        for ((line, place), stays) in lines.iter_mut().zip(&placed.places).zip(&placed.stays) {
+            line.kept |= spaced && *stays && place.columns() == line.found.columns();
+        }
         // The last line of a half-written file was taken off before it was read.
         let end = completed.as_ref().map_or(u32::MAX, |completed| completed.end);
         let count = lines.iter().take_while(|line| line.start < end).count();
         lines.truncate(count);
-        for block in &mut blocks {
-            self.move_block(code, block, (&lines, &places, well_kept), edits);
+        for block in &mut placed.blocks {
+            self.move_block(code, block, (&lines, &placed.places, well_kept), edits);
         }
-        lines.into_iter().zip(places).collect()
+        lines.into_iter().zip(placed.places).collect()
     }
 
-    /// Where lines stand: in a file that is well kept as it shows, in a jumble as the style says. Also what there is of several
-    /// lines, and whether the file is well kept.
-    fn places(&self, code: Code<'_>, lines: &[Line], receipt: &mut Receipt) -> (Vec<Place>, Vec<Block>, bool) {
+    /// Where lines stand: in a file that is well kept as it shows, in a jumble as the style says. Also whether it is well kept.
+    fn placed(&self, code: Code<'_>, lines: &[Line], receipt: &mut Receipt) -> (Placed, bool) {
         let usual = options(code, self.style, self.indentation);
         let first = placed(code, &usual, self.margin, lines, Some(Ways::new(self.style)));
-        let ways = first.ways.filter(manner::is_kept);
-        let Some(ways) = ways else {
-            let placed = placed(code, &usual, self.margin, lines, None);
-            return (placed.places, placed.blocks, false);
+        let Some(all) = first.shown.as_ref().filter(|shown| manner::is_kept(shown)) else {
+            return (placed(code, &usual, self.margin, lines, None), false);
         };
-        let own = manner::shown(&ways, self.style);
+        let own = manner::own(all, self.style);
         let shown = manner::differences(&own);
-        if ways.standing == ways.lines || shown.is_empty() {
-            return (first.places, first.blocks, true);
+        if all.standing == all.lines || shown.is_empty() {
+            return (first, true);
         }
         receipt.manner = shown;
         let own_options = options(code, &own, self.indentation);
-        let placed = placed(code, &own_options, self.margin, lines, Some(Ways::new(&own)));
-        (placed.places, placed.blocks, true)
+        (placed(code, &own_options, self.margin, lines, Some(Ways::new(&own))), true)
     }
 
     /// Lines behind a bracket that nothing opened, inside what could not be read, stay where they are.

@@ -63,6 +63,7 @@ const INDENTED: IndentSpec = IndentSpec {
             "preproc_pragma",
             "preproc_define",
             "preproc_undef",
+            "preproc_arg",
         ]),
         (Hold::Labelled, &["labeled_statement"]),
         (Hold::Head, &["accessor_declaration", "conditional_expression"]),
