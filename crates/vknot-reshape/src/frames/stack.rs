@@ -517,7 +517,9 @@ impl<'a> Frames<'a> {
         let first = self.tree.tokens().get(node.first_token as usize)?;
         let top = self.top();
         let same = self.tree.node(top.node).first_token == node.first_token && top.node != NodeId(0);
-        let directive = self.table.kind(self.tree.node(first.node).kind).hold == Hold::Margin;
+        let leaf = self.tree.node(first.node);
+        let directive = |node: &Node| self.table.kind(node.kind).hold == Hold::Margin;
+        let directive = directive(leaf) || directive(self.tree.node(leaf.parent));
         directive.then_some(if same { top.anchor } else { top.base })
     }
 

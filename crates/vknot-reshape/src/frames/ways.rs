@@ -76,10 +76,27 @@ impl Written {
 pub(crate) struct Shown {
     /// On how many lines each value of a setting holds.
     pub votes: BTreeMap<(Key, &'static str), u32>,
-    /// Lines that stand for something, and all.
-    pub standing: u32,
-    pub lines: u32,
+    /// Lines that begin something: those that stand for something, and all.
+    pub begun: (u32, u32),
+    /// The same of lines that go on with what another line began.
+    pub wrapped: (u32, u32),
 }
+
+impl Shown {
+    /// Whether every line stands for something.
+    pub fn is_whole(&self) -> bool {
+        [self.begun, self.wrapped].iter().all(|(standing, all)| standing == all)
+    }
+
+    /// Whether so many lines stand for something that the file is no jumble. Where none begins anything, those that wrap tell.
+    pub fn is_kept(&self) -> bool {
+        let (standing, all) = if self.begun.1 > 0 { self.begun } else { self.wrapped };
+        all > 0 && standing * 100 >= all * KEPT
+    }
+}
+
+/// The share of the lines, in hundredths, that must stand for something.
+const KEPT: u32 = 80;
 
 /// Follows the lines of a file that may stand in other ways.
 pub(crate) struct Ways<'a> {
@@ -140,8 +157,10 @@ impl Frames<'_> {
         }
         let stands = candidate == spot.place.columns() || self.explains(node, spot, candidate);
         let shown = &mut self.ways.as_mut()?.shown;
-        shown.lines += 1;
-        shown.standing += u32::from(stands);
+        let wraps = spot.by == By::Wrap && !self.table.spec.forms.is_some();
+        let (standing, all) = if wraps { &mut shown.wrapped } else { &mut shown.begun };
+        *all += 1;
+        *standing += u32::from(stands);
         if !stands {
             return None;
         }
@@ -173,7 +192,7 @@ impl Frames<'_> {
             By::Setting(..) | By::Step(_) if spot.by == top.by && spot.place == top.base => {
                 (top.base, top.written.settled) = (wanted, true);
             }
-            By::Wrap if !branch && spot.place == top.base => top.base = wanted,
+            By::Wrap if !branch && spot.place == top.base => (top.base, top.written.settled) = (wanted, true),
             By::Wrap if !branch && spot.place == top.argument => top.argument = wanted,
             _ => {}
         }
@@ -214,10 +233,14 @@ impl Frames<'_> {
         number && self.top().hold == Hold::Literal && candidate >= self.top().anchor.columns()
     }
 
-    /// Whether an element of a form stands a few columns further in than its bracket, as bodies do in one way or another.
+    /// Whether an element of a form stands a few columns further in than its bracket, as bodies do in one way or another, or all
+    /// stand at the margin.
     fn is_near_bracket(&self, candidate: u32) -> bool {
         let top = self.top();
-        let near = || candidate.checked_sub(top.written.bracket).is_some_and(|further| (1..=NEAR).contains(&further));
+        let near = || match candidate.checked_sub(top.written.bracket) {
+            Some(0) | None => candidate == 0 && !top.written.settled,
+            Some(further) => further <= NEAR,
+        };
         self.table.spec.forms.is_some() && top.bracket.is_some() && near()
     }
 

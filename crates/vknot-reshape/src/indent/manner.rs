@@ -29,20 +29,12 @@ const SHOWN: [Key; 15] = [
 /// By how many lines a value must do better than another to be taken for more than chance.
 const LEAST: u32 = 2;
 
-/// The share of the lines, in hundredths, that must stand for something.
-const KEPT: u32 = 80;
-
 /// A style in which what it leaves open is as the lines of a file show it.
 pub fn own_style(code: Code<'_>, style: &Style) -> Style {
     match set::shown_by(code, style, effective_indentation(code, style)) {
-        Some(shown) if is_kept(&shown) => own(&shown, style),
+        Some(shown) if shown.is_kept() => own(&shown, style),
         _ => style.clone(),
     }
-}
-
-/// Whether so many lines of a file stand for something that it is no jumble.
-pub(super) fn is_kept(shown: &Shown) -> bool {
-    shown.lines > 0 && shown.standing * 100 >= shown.lines * KEPT
 }
 
 /// What a style has that the file shows, and nothing else said.

@@ -183,12 +183,12 @@ impl Setter<'_> {
     fn placed(&self, code: Code<'_>, lines: &[Line], receipt: &mut Receipt) -> (Placed, bool) {
         let usual = options(code, self.style, self.indentation);
         let first = placed(code, &usual, self.margin, lines, Some(Ways::new(self.style)));
-        let Some(all) = first.shown.as_ref().filter(|shown| manner::is_kept(shown)) else {
+        let Some(all) = first.shown.as_ref().filter(|shown| shown.is_kept()) else {
             return (placed(code, &usual, self.margin, lines, None), false);
         };
         let own = manner::own(all, self.style);
         let shown = manner::differences(&own);
-        if all.standing == all.lines || shown.is_empty() {
+        if all.is_whole() || shown.is_empty() {
             return (first, true);
         }
         receipt.manner = shown;

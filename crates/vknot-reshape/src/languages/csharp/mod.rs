@@ -56,6 +56,7 @@ const INDENTED: IndentSpec = IndentSpec {
     holds: &[
         (Hold::Margin, &[
             "preproc_if",
+            "preproc_if_in_attribute_list",
             "preproc_elif",
             "preproc_else",
             "#endif",
