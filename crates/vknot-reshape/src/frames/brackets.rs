@@ -105,13 +105,14 @@ impl Frames<'_> {
             (true, _) => By::Structure,
             _ => By::Wrap,
         };
+        let serial = self.next_serial();
         let mut frame = Frame {
             node: holder,
             end: self.tree.node(holder).next,
             hold: if body { Hold::Body } else { hold },
             bracket: Some(bracket),
             anchor,
-            base: anchor.deeper(deeper),
+            base: self.own_base(serial, anchor).unwrap_or(anchor.deeper(deeper)),
             close: anchor.deeper(if bracket == b'(' && hold == Hold::List { options.bracket } else { 0 }),
             prefix_end: node.first_token,
             named: false,
@@ -126,6 +127,7 @@ impl Frames<'_> {
             depth: top.depth + usize::from(matches!(bracket, b'(' | b'[' | b'{')),
             by,
             written: if anchor == top.anchor && body && owned { top.written.bare() } else { self.written_here() },
+            serial,
         };
         let mut lines_up = false;
         if let Some(spec) = self.table.spec.forms {

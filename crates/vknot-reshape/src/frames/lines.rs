@@ -8,6 +8,7 @@ use crate::spec::Code;
 use crate::spec::indent::IndentTable;
 use super::blocks::Block;
 use super::comments::Beside;
+use super::offsets::Offsets;
 use super::options::Options;
 use super::place::{blank_columns, Pen, Place};
 use super::stack::Frames;
@@ -74,6 +75,8 @@ pub(crate) struct Placed {
     pub places: Vec<Place>,
     pub blocks: Vec<Block>,
     pub shown: Option<Shown>,
+    /// How far in they stand inside each frame, if that was to be found out.
+    pub offsets: Option<Offsets>,
     /// Whether the white space of each line may be left as it is, if it takes as many columns as it should.
     pub stays: Vec<bool>,
 }
@@ -126,7 +129,14 @@ fn driven(mut frames: Frames<'_>, lines: &[Line]) -> Placed {
         frames.pass(token, &mut || pen.column_of(facts.start));
     }
     frames.finish();
-    Placed { places: frames.places, blocks: frames.blocks, shown: frames.ways.map(|ways| ways.shown), stays: frames.stays }
+    let (shown, offsets) = frames.ways.map(|ways| (ways.shown, ways.counted)).unzip();
+    Placed {
+        places: frames.places,
+        blocks: frames.blocks,
+        shown,
+        offsets: offsets.flatten(),
+        stays: frames.stays,
+    }
 }
 
 /// Whether a line holds a comment that stays at the margin: as a rule it is code that is not to run. `indented` tells whether any code of

@@ -61,6 +61,8 @@ pub(crate) struct Frame {
     pub by: By,
     /// What is known of how its lines were written.
     pub written: Written,
+    /// Its number among all that were opened.
+    pub serial: usize,
 }
 
 impl Frame {
@@ -132,6 +134,8 @@ pub(crate) struct Frames<'a> {
     nesting: Option<OpenBrackets<Opened>>,
     /// The ways of the author, where lines may keep to them.
     pub ways: Option<Ways<'a>>,
+    /// How many frames were opened.
+    pub(super) opened: usize,
     /// The frame that waits to be told where the next token stands.
     pub(super) first_of: Option<(usize, NodeId)>,
     /// Whether the white space of each line that was begun may be left as it is, if it takes as many columns as it should.
@@ -162,6 +166,7 @@ impl<'a> Frames<'a> {
             behind: None,
             nesting: tree.has_error().then(OpenBrackets::new),
             ways: None,
+            opened: 0,
             first_of: None,
             stays: Vec::new(),
         };
@@ -577,6 +582,8 @@ impl<'a> Frames<'a> {
     /// The same, with what decides where lines inside begin.
     fn push_by(&mut self, id: NodeId, hold: Hold, (anchor, base): (Place, Place), by: By) {
         let node = self.tree.node(id);
+        let serial = self.next_serial();
+        let base = self.own_base(serial, anchor).unwrap_or(base);
         self.stack.push(Frame {
             node: id,
             end: node.next,
@@ -598,6 +605,7 @@ impl<'a> Frames<'a> {
             kept: self.stack.last().is_some_and(|top| top.kept) || self.is_preserved(id, hold),
             by,
             written: self.written_here(),
+            serial,
         });
     }
 

@@ -10,6 +10,7 @@ use vknot_style::{Key, Origin, Style};
 use vknot_syntax::{Node, NodeId, TokenId};
 
 use super::marks::closer;
+use super::offsets::Offsets;
 use super::place::{Place, Spot};
 use super::stack::{Frame, Frames};
 use crate::spec::indent::Hold;
@@ -102,6 +103,10 @@ const KEPT: u32 = 80;
 pub(crate) struct Ways<'a> {
     style: &'a Style,
     pub shown: Shown,
+    /// How far in lines stand inside each frame, if that is known.
+    offsets: Option<&'a Offsets>,
+    /// The same, to be found out; lines stand as they were written then.
+    pub counted: Option<Offsets>,
     /// How many columns the line at hand was moved.
     shift: i64,
     /// Where the tokens of the line at hand stand, and those of the line above.
@@ -118,12 +123,24 @@ impl<'a> Ways<'a> {
         Self {
             style,
             shown: Shown::default(),
+            offsets: None,
+            counted: None,
             shift: 0,
             line: Columns::default(),
             above: Columns::default(),
             line_above: (0, false),
             beside: false,
         }
+    }
+
+    /// Lets lines stand as far in as others do that are with them.
+    pub fn with_offsets(self, offsets: Option<&'a Offsets>) -> Self {
+        Ways { offsets, ..self }
+    }
+
+    /// Finds out how far in lines stand inside each frame.
+    pub fn counting(self) -> Self {
+        Ways { counted: Some(Offsets::default()), ..self }
     }
 
     /// Whether nobody set a key, so that lines may tell.
@@ -152,6 +169,9 @@ impl Frames<'_> {
             }
             return stays.then(|| spot.place.with_columns(candidate));
         }
+        if self.count_offset(spot, candidate) {
+            return Some(spot.place.with_columns(candidate));
+        }
         if spot.by == By::Author {
             return Some(spot.place.with_columns(if column == 0 { 0 } else { candidate }));
         }
@@ -178,6 +198,40 @@ impl Frames<'_> {
         })
     }
 
+    /// Counts how far in a line stands in the frame it is in, if that is to be found out.
+    fn count_offset(&mut self, spot: &Spot, candidate: u32) -> bool {
+        let top = *self.top();
+        let Some(counted) = self.ways.as_mut().and_then(|ways| ways.counted.as_mut()) else { return false };
+        let further = candidate.checked_sub(top.anchor.columns());
+        if let Some(further) = further.filter(|_| spot.place == top.base && spot.by != By::Author) {
+            let class = (top.hold, self.tree.role(top.node));
+            let from = |column: u32| column.saturating_sub(top.anchor.columns());
+            let usual = top.base.columns().saturating_sub(top.anchor.columns());
+            counted.count(top.serial, class, (further, usual), top.written.first.map(from));
+        }
+        true
+    }
+
+    /// The number of the next frame.
+    pub(super) fn next_serial(&mut self) -> usize {
+        self.opened += 1;
+        self.opened
+    }
+
+    /// Where lines inside a frame begin, if most of them stand elsewhere than they should.
+    pub(super) fn own_base(&self, serial: usize, anchor: Place) -> Option<Place> {
+        let offsets = self.ways.as_ref()?.offsets?;
+        Some(anchor.deeper(offsets.most(serial)?))
+    }
+
+    /// Whether a line stands as far in as others that are with it.
+    fn stands_with_others(&self, spot: &Spot, candidate: u32) -> bool {
+        let top = self.top();
+        let offsets = self.ways.as_ref().and_then(|ways| ways.offsets).filter(|_| spot.place == top.base);
+        let further = candidate.checked_sub(top.anchor.columns());
+        offsets.zip(further).is_some_and(|(offsets, further)| offsets.accepts(top.serial, further))
+    }
+
     /// Remembers what a line that begins with a node tells those beside it.
     pub(super) fn note_written(&mut self, node: &Node, spot: &Spot, wanted: Place) {
         let column = i64::from(self.written_column(node.start));
@@ -185,7 +239,7 @@ impl Frames<'_> {
         ways.shift = i64::from(wanted.columns()) - column;
         ways.line_above = (wanted.columns(), false);
         ways.beside = false;
-        let Some(top) = self.stack.last_mut() else { return };
+        let Some(top) = self.stack.last_mut().filter(|_| ways.counted.is_none()) else { return };
         let branch = matches!(top.hold, Hold::Branch | Hold::Arm | Hold::Operands);
         match spot.by {
             By::Setting(Key::IndentCase | Key::IndentAccess, _) => top.written.labels = Some(wanted),
@@ -205,7 +259,8 @@ impl Frames<'_> {
         let further = |from: Place| candidate.checked_sub(from.columns());
         let step = |from: Place| further(from).is_some_and(|further| [0, size.div_ceil(2), size].contains(&further));
         let in_conditional = !matches!(spot.by, By::Wrap | By::Close) && !self.conditionals.is_empty();
-        if in_conditional && further(spot.place).is_some_and(|further| further <= size) {
+        let in_conditional = in_conditional && further(spot.place).is_some_and(|further| further <= size);
+        if in_conditional || self.stands_with_others(spot, candidate) {
             return true;
         }
         match spot.by {

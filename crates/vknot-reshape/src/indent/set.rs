@@ -182,18 +182,25 @@ impl Setter<'_> {
     /// Where lines stand: in a file that is well kept as it shows, in a jumble as the style says. Also whether it is well kept.
     fn placed(&self, code: Code<'_>, lines: &[Line], receipt: &mut Receipt) -> (Placed, bool) {
         let usual = options(code, self.style, self.indentation);
-        let first = placed(code, &usual, self.margin, lines, Some(Ways::new(self.style)));
-        let Some(all) = first.shown.as_ref().filter(|shown| shown.is_kept()) else {
-            return (placed(code, &usual, self.margin, lines, None), false);
+        let placed = |options: &Options, ways| placed(code, options, self.margin, lines, ways);
+        let first = placed(&usual, Some(Ways::new(self.style)));
+        if first.shown.as_ref().is_some_and(Shown::is_whole) {
+            return (first, true);
+        }
+        // Lines may stand in ways of their own if those that are together agree.
+        let offsets = placed(&usual, Some(Ways::new(self.style).counting())).offsets;
+        let ways = |style| Some(Ways::new(style).with_offsets(offsets.as_ref()));
+        let second = placed(&usual, ways(self.style));
+        let Some(all) = second.shown.as_ref().filter(|shown| shown.is_kept()) else {
+            return (placed(&usual, None), false);
         };
         let own = manner::own(all, self.style);
         let shown = manner::differences(&own);
         if all.is_whole() || shown.is_empty() {
-            return (first, true);
+            return (second, true);
         }
         receipt.manner = shown;
-        let own_options = options(code, &own, self.indentation);
-        (placed(code, &own_options, self.margin, lines, Some(Ways::new(&own))), true)
+        (placed(&options(code, &own, self.indentation), ways(&own)), true)
     }
 
     /// Lines behind a bracket that nothing opened, inside what could not be read, stay where they are.

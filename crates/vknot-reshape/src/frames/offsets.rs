@@ -1,0 +1,104 @@
+//! How far the lines inside each frame stand in, as they were written: where most of a frame's lines agree, that is a way of their author.
+
+use std::collections::BTreeMap;
+
+use vknot_syntax::Role;
+
+use crate::spec::indent::Hold;
+
+/// How often each offset was seen.
+#[derive(Clone, Debug, Default)]
+struct Counts(Vec<(u32, u32)>);
+
+impl Counts {
+    fn add(&mut self, offset: u32) {
+        if let Some((_, count)) = self.0.iter_mut().find(|(seen, _)| *seen == offset) {
+            *count += 1;
+        } else if self.0.len() < MOST {
+            self.0.push((offset, 1));
+        }
+    }
+
+    fn of(&self, offset: u32) -> u32 {
+        self.0.iter().find(|(seen, _)| *seen == offset).map_or(0, |(_, count)| *count)
+    }
+
+    fn all(&self) -> u32 {
+        self.0.iter().map(|(_, count)| count).sum()
+    }
+}
+
+/// How many different offsets of one frame are told apart; lines that stand in more ways stand in none.
+const MOST: usize = 8;
+
+/// What the lines of one frame show.
+#[derive(Clone, Debug, Default)]
+struct Seen {
+    counts: Counts,
+    class: Option<Class>,
+    /// How far they should stand in.
+    usual: u32,
+    /// How far in the first thing behind their bracket stands.
+    first: Option<u32>,
+}
+
+/// Frames that are alike.
+pub(crate) type Class = (Hold, Role);
+
+/// How far the lines of a file stand in, by the frames they are in.
+#[derive(Clone, Debug, Default)]
+pub(crate) struct Offsets {
+    frames: Vec<Seen>,
+    classes: BTreeMap<(u8, u8), Counts>,
+}
+
+/// How far in lines of a frame may stand.
+const FAR: u32 = 24;
+
+/// How near to the first item of a list a line stands that was lined up with it and is no longer.
+const MISSED: u32 = 3;
+
+impl Offsets {
+    /// Counts a line of a frame.
+    pub fn count(&mut self, frame: usize, class: Class, (offset, usual): (u32, u32), first: Option<u32>) {
+        if self.frames.len() <= frame {
+            self.frames.resize(frame + 1, Seen::default());
+        }
+        if let Some(seen) = self.frames.get_mut(frame) {
+            seen.counts.add(offset);
+            (seen.class, seen.usual, seen.first) = (Some(class), usual, first);
+        }
+        self.classes.entry(key(class)).or_default().add(offset);
+    }
+
+    /// How far in most lines of a frame stand, if that is another offset than the usual one.
+    pub fn most(&self, frame: usize) -> Option<u32> {
+        let seen = self.frames.get(frame)?;
+        let (most, count) = seen.counts.0.iter().max_by_key(|(_, count)| *count)?;
+        let stands = *count > seen.counts.of(seen.usual) && self.accepts(frame, *most);
+        stands.then_some(*most).filter(|most| *most != seen.usual)
+    }
+
+    /// Whether so many lines stand so far in, in a frame or in all that are like it, that it is meant.
+    pub fn accepts(&self, frame: usize, offset: u32) -> bool {
+        let Some((seen, class)) = self.frames.get(frame).and_then(|seen| Some((seen, seen.class?))) else { return false };
+        let (count, all) = (seen.counts.of(offset), seen.counts.all());
+        // Lines in a block do not stand with it, and what missed its first item does not stand.
+        let flat = seen.usual == 0;
+        if count == 0 || offset > FAR || offset == 0 && !flat {
+            return false;
+        }
+        if class.0 == Hold::List {
+            let missed = seen.first.is_some_and(|first| first.abs_diff(offset) <= MISSED);
+            return count == all && all > 1 && !missed;
+        }
+        let alike = self.classes.get(&key(class));
+        let common = alike.is_some_and(|alike| alike.of(offset) > 3 && alike.of(offset) * 5 >= alike.all());
+        let here = count > 1 && count * 2 >= all || count > 2 && count * 4 >= all;
+        here || common && !flat
+    }
+}
+
+fn key(class: Class) -> (u8, u8) {
+    (class.0 as u8, class.1 as u8)
+}
