@@ -35,10 +35,10 @@ impl Frames<'_> {
             _ if role == Role::Open && hold == Hold::Body && leads => self.open_bracket(node, hold, WORD, column),
             Mark::Less if hold == Hold::List && leads => self.open_bracket(node, hold, b'<', column),
             Mark::Greater => self.close_bracket(node, b'<'),
-            Mark::Colon if self.top().hold == Hold::Header && self.top().named => self.line_up_behind(node),
+            Mark::Colon if self.top().hold == Hold::Header && self.top().named => self.line_up_behind(node, true),
             _ if role == Role::Close => self.close_bracket(node, WORD),
             _ if (self.options.align_operands || self.ways.is_some()) && self.leads_operands(self.text(id)) => {
-                self.line_up_behind(node);
+                self.line_up_behind(node, self.options.align_operands);
             }
             _ => {}
         }
@@ -48,13 +48,13 @@ impl Frames<'_> {
         self.table.spec.leads.contains(&text) || is_one_of(self.table.spec.conditions, text)
     }
 
-    /// What wraps in the innermost frame lines up with what stands behind a token, such as the colon of a constructor.
-    fn line_up_behind(&mut self, node: &Node) {
+    /// What wraps in the innermost frame `aligns` with what stands behind a token, such as the colon of a constructor, or may do so.
+    fn line_up_behind(&mut self, node: &Node, aligns: bool) {
         let top = *self.top();
         let sequence = matches!(top.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body);
         if top.node == node.parent && top.bracket.is_none() && !sequence {
             self.first_of = Some((self.stack.len() - 1, node.parent));
-            if !self.options.align_operands {
+            if !aligns {
                 return;
             }
             self.line_up_with_next(match top.hold {
@@ -112,7 +112,7 @@ impl Frames<'_> {
             hold: if body { Hold::Body } else { hold },
             bracket: Some(bracket),
             anchor,
-            base: self.own_base(serial, anchor).unwrap_or(anchor.deeper(deeper)),
+            base: self.own_base(serial, by, anchor).unwrap_or(anchor.deeper(deeper)),
             close: anchor.deeper(if bracket == b'(' && hold == Hold::List { options.bracket } else { 0 }),
             prefix_end: node.first_token,
             named: false,

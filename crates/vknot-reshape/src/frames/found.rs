@@ -133,6 +133,9 @@ const MIXED_TAB: u32 = 8;
 /// Widths of a level that one line can tell.
 const USUAL: [usize; 4] = [2, 3, 4, 8];
 
+/// What stands further in than that was lined up with something.
+const WIDEST: usize = 8;
+
 /// How many lines must tell any other width, and that four in five of all do.
 const ENOUGH: u32 = 5;
 
@@ -143,14 +146,18 @@ struct Votes {
     sizes: BTreeMap<usize, u32>,
     /// Lines that stand less than a tab further in than the one that holds them, and have a tab where that has spaces.
     mixed: BTreeMap<usize, u32>,
+    /// Lines that have spaces where a tab would fit.
+    spaced: u32,
 }
 
 impl Votes {
     /// Counts the white space of a line against that of the line that holds it.
     fn count(&mut self, outer: &str, inner: &str) {
+        self.spaced += u32::from(inner.starts_with("        "));
         match inner.strip_prefix(outer) {
             Some("") => {}
             Some(added) if added.starts_with('\t') => self.tabs += 1,
+            Some(added) if added.len() > WIDEST => {}
             Some(added) => *self.sizes.entry(added.len()).or_default() += 1,
             None => {
                 let columns = |blank| blank_columns(blank, MIXED_TAB);
@@ -167,13 +174,14 @@ impl Votes {
         let most = self.sizes.into_iter().max_by_key(|(size, votes)| (*votes, std::cmp::Reverse(*size)));
         let told = |(size, votes): &(usize, u32)| USUAL.contains(size) || *votes >= ENOUGH && votes * 5 >= all * 4;
         let (size, votes) = most.filter(told).or((self.tabs > 0).then_some((0, 0)))?;
-        if self.mixed.get(&size).is_some_and(|mixed| mixed + votes > self.tabs) {
+        if self.mixed.get(&size).is_some_and(|mixed| mixed + votes > self.tabs && *mixed > self.spaced) {
             return Some(Indentation { tabs: true, size: size as u32, tab_width: MIXED_TAB });
         }
         let tabs = self.tabs > votes;
         // A tab stands for what spaces show a level to be.
-        let size = if tabs && votes < ENOUGH { 4 } else { size.min(16) as u32 };
-        Some(Indentation { tabs, size, tab_width: size })
+        let size = if tabs && votes < ENOUGH { 4 } else { size as u32 };
+        let wide = !tabs && self.mixed.values().sum::<u32>() > self.tabs;
+        Some(Indentation { tabs, size, tab_width: if wide { MIXED_TAB.max(size) } else { size } })
     }
 }
 

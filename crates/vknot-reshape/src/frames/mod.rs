@@ -10,7 +10,7 @@ pub(crate) mod forms;
 pub(crate) mod found;
 pub(crate) mod lines;
 mod marks;
-mod offsets;
+pub(crate) mod offsets;
 pub(crate) mod options;
 pub(crate) mod place;
 mod spots;

@@ -50,10 +50,17 @@ pub(crate) type Class = (Hold, Role);
 pub(crate) struct Offsets {
     frames: Vec<Seen>,
     classes: BTreeMap<(u8, u8), Counts>,
+    /// Lines that stand further in than what they are in.
+    further: u32,
+    /// Lines that stand with what they are in though they should not, and how many frames have such.
+    flush: (u32, u32),
 }
 
 /// How far in lines of a frame may stand.
 const FAR: u32 = 24;
+
+/// How many lines make a block one that is around a whole file.
+const AROUND: u32 = 10;
 
 /// How near to the first item of a list a line stands that was lined up with it and is no longer.
 const MISSED: u32 = 3;
@@ -65,9 +72,14 @@ impl Offsets {
             self.frames.resize(frame + 1, Seen::default());
         }
         if let Some(seen) = self.frames.get_mut(frame) {
+            if offset == 0 && usual > 0 {
+                self.flush.1 += u32::from(seen.counts.of(0) == 0);
+                self.flush.0 += 1;
+            }
             seen.counts.add(offset);
             (seen.class, seen.usual, seen.first) = (Some(class), usual, first);
         }
+        self.further += u32::from(offset > 0);
         self.classes.entry(key(class)).or_default().add(offset);
     }
 
@@ -79,16 +91,26 @@ impl Offsets {
         stands.then_some(*most).filter(|most| *most != seen.usual)
     }
 
+    /// Whether what stands with what it is in are long lists, as of data, and no jumble.
+    pub fn are_tables(&self) -> bool {
+        let (lines, frames) = self.flush;
+        frames > 0 && lines >= AROUND * frames
+    }
+
     /// Whether so many lines stand so far in, in a frame or in all that are like it, that it is meant.
     pub fn accepts(&self, frame: usize, offset: u32) -> bool {
         let Some((seen, class)) = self.frames.get(frame).and_then(|seen| Some((seen, seen.class?))) else { return false };
         let (count, all) = (seen.counts.of(offset), seen.counts.all());
-        // Lines in a block do not stand with it, and what missed its first item does not stand.
+        // Lines in a block do not stand with it, but for a block around a whole file that is well kept otherwise.
         let flat = seen.usual == 0;
-        if count == 0 || offset > FAR || offset == 0 && !flat {
+        if offset == 0 && !flat {
+            return count >= AROUND && count * 10 >= all * 9 && (self.further >= count || self.are_tables());
+        }
+        if count == 0 || offset > FAR {
             return false;
         }
         if class.0 == Hold::List {
+            // What missed its first item does not stand.
             let missed = seen.first.is_some_and(|first| first.abs_diff(offset) <= MISSED);
             return count == all && all > 1 && !missed;
         }

@@ -58,10 +58,9 @@ impl Frames<'_> {
     fn label_spot(&self, id: NodeId, frame: &Frame, role: Role) -> Option<Spot> {
         let options = self.options;
         let holder = self.tree.role(frame.node);
-        let labels = |place: Place, key| Some(match frame.written.labels {
-            Some(place) => place.into(),
-            None => Spot::by(place, By::Setting(key, frame.anchor)),
-        });
+        let labels = |usual: Place, key| {
+            Some(Spot::by(frame.written.labels.unwrap_or(usual), By::Setting(key, frame.anchor)))
+        };
         match role {
             Role::Arm if self.is_middle(id) => None,
             Role::Arm if matches!(frame.hold, Hold::Body | Hold::Branch) => {

@@ -249,7 +249,7 @@ impl<'a> Frames<'a> {
         let own = self.as_written(node, &spot, comment);
         let wanted = kept.or(own).unwrap_or(spot.place);
         self.places.push(wanted);
-        self.stays.push(own.is_some());
+        self.stays.push(own.is_some() && (comment || matches!(spot.by, By::Wrap | By::Author)));
         if !comment && !directive {
             self.note_written(node, &spot, wanted);
         }
@@ -583,7 +583,8 @@ impl<'a> Frames<'a> {
     fn push_by(&mut self, id: NodeId, hold: Hold, (anchor, base): (Place, Place), by: By) {
         let node = self.tree.node(id);
         let serial = self.next_serial();
-        let base = self.own_base(serial, anchor).unwrap_or(base);
+        let wraps = !matches!(hold, Hold::Flat | Hold::Parts | Hold::Body | Hold::Arm | Hold::Branch | Hold::Element);
+        let base = self.own_base(serial, if wraps { By::Wrap } else { by }, anchor).unwrap_or(base);
         self.stack.push(Frame {
             node: id,
             end: node.next,

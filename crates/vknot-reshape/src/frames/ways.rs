@@ -143,6 +143,15 @@ impl<'a> Ways<'a> {
         Ways { counted: Some(Offsets::default()), ..self }
     }
 
+    /// Whether somebody set where such lines stand.
+    fn is_set(&self, by: By) -> bool {
+        match by {
+            By::Wrap => WRAPS.iter().any(|key| !self.is_open(*key)),
+            By::Setting(key, _) => !self.is_open(key),
+            _ => false,
+        }
+    }
+
     /// Whether nobody set a key, so that lines may tell.
     fn is_open(&self, key: Key) -> bool {
         matches!(self.style.origin(key), Origin::Default | Origin::Found)
@@ -219,8 +228,9 @@ impl Frames<'_> {
     }
 
     /// Where lines inside a frame begin, if most of them stand elsewhere than they should.
-    pub(super) fn own_base(&self, serial: usize, anchor: Place) -> Option<Place> {
-        let offsets = self.ways.as_ref()?.offsets?;
+    pub(super) fn own_base(&self, serial: usize, by: By, anchor: Place) -> Option<Place> {
+        let ways = self.ways.as_ref().filter(|ways| !ways.is_set(by))?;
+        let offsets = ways.offsets?;
         Some(anchor.deeper(offsets.most(serial)?))
     }
 
@@ -260,14 +270,17 @@ impl Frames<'_> {
         let step = |from: Place| further(from).is_some_and(|further| [0, size.div_ceil(2), size].contains(&further));
         let in_conditional = !matches!(spot.by, By::Wrap | By::Close) && !self.conditionals.is_empty();
         let in_conditional = in_conditional && further(spot.place).is_some_and(|further| further <= size);
+        if ways.is_set(spot.by) {
+            return false;
+        }
         if in_conditional || self.stands_with_others(spot, candidate) {
             return true;
         }
         match spot.by {
             By::Structure | By::Author => false,
+            By::Setting(Key::IndentCase | Key::IndentAccess, _) if top.written.labels.is_some() => false,
             _ if top.written.settled && spot.by == top.by && spot.by != By::Wrap => false,
             By::Step(from) => step(from),
-            By::Setting(key, _) if !ways.is_open(key) => false,
             By::Setting(Key::IndentAccess, from) => further(from).is_some_and(|further| further <= size),
             By::Setting(Key::IndentLabel, base) => candidate <= base.columns(),
             By::Setting(_, from) => step(from),
@@ -276,7 +289,7 @@ impl Frames<'_> {
                 self.wraps_at(candidate)
                     || self.begins_anew(node, candidate)
                     || self.is_number_of_table(node, candidate)
-                    || self.is_near_bracket(candidate)
+                    || self.is_near_bracket(node, candidate)
             }
         }
     }
@@ -288,15 +301,14 @@ impl Frames<'_> {
         number && self.top().hold == Hold::Literal && candidate >= self.top().anchor.columns()
     }
 
-    /// Whether an element of a form stands a few columns further in than its bracket, as bodies do in one way or another, or all
-    /// stand at the margin.
-    fn is_near_bracket(&self, candidate: u32) -> bool {
+    /// Whether an element of a form stands a few columns further in than its bracket, as bodies do in one way or another.
+    fn is_near_bracket(&self, node: &Node, candidate: u32) -> bool {
         let top = self.top();
-        let near = || match candidate.checked_sub(top.written.bracket) {
-            Some(0) | None => candidate == 0 && !top.written.settled,
-            Some(further) => further <= NEAR,
-        };
-        self.table.spec.forms.is_some() && top.bracket.is_some() && near()
+        let near = || candidate.checked_sub(top.written.bracket).is_some_and(|further| (1..=NEAR).contains(&further));
+        // Where a bracket is missing, a form at the margin is one of the file; others are set off by an empty line.
+        let set_off = || self.tree.gap(self.source.text(), node.first_token).newlines > 1;
+        let outermost = || candidate == 0 && (self.tree.has_error() || set_off());
+        self.table.spec.forms.is_some() && top.bracket.is_some() && (near() || outermost())
     }
 
     /// Whether a line seems to begin something, though what was in front of it has no end that the reader knows of, such as a macro.
@@ -330,6 +342,8 @@ impl Frames<'_> {
     /// further in than a line that is gone on with.
     fn wraps_at(&self, candidate: u32) -> bool {
         let size = self.options.size.max(1);
+        let Some(ways) = &self.ways else { return false };
+        let sized = !ways.is_open(Key::IndentSize);
         let sequence = |frame: &&Frame| {
             matches!(frame.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body | Hold::Element)
         };
@@ -337,11 +351,12 @@ impl Frames<'_> {
         let Some(statement) = open.clone().take(DEEP).last().map(|frame| frame.anchor.columns()) else { return false };
         let explained = |frame: &Frame| {
             let further = candidate.saturating_sub(frame.anchor.columns());
-            let whole = further % size == 0 && further <= FAR * size;
-            let steps = further > 0 && (whole || further == size.div_ceil(2) || USUAL.contains(&further));
+            let whole = size > 1 && further % size == 0 && further <= FAR * size;
+            let usual = USUAL.contains(&further) && !sized;
+            let steps = further > 0 && (whole || further == size.div_ceil(2) || usual);
             steps || frame.written.columns.contains(candidate)
         };
-        let above = self.ways.as_ref().is_some_and(|ways| ways.above.contains(candidate));
+        let above = ways.above.contains(candidate);
         candidate > statement && (above || open.take(DEEP).any(explained))
     }
 
@@ -431,6 +446,17 @@ impl Frames<'_> {
 
 /// How many frames are looked at.
 const DEEP: usize = 16;
+
+/// The settings that say how lines stand that go on with others.
+const WRAPS: [Key; 7] = [
+    Key::AlignList,
+    Key::AlignOperand,
+    Key::IndentCondition,
+    Key::IndentHeads,
+    Key::IndentOperand,
+    Key::WrapIndent,
+    Key::WrapLiteral,
+];
 
 /// How far from its bracket a body may stand.
 const NEAR: u32 = 4;

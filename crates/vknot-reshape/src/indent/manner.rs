@@ -32,7 +32,7 @@ const LEAST: u32 = 2;
 /// A style in which what it leaves open is as the lines of a file show it.
 pub fn own_style(code: Code<'_>, style: &Style) -> Style {
     match set::shown_by(code, style, effective_indentation(code, style)) {
-        Some(shown) if shown.is_kept() => own(&shown, style),
+        Some(shown) if shown.is_kept() => of_lines(&shown, style, |_, _| true),
         _ => style.clone(),
     }
 }
@@ -43,16 +43,21 @@ pub(super) fn differences(style: &Style) -> Vec<(&'static str, String)> {
     SHOWN.iter().filter(found).map(|key| (key.setting().key, style.word(*key).to_owned())).collect()
 }
 
-/// A style with what the lines of a file show.
+/// A style with what the lines of a file show, where that is another value.
 pub(super) fn own(shown: &Shown, style: &Style) -> Style {
+    of_lines(shown, style, |most, usual| most >= usual + LEAST)
+}
+
+/// A style with the values that most lines show, if they are `enough` against those that show the value the style has.
+fn of_lines(shown: &Shown, style: &Style, enough: impl Fn(u32, u32) -> bool) -> Style {
     let mut own = style.clone();
     for key in SHOWN {
         let open = matches!(style.origin(key), Origin::Default | Origin::Found) && style.language().covers(key);
-        let votes = |word: &str| shown.votes.iter().find(|((of, value), _)| *of == key && *value == word).map_or(0, |(_, votes)| *votes);
-        let values = shown.votes.iter().filter(|((of, _), _)| *of == key).map(|((_, word), _)| *word);
-        let Some(most) = values.max_by_key(|word| votes(word)).filter(|_| open) else { continue };
-        if votes(most) >= votes(style.word(key)) + LEAST {
-            own = own.with_found(key, most.to_owned());
+        let of_key = || shown.votes.iter().filter(move |((of, _), _)| *of == key);
+        let usual = of_key().find(|((_, word), _)| *word == style.word(key)).map_or(0, |(_, votes)| *votes);
+        let most = of_key().max_by_key(|(_, votes)| **votes).filter(|(_, votes)| open && enough(**votes, usual));
+        if let Some(((_, word), _)) = most {
+            own = own.with_found(key, (*word).to_owned());
         }
     }
     own

@@ -17,6 +17,7 @@ use crate::frames::lines::{any_indented, Line, lines, Placed, placed, stays_at_m
 use super::manner;
 use crate::frames::ways::{Shown, Ways};
 use crate::frames::broken::lost_from;
+use crate::frames::offsets::Offsets;
 use crate::frames::options::Options;
 use crate::frames::place::{blank_columns, Place};
 use crate::spec::indent::LinesBy;
@@ -33,6 +34,9 @@ pub fn set(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
         _ => once,
     }
 }
+
+/// How many lines a page has at least that nests nothing on purpose.
+const PAGE: usize = 10;
 
 /// How often a broken file is read again at most, until nothing changes.
 const ROUNDS: usize = 4;
@@ -81,6 +85,23 @@ fn set_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
     let edits = setter.edits(&mut receipt);
     Reshape { edits, receipt, ..Reshape::default() }
 }
+
+/// Whether one in ten of the indented lines and more begin with tabs, and as many with spaces only.
+fn is_mixed(code: Code<'_>, lines: &[Line]) -> bool {
+    let blanks = lines.iter().map(|line| Span::new(line.start, line.end).of(code.source.text()));
+    let indented = blanks.filter(|blank| !blank.is_empty());
+    let (tabs, all) = indented.fold((0, 0), |(tabs, all), blank| (tabs + usize::from(blank.contains('\t')), all + 1));
+    tabs >= MIXED && tabs + MIXED <= all && tabs * 10 >= all && tabs * 10 <= all * 9
+}
+
+/// Whether a line begins with something else than a comment or text.
+fn is_code(code: Code<'_>, line: &Line) -> bool {
+    let role = code.tree.tokens().get(line.token as usize).map(|token| code.tree.role(token.node));
+    !matches!(role, Some(Role::Comment | Role::Inert))
+}
+
+/// How many lines of either kind a file has at least that mixes them.
+const MIXED: usize = 5;
 
 /// What the lines of a file show of the ways of its author; `None` where structure does not say how they stand.
 pub(super) fn shown_by(code: Code<'_>, style: &Style, indentation: Indentation) -> Option<Shown> {
@@ -165,9 +186,10 @@ impl Setter<'_> {
             (first.kept, first.found) = (true, self.margin);
         }
         let (mut placed, well_kept) = self.placed(code, &lines, receipt);
-        let spaced = matches!(self.style.origin(Key::IndentStyle), Origin::Default | Origin::Found);
+        let open = matches!(self.style.origin(Key::IndentStyle), Origin::Default | Origin::Found);
+        let mixed = well_kept && is_mixed(code, &lines);
         for ((line, place), stays) in lines.iter_mut().zip(&placed.places).zip(&placed.stays) {
-            line.kept |= spaced && *stays && place.columns() == line.found.columns();
+            line.kept |= open && (mixed || *stays) && place.columns() == line.found.columns();
         }
         // The last line of a half-written file was taken off before it was read.
         let end = completed.as_ref().map_or(u32::MAX, |completed| completed.end);
@@ -184,11 +206,19 @@ impl Setter<'_> {
         let usual = options(code, self.style, self.indentation);
         let placed = |options: &Options, ways| placed(code, options, self.margin, lines, ways);
         let first = placed(&usual, Some(Ways::new(self.style)));
-        if first.shown.as_ref().is_some_and(Shown::is_whole) {
+        // What stands at the margin from end to end was not indented by anyone; a page may be meant so, and lists of data.
+        let flat = lines.iter().all(|line| line.found.columns() == 0 || !is_code(code, line));
+        let short = !code.toolkit().indent.spec.page.is_empty() && lines.len() < PAGE;
+        if first.shown.as_ref().is_some_and(Shown::is_whole) && !(flat && short) {
             return (first, true);
         }
-        // Lines may stand in ways of their own if those that are together agree.
-        let offsets = placed(&usual, Some(Ways::new(self.style).counting())).offsets;
+        // Lines may stand in ways of their own if those that are together agree, unless the size of a level is set.
+        let sized = self.style.word(Key::IndentSize) != "as-found";
+        let counting = || placed(&usual, Some(Ways::new(self.style).counting())).offsets;
+        let offsets = if sized { None } else { counting() };
+        if flat && !offsets.as_ref().is_some_and(Offsets::are_tables) {
+            return (placed(&usual, None), false);
+        }
         let ways = |style| Some(Ways::new(style).with_offsets(offsets.as_ref()));
         let second = placed(&usual, ways(self.style));
         let Some(all) = second.shown.as_ref().filter(|shown| shown.is_kept()) else {
@@ -248,7 +278,8 @@ impl Setter<'_> {
             block.column = place.columns();
         }
         for (span, place) in inner_lines(code, block, self.indentation, well_kept) {
-            edits.push((span, self.written(place)));
+            let stays = well_kept && blank_columns(span.of(source.text()), self.indentation.tab_width) == place.columns();
+            edits.extend((!stays).then(|| (span, self.written(place))));
         }
     }
 

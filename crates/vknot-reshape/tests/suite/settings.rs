@@ -142,7 +142,8 @@ fn every_value_of_every_setting_changes_something() {
             let all: Vec<(String, Vec<String>)> =
                 tried(*key).into_iter().map(|value| (value.clone(), with(&value))).collect();
             // Where the file itself decides, some value says what it shows.
-            let found = matches!(key, Key::Charset | Key::EndOfLine | Key::IndentSize | Key::IndentStyle | Key::TabWidth);
+            let found = matches!(key, Key::Charset | Key::EndOfLine | Key::IndentSize | Key::IndentStyle | Key::TabWidth)
+                || ["vknot_indent_", "vknot_wrap_"].iter().any(|own| key.setting().key.starts_with(own));
             for (value, result) in &all {
                 let is_usual =
                     value == style_of(language).default_of(*key) || matches!(value.as_str(), "tab" | "indent" | "wrap");
