@@ -34,6 +34,8 @@ pub enum Reason {
     Brackets,
     /// The whole file is too far from its language to be read in reasonable time.
     GaveUp,
+    /// Where its lines stand says how it is read, and that says where they should stand: it would never be done.
+    Unsettled,
     /// Version control left two sides of it.
     Conflict,
     /// The layout of its language is not known.

@@ -176,6 +176,8 @@ impl Frames<'_> {
             HeadRule::Data => head,
             HeadRule::Inner => head + spec.body,
         });
+        let own = self.own_base(frame.serial, By::Wrap, Place::level(column));
+        frame.base = own.unwrap_or(frame.base);
         let below = first.filter(|_| matches!(frame.rule, HeadRule::Aligned(_)));
         frame.argument = Place::level(below.unwrap_or(column + spec.argument));
         frame.close = Place::level(head);

@@ -40,6 +40,20 @@ struct Seen {
     usual: u32,
     /// How far in the first thing behind their bracket stands.
     first: Option<u32>,
+    /// Whether they are those of a form.
+    form: bool,
+}
+
+/// A line that is counted.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Counted {
+    /// How far in it stands, and how far it should.
+    pub offset: u32,
+    pub usual: u32,
+    /// How far in the first thing behind the bracket of its frame stands.
+    pub first: Option<u32>,
+    /// Whether that is a form.
+    pub form: bool,
 }
 
 /// Frames that are alike.
@@ -59,6 +73,9 @@ pub(crate) struct Offsets {
 /// How far in lines of a frame may stand.
 const FAR: u32 = 24;
 
+/// One in how many lines of frames that are alike must stand so far in for that to be common.
+const COMMON: u32 = 50;
+
 /// How many lines make a block one that is around a whole file.
 const AROUND: u32 = 10;
 
@@ -67,7 +84,8 @@ const MISSED: u32 = 3;
 
 impl Offsets {
     /// Counts a line of a frame.
-    pub fn count(&mut self, frame: usize, class: Class, (offset, usual): (u32, u32), first: Option<u32>) {
+    pub fn count(&mut self, frame: usize, class: Class, line: Counted) {
+        let Counted { offset, usual, first, form } = line;
         if self.frames.len() <= frame {
             self.frames.resize(frame + 1, Seen::default());
         }
@@ -77,7 +95,7 @@ impl Offsets {
                 self.flush.0 += 1;
             }
             seen.counts.add(offset);
-            (seen.class, seen.usual, seen.first) = (Some(class), usual, first);
+            (seen.class, seen.usual, seen.first, seen.form) = (Some(class), usual, first, form);
         }
         self.further += u32::from(offset > 0);
         self.classes.entry(key(class)).or_default().add(offset);
@@ -109,15 +127,15 @@ impl Offsets {
         if count == 0 || offset > FAR {
             return false;
         }
-        if class.0 == Hold::List {
+        if class.0 == Hold::List && !seen.form {
             // What missed its first item does not stand.
             let missed = seen.first.is_some_and(|first| first.abs_diff(offset) <= MISSED);
             return count == all && all > 1 && !missed;
         }
         let alike = self.classes.get(&key(class));
-        let common = alike.is_some_and(|alike| alike.of(offset) > 3 && alike.of(offset) * 5 >= alike.all());
+        let common = alike.is_some_and(|alike| alike.of(offset) > 3 && alike.of(offset) * COMMON >= alike.all());
         let here = count > 1 && count * 2 >= all || count > 2 && count * 4 >= all;
-        here || common && !flat
+        here || common && count == all && !flat
     }
 }
 

@@ -10,7 +10,7 @@ use vknot_style::{Key, Origin, Style};
 use vknot_syntax::{Node, NodeId, TokenId};
 
 use super::marks::closer;
-use super::offsets::Offsets;
+use super::offsets::{Counted, Offsets};
 use super::place::{Place, Spot};
 use super::stack::{Frame, Frames};
 use crate::spec::indent::Hold;
@@ -209,16 +209,27 @@ impl Frames<'_> {
 
     /// Counts how far in a line stands in the frame it is in, if that is to be found out.
     fn count_offset(&mut self, spot: &Spot, candidate: u32) -> bool {
-        let top = *self.top();
+        let (top, form) = (*self.top(), self.table.spec.forms.is_some());
+        let origin = self.origin(candidate);
         let Some(counted) = self.ways.as_mut().and_then(|ways| ways.counted.as_mut()) else { return false };
-        let further = candidate.checked_sub(top.anchor.columns());
-        if let Some(further) = further.filter(|_| spot.place == top.base && spot.by != By::Author) {
-            let class = (top.hold, self.tree.role(top.node));
-            let from = |column: u32| column.saturating_sub(top.anchor.columns());
-            let usual = top.base.columns().saturating_sub(top.anchor.columns());
-            counted.count(top.serial, class, (further, usual), top.written.first.map(from));
+        let further = candidate.checked_sub(origin);
+        if let Some(offset) = further.filter(|_| spot.place == top.base && spot.by != By::Author) {
+            let from = |column: u32| column.saturating_sub(origin);
+            let (usual, first) = (from(top.base.columns()), top.written.first.map(from));
+            counted.count(top.serial, (top.hold, self.tree.role(top.node)), Counted { offset, usual, first, form });
         }
         true
+    }
+
+    /// The column from which it is told how far in a line stands: that of the bracket of a form, or that of the line that is gone on
+    /// with.
+    fn origin(&self, candidate: u32) -> u32 {
+        let top = self.top();
+        match self.table.spec.forms {
+            Some(_) if candidate > 0 => top.written.bracket,
+            Some(_) => 0,
+            None => top.anchor.columns(),
+        }
     }
 
     /// The number of the next frame.
@@ -238,7 +249,7 @@ impl Frames<'_> {
     fn stands_with_others(&self, spot: &Spot, candidate: u32) -> bool {
         let top = self.top();
         let offsets = self.ways.as_ref().and_then(|ways| ways.offsets).filter(|_| spot.place == top.base);
-        let further = candidate.checked_sub(top.anchor.columns());
+        let further = candidate.checked_sub(self.origin(candidate));
         offsets.zip(further).is_some_and(|(offsets, further)| offsets.accepts(top.serial, further))
     }
 
@@ -250,7 +261,7 @@ impl Frames<'_> {
         ways.line_above = (wanted.columns(), false);
         ways.beside = false;
         let Some(top) = self.stack.last_mut().filter(|_| ways.counted.is_none()) else { return };
-        let branch = matches!(top.hold, Hold::Branch | Hold::Arm | Hold::Operands);
+        let branch = top.bracket.is_none() && matches!(top.hold, Hold::Branch | Hold::Arm | Hold::Operands);
         match spot.by {
             By::Setting(Key::IndentCase | Key::IndentAccess, _) => top.written.labels = Some(wanted),
             By::Setting(..) | By::Step(_) if spot.by == top.by && spot.place == top.base => {
@@ -279,7 +290,7 @@ impl Frames<'_> {
         match spot.by {
             By::Structure | By::Author => false,
             By::Setting(Key::IndentCase | Key::IndentAccess, _) if top.written.labels.is_some() => false,
-            _ if top.written.settled && spot.by == top.by && spot.by != By::Wrap => false,
+            _ if top.written.settled && spot.by == top.by && self.begins_alike(spot) => false,
             By::Step(from) => step(from),
             By::Setting(Key::IndentAccess, from) => further(from).is_some_and(|further| further <= size),
             By::Setting(Key::IndentLabel, base) => candidate <= base.columns(),
@@ -294,6 +305,12 @@ impl Frames<'_> {
         }
     }
 
+    /// Whether a line begins something like what others in its frame begin, which stand where the first of them does.
+    fn begins_alike(&self, spot: &Spot) -> bool {
+        let item = || matches!(self.before(), "," | ";") || self.table.spec.forms.is_some();
+        spot.by != By::Wrap || self.top().bracket.is_some() && spot.place == self.top().base && item()
+    }
+
     /// Whether a line holds numbers of a table, which may line up at their ends.
     fn is_number_of_table(&self, node: &Node, candidate: u32) -> bool {
         let first = self.tree.tokens().get(node.first_token as usize).map_or("", |first| self.source.slice(first.span()));
@@ -304,7 +321,7 @@ impl Frames<'_> {
     /// Whether an element of a form stands a few columns further in than its bracket, as bodies do in one way or another.
     fn is_near_bracket(&self, node: &Node, candidate: u32) -> bool {
         let top = self.top();
-        let near = || candidate.checked_sub(top.written.bracket).is_some_and(|further| (1..=NEAR).contains(&further));
+        let near = || candidate.checked_sub(top.written.bracket).is_some_and(|further| NEAR.contains(&further));
         // Where a bracket is missing, a form at the margin is one of the file; others are set off by an empty line.
         let set_off = || self.tree.gap(self.source.text(), node.first_token).newlines > 1;
         let outermost = || candidate == 0 && (self.tree.has_error() || set_off());
@@ -344,6 +361,7 @@ impl Frames<'_> {
         let size = self.options.size.max(1);
         let Some(ways) = &self.ways else { return false };
         let sized = !ways.is_open(Key::IndentSize);
+        let by_steps = self.table.spec.forms.is_none();
         let sequence = |frame: &&Frame| {
             matches!(frame.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body | Hold::Element)
         };
@@ -353,7 +371,7 @@ impl Frames<'_> {
             let further = candidate.saturating_sub(frame.anchor.columns());
             let whole = size > 1 && further % size == 0 && further <= FAR * size;
             let usual = USUAL.contains(&further) && !sized;
-            let steps = further > 0 && (whole || further == size.div_ceil(2) || usual);
+            let steps = further > 0 && by_steps && (whole || further == size.div_ceil(2) || usual);
             steps || frame.written.columns.contains(candidate)
         };
         let above = ways.above.contains(candidate);
@@ -458,8 +476,8 @@ const WRAPS: [Key; 7] = [
     Key::WrapLiteral,
 ];
 
-/// How far from its bracket a body may stand.
-const NEAR: u32 = 4;
+/// How far from the bracket of its form a body may stand.
+const NEAR: [u32; 3] = [1, 2, 4];
 
 /// How far from the code around it a comment stands that was put where it is.
 const FAR_OFF: u32 = 8;

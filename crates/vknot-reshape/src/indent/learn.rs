@@ -23,7 +23,7 @@ const RULES: [(HeadRule, &str); 10] = [
     (HeadRule::Aligned(3), "aligned-3"),
 ];
 
-/// On how many lines a rule must hold to be taken for more than chance.
+/// On how many more lines than the usual one a rule must hold to be taken for more than chance.
 const LEAST: u32 = 2;
 
 /// How many lines of other files one line counts for.
@@ -102,7 +102,7 @@ impl HeadVotes {
             let (rule, most) = RULES.iter().zip(votes).rev().max_by_key(|(_, votes)| **votes)?;
             let usual = if head == "[" { HeadRule::Data } else { usual_rule(spec?, head) };
             let usual = RULES.iter().zip(votes).find(|((rule, _), _)| *rule == usual).map_or(0, |(_, votes)| *votes);
-            (*most > usual && *most >= LEAST).then_some((head.as_str(), *rule))
+            (*most >= usual + LEAST).then_some((head.as_str(), *rule))
         })
     }
 

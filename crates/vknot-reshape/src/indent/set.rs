@@ -26,35 +26,42 @@ use crate::spec::indent::LinesBy;
 ///
 /// Where indentation is meaning, the levels that there are get the size that the style says. Lines inside strings are never touched.
 pub fn set(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
-    let tree = code.tree;
-    let once = set_once(code, style, only);
-    // What is read where brackets are missing may depend on where lines stand.
-    match only {
-        None if tree.has_error() && !once.edits.is_empty() => settled(code, style, once),
-        _ => once,
+    let once = set_once(code, style, only, true);
+    if only.is_some() || once.edits.is_empty() {
+        return once;
     }
+    // What a file shows depends on where its lines stand, and where brackets are missing even how it is read.
+    let strict = || settled(code, style, set_once(code, style, None, false), false);
+    settled(code, style, once, true).or_else(strict).unwrap_or_else(|| unsettled(code))
+}
+
+/// A file that is left as it is, since setting it would never end.
+fn unsettled(code: Code<'_>) -> Reshape {
+    let left = LeftAlone { span: code.source.span(), reason: Reason::Unsettled };
+    Reshape { receipt: Receipt { left_alone: vec![left], ..Receipt::default() }, ..Reshape::default() }
 }
 
 /// How many lines a page has at least that nests nothing on purpose.
 const PAGE: usize = 10;
 
-/// How often a broken file is read again at most, until nothing changes.
+/// How often a file is read again at most, until nothing changes.
 const ROUNDS: usize = 4;
 
-/// Sets what was set again, as it is read then, until that changes nothing. The edits are to the text as it was at first.
-fn settled(code: Code<'_>, style: &Style, once: Reshape) -> Reshape {
+/// Sets what was set again, as it is read then, until that changes nothing; `None` if that does not end. The edits are to the text
+/// as it was at first.
+fn settled(code: Code<'_>, style: &Style, once: Reshape, by_ways: bool) -> Option<Reshape> {
     let Code { source, tree, .. } = code;
     let mut text = once.edits.apply(source.text());
     for _ in 0..ROUNDS {
         let read = Source::from_text(source.path(), text.clone());
-        let again = set_once(code.other(&read, &Tree::read(&read, tree.language())), style, None);
+        let again = set_once(code.other(&read, &Tree::read(&read, tree.language())), style, None, by_ways);
         if again.edits.is_empty() {
-            break;
+            let edits = blanks_between(source.text(), &text);
+            return (edits.apply(source.text()) == text).then(|| Reshape { edits, ..once });
         }
         text = again.edits.apply(&text);
     }
-    let edits = blanks_between(source.text(), &text);
-    if edits.apply(source.text()) == text { Reshape { edits, ..once } } else { once }
+    None
 }
 
 /// What turns the white space at the start of lines into that of another text with the same lines.
@@ -72,7 +79,7 @@ fn blanks_between(old: &str, new: &str) -> Edits {
     edits
 }
 
-fn set_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
+fn set_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bool) -> Reshape {
     let Code { source, tree, .. } = code;
     let mut receipt = Receipt::default();
     if tree.gave_up() {
@@ -81,7 +88,7 @@ fn set_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
     }
     let (indentation, decided) = decided_indentation(code, style);
     receipt.indentation = Some((indentation, decided));
-    let setter = Setter { code, style, indentation, margin: Place::default(), begun: false, only };
+    let setter = Setter { code, style, indentation, margin: Place::default(), begun: false, only, by_ways };
     let edits = setter.edits(&mut receipt);
     Reshape { edits, receipt, ..Reshape::default() }
 }
@@ -129,6 +136,8 @@ struct Setter<'a> {
     /// Whether the first line begins elsewhere.
     begun: bool,
     only: Option<&'a [Span]>,
+    /// Whether lines of a well-kept file may stand in their author's ways.
+    by_ways: bool,
 }
 
 impl Setter<'_> {
@@ -205,6 +214,9 @@ impl Setter<'_> {
     fn placed(&self, code: Code<'_>, lines: &[Line], receipt: &mut Receipt) -> (Placed, bool) {
         let usual = options(code, self.style, self.indentation);
         let placed = |options: &Options, ways| placed(code, options, self.margin, lines, ways);
+        if !self.by_ways {
+            return (placed(&usual, None), false);
+        }
         let first = placed(&usual, Some(Ways::new(self.style)));
         // What stands at the margin from end to end was not indented by anyone; a page may be meant so, and lists of data.
         let flat = lines.iter().all(|line| line.found.columns() == 0 || !is_code(code, line));
@@ -324,6 +336,7 @@ impl Setter<'_> {
             margin,
             begun,
             only,
+            by_ways: self.by_ways,
         };
         let mut receipt = Receipt::default();
         for (span, blank) in setter.edits(&mut receipt).iter() {

@@ -139,6 +139,7 @@ impl ReceiptJson {
                         Reason::Brackets => "by-brackets",
                         Reason::GaveUp => "gave-up",
                         Reason::Conflict => "conflict",
+                        Reason::Unsettled => "unsettled",
                         Reason::NoLayout => "no-layout",
                     },
                 })

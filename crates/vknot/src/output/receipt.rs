@@ -56,6 +56,7 @@ pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
             Reason::Brackets => "cannot be read; its lines are indented by their brackets",
             Reason::Conflict => "is a conflict that is not resolved, left as it is",
             Reason::NoLayout => "is in a language whose layout is not known, left as it is",
+            Reason::Unsettled => "would be indented otherwise with each run, left as it is",
             Reason::GaveUp => "is too far from its language to be read in reasonable time, left as it is",
         };
         let (from, to) = (at(left.span.start), at(left.span.end));
