@@ -284,7 +284,7 @@ impl Frames<'_> {
         if ways.is_set(spot.by) {
             return false;
         }
-        if in_conditional || self.stands_with_others(spot, candidate) {
+        if in_conditional || self.stands_with_others(spot, candidate) || self.is_outermost(node, candidate) {
             return true;
         }
         match spot.by {
@@ -300,7 +300,7 @@ impl Frames<'_> {
                 self.wraps_at(candidate)
                     || self.begins_anew(node, candidate)
                     || self.is_number_of_table(node, candidate)
-                    || self.is_near_bracket(node, candidate)
+                    || self.is_near_bracket(candidate)
             }
         }
     }
@@ -319,13 +319,16 @@ impl Frames<'_> {
     }
 
     /// Whether an element of a form stands a few columns further in than its bracket, as bodies do in one way or another.
-    fn is_near_bracket(&self, node: &Node, candidate: u32) -> bool {
+    fn is_near_bracket(&self, candidate: u32) -> bool {
         let top = self.top();
         let near = || candidate.checked_sub(top.written.bracket).is_some_and(|further| NEAR.contains(&further));
-        // Where a bracket is missing, a form at the margin is one of the file; others are set off by an empty line.
+        self.table.spec.forms.is_some() && top.bracket.is_some() && near()
+    }
+
+    /// Whether a form stands at the margin since it is one of the file where a bracket is missing, or is set off by an empty line.
+    fn is_outermost(&self, node: &Node, candidate: u32) -> bool {
         let set_off = || self.tree.gap(self.source.text(), node.first_token).newlines > 1;
-        let outermost = || candidate == 0 && (self.tree.has_error() || set_off());
-        self.table.spec.forms.is_some() && top.bracket.is_some() && (near() || outermost())
+        candidate == 0 && self.table.spec.forms.is_some() && (self.tree.has_error() || set_off())
     }
 
     /// Whether a line seems to begin something, though what was in front of it has no end that the reader knows of, such as a macro.

@@ -42,6 +42,8 @@ kinds! {
 pub(crate) struct Dialect {
     /// Whether it is Clojure, whose commas are blank and whose prefixes differ.
     pub clojure: bool,
+    /// Whether it is Scheme, with escapes between bars, symbols in `#{}#` and code of other languages.
+    pub scheme: bool,
     /// Heads of forms, with the kind of form they make; sorted by head.
     pub heads: &'static [(&'static str, Kind)],
     /// Beginnings of heads, for whole families of definitions, with their kind.

@@ -106,7 +106,7 @@ fn after_hash(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
             b'!' => Lexeme { start: at, what: What::Comment, end: line_end(bytes, at) },
             b'#' => atom(text, at, dialect),
             b':' => {
-                let end = symbol_end(bytes, at + 1);
+                let end = symbol_end(bytes, at + 1, dialect);
                 match bytes.get(end) {
                     Some(b'{') => Lexeme { start: at, what: What::Open(MAP), end: end + 1 },
                     _ => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end },
@@ -115,7 +115,7 @@ fn after_hash(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
             byte if byte.is_ascii_alphabetic() => Lexeme {
                 start: at,
                 what: What::Prefix(QUOTED, 1),
-                end: symbol_end(bytes, at + 1),
+                end: symbol_end(bytes, at + 1, dialect),
             },
             _ => Lexeme { start: at, what: What::Error, end: at + 1 },
         };
@@ -124,6 +124,8 @@ fn after_hash(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
         b'|' => Lexeme { start: at, what: What::Comment, end: block_end(bytes, at, (b"#|", b"|#"), true) },
         b';' => Lexeme { start: at, what: What::Prefix(SKIPPED, 1), end: at + 2 },
         b'!' => after_bang(text, at, dialect),
+        b'{' if dialect.scheme => enclosed(bytes, at, b"}#", SYMBOL).unwrap_or(open(VECTOR, 2)),
+        b'>' if dialect.scheme => enclosed(bytes, at, b"<#", STRING).unwrap_or_else(|| tagged(text, at, dialect)),
         b'(' | b'[' | b'{' => open(VECTOR, 2),
         b'\\' => Lexeme { start: at, what: What::Datum(CHARACTER), end: character_end(bytes, at + 2) },
         b'\'' | b'`' | b'&' => prefix(2, 1),
@@ -132,13 +134,14 @@ fn after_hash(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
         b'"' => string(bytes, at, at + 1, STRING),
         b'/' if bytes.get(at + 2).is_some() => slashed_regex(bytes, at, dialect, text),
         b'<' if bytes.get(at + 2) == Some(&b'<') => here_string(bytes, at),
+        b'<' if dialect.scheme && bytes.get(at + 2) == Some(&b'#') => here_string(bytes, at),
         b'l' if bytes[at..].starts_with(b"#lang ") => Lexeme {
             start: at,
             what: What::Datum(DIRECTIVE),
             end: line_end(bytes, at),
         },
         b':' | b'%' => atom(text, at, dialect),
-        _ => tagged(text, at),
+        _ => tagged(text, at, dialect),
     }
 }
 
@@ -165,7 +168,15 @@ fn slashed_regex(bytes: &[u8], at: usize, dialect: &Dialect, text: &str) -> Lexe
 /// Bytes in which the end of a here-string is looked for, so that many without an end cost no more than others.
 const HERE_STRING_AT_MOST: usize = 32 * 1024;
 
-/// `#<<NAME`, the lines up to one that is nothing but NAME.
+/// What goes up to a mark of two bytes, whatever is between: a symbol such as `#{tide level}#`, or code of another language between `#>`
+/// and `<#`. `None` without its end.
+fn enclosed(bytes: &[u8], at: usize, mark: &[u8; 2], kind: Kind) -> Option<Lexeme> {
+    let most = bytes.len().min(at + HERE_STRING_AT_MOST);
+    let length = memchr::memmem::find(&bytes[at + 2..most], mark)?;
+    Some(Lexeme { start: at, what: What::Datum(kind), end: at + 2 + length + mark.len() })
+}
+
+/// `#<<NAME`, or `#<#NAME` with expressions in it: the lines up to one that is nothing but NAME.
 fn here_string(bytes: &[u8], at: usize) -> Lexeme {
     let first = line_end(bytes, at);
     let name = &bytes[at + 3..first];
@@ -181,7 +192,7 @@ fn here_string(bytes: &[u8], at: usize) -> Lexeme {
 }
 
 /// `#rx"..."`, `#hash(...)`, `#u8(...)`, `#x1F`, `#t`, `#0=`: letters and digits, and what follows them.
-fn tagged(text: &str, at: usize) -> Lexeme {
+fn tagged(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
     let bytes = text.as_bytes();
     let mut end = word_end(bytes, at + 1, |byte| byte.is_ascii_alphanumeric() || byte == b'#' || byte == b'-');
     let tag = &bytes[at + 1..end];
@@ -201,7 +212,7 @@ fn tagged(text: &str, at: usize) -> Lexeme {
         Some(b'\'' | b'`' | b',') if tag == b"hash" => Lexeme { start: at, what: What::Prefix(QUOTED, 1), end },
         _ if tag == b"reader" => Lexeme { start: at, what: What::Datum(KEYWORD), end },
         _ => {
-            end = symbol_end(bytes, at + 1).max(at + 1);
+            end = symbol_end(bytes, at + 1, dialect).max(at + 1);
             Lexeme { start: at, what: What::Datum(KEYWORD), end }
         }
     }
@@ -211,7 +222,7 @@ fn atom(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
     let bytes = text.as_bytes();
     let end = match dialect.clojure {
         true => clojure_symbol_end(bytes, at),
-        false => symbol_end(bytes, at),
+        false => symbol_end(bytes, at, dialect),
     };
     let end = end.max(at + char_len(bytes[at])).min(bytes.len());
     let signed = matches!(bytes[at], b'+' | b'-' | b'.') && end > at + 1;
@@ -226,11 +237,15 @@ fn atom(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
 }
 
 /// A symbol of Racket or Scheme, which may hold anything between bars or behind a backslash.
-fn symbol_end(bytes: &[u8], at: usize) -> usize {
+fn symbol_end(bytes: &[u8], at: usize, dialect: &Dialect) -> usize {
     let mut end = at;
     while let Some(&byte) = bytes.get(end) {
         match byte {
             b'\\' => end += 2,
+            b'|' if dialect.scheme => match quoted_end(bytes, end, Escape::Backslash, false) {
+                Some(closed) => end = closed,
+                None => return end + 1,
+            },
             b'|' => match memchr::memchr(b'|', &bytes[end + 1..]) {
                 Some(length) => end += length + 2,
                 None => return end + 1,
