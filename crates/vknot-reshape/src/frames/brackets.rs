@@ -136,6 +136,7 @@ impl Frames<'_> {
             let round = bracket == b'(' || bracket == b'[' && hold != Hold::Literal;
             lines_up = options.align == AlignList::All || options.align == AlignList::Arguments && round;
         }
+        frame.written.usual = frame.base;
         self.stack.push(frame);
         if !body {
             self.first_of = Some((self.stack.len() - 1, holder));

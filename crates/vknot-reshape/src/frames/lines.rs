@@ -119,6 +119,7 @@ fn driven(mut frames: Frames<'_>, lines: &[Line]) -> Placed {
                 true => Some(frames.line_place().lined_up(beside)),
                 false => Some(line.found),
             };
+            frames.ways.iter_mut().for_each(|ways| ways.column = line.found.columns());
             let kept = kept.filter(|_| line.kept || line.goes_on || frames.is_kept(token));
             let place = frames.begin_line(token, kept.map(|kept| if line.kept { line.found } else { kept }));
             pen.set(line.end, place.columns());

@@ -134,6 +134,8 @@ pub(crate) struct Frames<'a> {
     nesting: Option<OpenBrackets<Opened>>,
     /// The ways of the author, where lines may keep to them.
     pub ways: Option<Ways<'a>>,
+    /// Whether the line at hand stands for something.
+    pub(super) told: bool,
     /// How many frames were opened.
     pub(super) opened: usize,
     /// The frame that waits to be told where the next token stands.
@@ -166,6 +168,7 @@ impl<'a> Frames<'a> {
             behind: None,
             nesting: tree.has_error().then(OpenBrackets::new),
             ways: None,
+            told: false,
             opened: 0,
             first_of: None,
             stays: Vec::new(),
@@ -251,7 +254,7 @@ impl<'a> Frames<'a> {
         self.places.push(wanted);
         self.stays.push(own.is_some() && (comment || matches!(spot.by, By::Wrap | By::Author)));
         if !comment && !directive {
-            self.note_written(node, &spot, wanted);
+            self.note_written(&spot, wanted);
         }
         // A comment right behind a label has nothing else to belong to.
         let waits = comment && kept.or(own).is_none() && self.before() != ":" && !self.falls_through(id);
@@ -605,7 +608,7 @@ impl<'a> Frames<'a> {
             depth: self.stack.last().map_or(0, |top| top.depth),
             kept: self.stack.last().is_some_and(|top| top.kept) || self.is_preserved(id, hold),
             by,
-            written: self.written_here(),
+            written: Written { usual: base, ..self.written_here() },
             serial,
         });
     }

@@ -61,8 +61,9 @@ pub(crate) struct Written {
     pub bracket: u32,
     /// Where its labels stand.
     pub labels: Option<Place>,
-    /// Whether a line has told where those beside it stand.
+    /// Whether a line has told where those beside it stand, and where they would have stood.
     pub settled: bool,
+    pub usual: Place,
 }
 
 impl Written {
@@ -107,7 +108,9 @@ pub(crate) struct Ways<'a> {
     offsets: Option<&'a Offsets>,
     /// The same, to be found out; lines stand as they were written then.
     pub counted: Option<Offsets>,
-    /// How many columns the line at hand was moved.
+    /// In which column the line at hand was written.
+    pub column: u32,
+    /// How many columns it was moved.
     shift: i64,
     /// Where the tokens of the line at hand stand, and those of the line above.
     line: Columns,
@@ -125,6 +128,7 @@ impl<'a> Ways<'a> {
             shown: Shown::default(),
             offsets: None,
             counted: None,
+            column: 0,
             shift: 0,
             line: Columns::default(),
             above: Columns::default(),
@@ -168,8 +172,8 @@ impl Frames<'_> {
     pub(super) fn as_written(&mut self, node: &Node, spot: &Spot, comment: bool) -> Option<Place> {
         let ways = self.ways.as_mut()?;
         (ways.above, ways.line) = (ways.line, Columns::default());
-        let column = i64::from(self.written_column(node.start));
-        let candidate = (column + self.top().written.shift).max(0) as u32;
+        let column = ways.column;
+        let candidate = (i64::from(column) + self.top().written.shift).max(0) as u32;
         if comment {
             let stays = self.lines_up_comment(candidate);
             if let Some(ways) = &mut self.ways {
@@ -178,9 +182,7 @@ impl Frames<'_> {
             }
             return stays.then(|| spot.place.with_columns(candidate));
         }
-        if self.count_offset(spot, candidate) {
-            return Some(spot.place.with_columns(candidate));
-        }
+        self.count_offset(spot, candidate);
         if spot.by == By::Author {
             return Some(spot.place.with_columns(if column == 0 { 0 } else { candidate }));
         }
@@ -191,8 +193,11 @@ impl Frames<'_> {
         *all += 1;
         *standing += u32::from(stands);
         if !stands {
-            return None;
+            // What is only looked at stays.
+            let counts = self.ways.as_ref().is_some_and(|ways| ways.counted.is_some());
+            return counts.then(|| spot.place.with_columns(candidate));
         }
+        self.told = true;
         self.vote(spot, candidate);
         if candidate == spot.place.columns() {
             return Some(spot.place);
@@ -208,17 +213,16 @@ impl Frames<'_> {
     }
 
     /// Counts how far in a line stands in the frame it is in, if that is to be found out.
-    fn count_offset(&mut self, spot: &Spot, candidate: u32) -> bool {
-        let (top, form) = (*self.top(), self.table.spec.forms.is_some());
-        let origin = self.origin(candidate);
-        let Some(counted) = self.ways.as_mut().and_then(|ways| ways.counted.as_mut()) else { return false };
-        let further = candidate.checked_sub(origin);
-        if let Some(offset) = further.filter(|_| spot.place == top.base && spot.by != By::Author) {
+    fn count_offset(&mut self, spot: &Spot, candidate: u32) {
+        let (form, origin) = (self.table.spec.forms.is_some(), self.origin(candidate));
+        let Some(top) = self.stack.last() else { return };
+        let Some(counted) = self.ways.as_mut().and_then(|ways| ways.counted.as_mut()) else { return };
+        let further = candidate.checked_sub(origin).filter(|_| spot.place == top.base && spot.by != By::Author);
+        if let Some(offset) = further {
             let from = |column: u32| column.saturating_sub(origin);
-            let (usual, first) = (from(top.base.columns()), top.written.first.map(from));
+            let (usual, first) = (from(top.written.usual.columns()), top.written.first.map(from));
             counted.count(top.serial, (top.hold, self.tree.role(top.node)), Counted { offset, usual, first, form });
         }
-        true
     }
 
     /// The column from which it is told how far in a line stands: that of the bracket of a form, or that of the line that is gone on
@@ -254,13 +258,13 @@ impl Frames<'_> {
     }
 
     /// Remembers what a line that begins with a node tells those beside it.
-    pub(super) fn note_written(&mut self, node: &Node, spot: &Spot, wanted: Place) {
-        let column = i64::from(self.written_column(node.start));
+    pub(super) fn note_written(&mut self, spot: &Spot, wanted: Place) {
+        let told = std::mem::take(&mut self.told);
         let Some(ways) = &mut self.ways else { return };
-        ways.shift = i64::from(wanted.columns()) - column;
+        ways.shift = i64::from(wanted.columns()) - i64::from(ways.column);
         ways.line_above = (wanted.columns(), false);
         ways.beside = false;
-        let Some(top) = self.stack.last_mut().filter(|_| ways.counted.is_none()) else { return };
+        let Some(top) = self.stack.last_mut().filter(|_| told || ways.counted.is_none()) else { return };
         let branch = top.bracket.is_none() && matches!(top.hold, Hold::Branch | Hold::Arm | Hold::Operands);
         match spot.by {
             By::Setting(Key::IndentCase | Key::IndentAccess, _) => top.written.labels = Some(wanted),

@@ -217,17 +217,17 @@ impl Setter<'_> {
         if !self.by_ways {
             return (placed(&usual, None), false);
         }
-        let first = placed(&usual, Some(Ways::new(self.style)));
+        // Lines may stand in ways of their own if those that are together agree, unless the size of a level is set.
+        let sized = self.style.word(Key::IndentSize) != "as-found";
+        let first = placed(&usual, Some(Ways::new(self.style).counting()));
         // What stands at the margin from end to end was not indented by anyone; a page may be meant so, and lists of data.
         let flat = lines.iter().all(|line| line.found.columns() == 0 || !is_code(code, line));
         let short = !code.toolkit().indent.spec.page.is_empty() && lines.len() < PAGE;
         if first.shown.as_ref().is_some_and(Shown::is_whole) && !(flat && short) {
+            // It stands as it was written.
             return (first, true);
         }
-        // Lines may stand in ways of their own if those that are together agree, unless the size of a level is set.
-        let sized = self.style.word(Key::IndentSize) != "as-found";
-        let counting = || placed(&usual, Some(Ways::new(self.style).counting())).offsets;
-        let offsets = if sized { None } else { counting() };
+        let offsets = first.offsets.filter(|_| !sized);
         if flat && !offsets.as_ref().is_some_and(Offsets::are_tables) {
             return (placed(&usual, None), false);
         }
