@@ -24,10 +24,9 @@ impl Frames<'_> {
         if names.is_empty() {
             return false;
         }
-        let name = self.tree.name_span(id).map_or("", |span| self.source.slice(span));
-        let tag = || self.tree.child_named(id, "parameters").and_then(|tag| self.tree.children(tag).nth(1));
-        let name = if name.is_empty() { tag().map_or("", |tag| self.text(tag)) } else { name };
-        is_one_of(names, name)
+        // What names an element to its readers may be its `id`.
+        let tag = self.tree.child_named(id, "parameters").and_then(|tag| self.tree.children(tag).nth(1));
+        tag.is_some_and(|tag| is_one_of(names, self.text(tag)))
     }
 
     /// Attributes line up with the first one, which stands in that column, if that is behind the name of the tag.

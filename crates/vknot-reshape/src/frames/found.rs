@@ -53,7 +53,9 @@ fn by_brackets(code: Code<'_>, by_literals: bool) -> Option<Indentation> {
         }
         let mut parts = tree.parts(NodeId(index as u32));
         let opens = parts.next().is_some_and(|first| opener(tree.text_of(source.text(), first)).is_some());
-        let first = parts.next().filter(|item| opens && begins_line(source, tree.node(*item).start));
+        // Labels may stand half a level in.
+        let label = |item: &NodeId| matches!(tree.role(*item), Role::Label | Role::Arm);
+        let first = parts.find(|item| !label(item)).filter(|item| opens && begins_line(source, tree.node(*item).start));
         if let Some(first) = first {
             let blank = |offset| source.slice(source.line_blank(offset));
             let (outer, inner) = (blank(node.start), blank(tree.node(first).start));
@@ -76,8 +78,15 @@ fn by_lines(code: Code<'_>) -> Option<Indentation> {
     let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(code.toolkit().style), plain) };
     let lines = lines::lines(code, plain, None);
     let places = lines::places(code, table, &options, Place::default(), &lines);
-    let mut votes = Votes::default();
-    let (mut above, mut level_above) = ("", 0);
+    // Labels may stand half a level in, so what follows them tells where many such lines agree.
+    let (mut votes, mut labelled) = (Votes::default(), Votes::default());
+    let (mut above, mut level_above, mut label) = ("", 0, false);
+    let is_label = |line: &lines::Line| {
+        let token = tree.tokens().get(line.token as usize);
+        let holders = token.into_iter().flat_map(|token| tree.ancestors(token.node).take(4));
+        let begins = |id: &NodeId| tree.node(*id).first_token == line.token;
+        holders.take_while(begins).any(|id| matches!(tree.role(id), Role::Label | Role::Arm))
+    };
     for (line, place) in lines.iter().zip(places) {
         if place.columns() % LEVEL != 0 || tree.is_comment(line.token) {
             continue;
@@ -85,11 +94,11 @@ fn by_lines(code: Code<'_>) -> Option<Indentation> {
         let level = place.columns() / LEVEL;
         let blank = Span::new(line.start, line.end).of(source.text());
         if level == level_above + 1 {
-            votes.count(above, blank);
+            if label { &mut labelled } else { &mut votes }.count(above, blank);
         }
-        (above, level_above) = (blank, level);
+        (above, level_above, label) = (blank, level, is_label(line));
     }
-    votes.result()
+    votes.result().or_else(|| labelled.result().filter(|_| labelled.all() >= ENOUGH))
 }
 
 /// Where forms tell how far lines stand in: whether tabs are put in place of spaces wherever they fit, as four in five of the lines that
@@ -169,9 +178,15 @@ impl Votes {
         }
     }
 
-    fn result(self) -> Option<Indentation> {
+    /// How many lines have been counted.
+    fn all(&self) -> u32 {
+        self.tabs + self.sizes.values().sum::<u32>()
+    }
+
+    fn result(&self) -> Option<Indentation> {
         let all: u32 = self.sizes.values().sum();
-        let most = self.sizes.into_iter().max_by_key(|(size, votes)| (*votes, std::cmp::Reverse(*size)));
+        let sizes = self.sizes.iter().map(|(size, votes)| (*size, *votes));
+        let most = sizes.max_by_key(|(size, votes)| (*votes, std::cmp::Reverse(*size)));
         let told = |(size, votes): &(usize, u32)| USUAL.contains(size) || *votes >= ENOUGH && votes * 5 >= all * 4;
         let (size, votes) = most.filter(told).or((self.tabs > 0).then_some((0, 0)))?;
         if self.mixed.get(&size).is_some_and(|mixed| mixed + votes > self.tabs && *mixed > self.spaced) {

@@ -52,9 +52,12 @@ const ROUNDS: usize = 4;
 fn settled(code: Code<'_>, style: &Style, once: Reshape, by_ways: bool) -> Option<Reshape> {
     let Code { source, tree, .. } = code;
     let mut text = once.edits.apply(source.text());
-    for _ in 0..ROUNDS {
+    for round in 0..ROUNDS {
         let read = Source::from_text(source.path(), text.clone());
         let again = set_once(code.other(&read, &Tree::read(&read, tree.language())), style, None, by_ways);
+        if again.edits.is_empty() && round == 0 {
+            return Some(once);
+        }
         if again.edits.is_empty() {
             let edits = blanks_between(source.text(), &text);
             return (edits.apply(source.text()) == text).then(|| Reshape { edits, ..once });

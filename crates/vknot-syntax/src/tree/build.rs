@@ -128,6 +128,15 @@ impl<'t> TreeBuilder<'t> {
         self.push_leaf(kind, field, flags, start, end);
     }
 
+    /// Adds a token with the white space at its edges, as where that is shown.
+    pub fn exact(&mut self, kind: Kind, start: usize, end: usize) {
+        let (start, end) = ((start as u32).max(self.reached), end as u32);
+        if start < end {
+            self.cover_up_to(start);
+            self.push_leaf(kind, Field(0), LEAF, start, end);
+        }
+    }
+
     /// Adds a node the grammar wanted and the text does not have.
     pub fn missing(&mut self, kind: Kind, field: Field) {
         self.push_leaf(kind, field, LEAF | MISSING | HAS_ERROR, self.reached, self.reached);

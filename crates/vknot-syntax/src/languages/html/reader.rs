@@ -78,7 +78,7 @@ impl Reader<'_, '_> {
             }
             b'<' if next == b'/' && self.bytes.get(at + 2).is_some_and(u8::is_ascii_alphabetic) => self.closing_tag(at),
             b'<' if next.is_ascii_alphabetic() => self.opening_tag(at),
-            byte if byte.is_ascii_whitespace() => word_end(self.bytes, at, |byte| byte.is_ascii_whitespace()),
+            byte if byte.is_ascii_whitespace() && !self.is_preserved() => word_end(self.bytes, at, |byte| byte.is_ascii_whitespace()),
             _ => self.run_of_text(at),
         }
     }
@@ -115,12 +115,19 @@ impl Reader<'_, '_> {
     }
 
     fn text_token(&mut self, start: usize, end: usize) {
-        let preserved = self.counts.get("pre").is_some_and(|open| *open > 0);
-        self.builder.token(if preserved { PRESERVED } else { TEXT }, start, end);
+        match self.is_preserved() {
+            true => self.builder.exact(PRESERVED, start, end),
+            false => self.builder.token(TEXT, start, end),
+        }
         let leaf = self.builder.last();
         if let Some(open) = self.open.last_mut() && open.heading.take().is_some() {
             self.builder.set_field(leaf, Field::NAME);
         }
+    }
+
+    /// Whether white space is shown as it is.
+    fn is_preserved(&self) -> bool {
+        self.counts.get("pre").is_some_and(|open| *open > 0)
     }
 
     fn opening_tag(&mut self, at: usize) -> usize {
@@ -249,13 +256,11 @@ impl Reader<'_, '_> {
             from += found + 2;
         };
         let end = closing.unwrap_or(self.text.len());
-        let kind = match name {
-            "script" | "style" => RAW,
-            "textarea" => PRESERVED,
-            _ => TEXT,
-        };
-        if !self.text[at..end].trim().is_empty() {
-            self.builder.token(kind, at, end);
+        let code = matches!(name, "script" | "style");
+        if name == "textarea" {
+            self.builder.exact(PRESERVED, at, end);
+        } else if !self.text[at..end].trim().is_empty() {
+            self.builder.token(if code { RAW } else { TEXT }, at, end);
         }
         let end = closing.map_or(self.text.len(), |closing| self.tag_token(closing));
         self.builder.close();
