@@ -7,16 +7,16 @@ use crate::spec::forms::{FormSpec, HeadRule};
 use super::forms;
 use vknot_style::Key;
 use vknot_style::choices::AlignList;
-use super::place::Place;
+use super::place::{By, Place};
 use crate::spec::indent::{Hold, KindIndent, Mark};
 use super::marks::{is_one_of, opener, WORD};
-use super::ways::By;
 
 impl Frames<'_> {
     /// Whether the first child of a node is a bracket, or a word that opens it.
     pub(crate) fn begins_with_bracket(&self, id: NodeId) -> bool {
         let opens = |first: NodeId| self.tree.role(first) == Role::Open || opener(self.text(first)).is_some();
-        self.tree.children(id).next().is_some_and(opens)
+        let directive = |id: &NodeId| self.table.kind(self.tree.node(*id).kind).hold == Hold::Margin;
+        self.tree.children(id).find(|id| !directive(id)).is_some_and(opens)
     }
 
     /// Brackets and words that open and close.

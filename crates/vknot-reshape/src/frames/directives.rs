@@ -1,7 +1,7 @@
 //! Conditionals of a preprocessor: their parts stand with their beginning, and branches that were read flat, since their brackets
 //! do not match, go by the first line of the branch that counts and by what opens and closes inside them.
 
-use vknot_syntax::{Node, NodeId, Role};
+use vknot_syntax::{Node, NodeId, Role, TokenId};
 
 use super::stack::{Conditional, Frames};
 use super::place::Place;
@@ -27,7 +27,27 @@ impl Frames<'_> {
 
     /// Whether a node begins with a directive.
     pub(super) fn is_directive(&self, node: &Node) -> bool {
-        self.table.kind(node.kind).hold == Hold::Margin
+        let directive = |node: &Node| self.table.kind(node.kind).hold == Hold::Margin;
+        let first = || self.tree.tokens().get(node.first_token as usize);
+        directive(node) || self.has_directives() && first().is_some_and(|first| directive(self.tree.node(first.node)))
+    }
+
+    /// Whether the language has directives.
+    fn has_directives(&self) -> bool {
+        !self.table.spec.directives[0].is_empty()
+    }
+
+    /// The first token of a node that is no directive: some stand in front of the first word of what they are about.
+    pub(super) fn behind_directives(&self, node: &Node) -> TokenId {
+        let tokens = self.tree.tokens();
+        let is_code = |token: &TokenId| {
+            let leaf = tokens.get(*token as usize).map(|token| self.tree.node(token.node));
+            leaf.is_some_and(|leaf| self.table.kind(leaf.kind).hold != Hold::Margin)
+        };
+        match self.has_directives() {
+            true => (node.first_token..node.token_end).find(is_code).unwrap_or(node.first_token),
+            false => node.first_token,
+        }
     }
 
     /// Comments in front of a directive wait for the code behind it, and so does the directive, if it stands with the code. What goes

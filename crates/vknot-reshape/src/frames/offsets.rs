@@ -117,7 +117,9 @@ impl Offsets {
 
     /// Whether so many lines stand so far in, in a frame or in all that are like it, that it is meant.
     pub fn accepts(&self, frame: usize, offset: u32) -> bool {
-        let Some((seen, class)) = self.frames.get(frame).and_then(|seen| Some((seen, seen.class?))) else { return false };
+        let Some((seen, class)) = self.frames.get(frame).and_then(|seen| Some((seen, seen.class?))) else {
+            return false
+        };
         let (count, all) = (seen.counts.of(offset), seen.counts.all());
         // Lines in a block do not stand with it, but for a block around a whole file that is well kept otherwise.
         let flat = seen.usual == 0;

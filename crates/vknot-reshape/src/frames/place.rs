@@ -1,9 +1,7 @@
 //! Where lines begin, and the columns of what stands on them.
 
 use unicode_width::UnicodeWidthChar;
-use vknot_style::Indentation;
-
-use super::ways::By;
+use vknot_style::{Indentation, Key};
 
 /// Where a line begins: columns that are levels of indentation, and columns behind them that only line it up with
 /// something above.
@@ -69,6 +67,23 @@ impl Place {
         out.extend(std::iter::repeat_n('\t', (level / width) as usize));
         out.extend(std::iter::repeat_n(' ', (self.columns() - level) as usize));
     }
+}
+
+/// What decides where a line stands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum By {
+    /// The structure alone.
+    Structure,
+    /// A setting, which tells how far it stands in from there.
+    Setting(Key, Place),
+    /// The structure, though some stand one step in from there and others none, or half a one.
+    Step(Place),
+    /// It closes what a bracket opened.
+    Close,
+    /// It goes on with what another line began.
+    Wrap,
+    /// Its author: it is no code for certain.
+    Author,
 }
 
 /// Where a line goes.

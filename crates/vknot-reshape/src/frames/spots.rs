@@ -3,13 +3,11 @@
 use vknot_syntax::{Node, NodeId, Role};
 
 use super::marks::{closer, ends_item, is_one_of, is_operator, opener};
-use super::place::Spot;
 use super::stack::{Frame, Frames};
-use super::ways::By;
 use crate::spec::forms::HeadRule;
 use vknot_style::Key;
 use vknot_style::choices::{AccessPlace, LabelPlace};
-use super::place::{blank_columns, Place};
+use super::place::{blank_columns, By, Place, Spot};
 use crate::spec::indent::Hold;
 
 impl Frames<'_> {
@@ -22,7 +20,7 @@ impl Frames<'_> {
             frame = holder.copied().unwrap_or(frame);
         }
         let direct = node.parent == frame.node;
-        if kind.hold == Hold::Margin {
+        if self.is_directive(node) {
             let place = || self.goes_on(node).unwrap_or(frame.base);
             let place = if self.options.directive_margin { Place::default() } else { place() };
             return Spot::by(place, By::Author);
@@ -91,7 +89,7 @@ impl Frames<'_> {
 
     /// Whether a node begins with a word that stands with the head of its branch.
     pub(crate) fn is_middle(&self, id: NodeId) -> bool {
-        let first = self.tree.node(id).first_token;
+        let first = self.behind_directives(self.tree.node(id));
         let word = self.tree.tokens().get(first as usize).map_or("", |token| self.source.slice(token.span()));
         let spec = self.table.spec;
         let tails = if self.tree.node(id).is_leaf() { spec.tails } else { &[] };
@@ -181,8 +179,9 @@ impl Frames<'_> {
         let kind = self.table.kind(node.kind);
         // What a directive parts from its `else` must do without it, too.
         let before = self.behind.and_then(|before| self.tree.tokens().get(before as usize));
-        let behind_directive =
-            || before.is_some_and(|before| self.table.kind(self.tree.node(before.node).kind).hold == Hold::Margin);
+        let behind_directive = || before.is_some_and(
+            |before| self.table.kind(self.tree.node(before.node).kind).hold == Hold::Margin,
+        );
         if frame.hold == Hold::Branch && behind_directive() {
             return Spot::by(frame.anchor, By::Step(frame.anchor));
         }
@@ -208,6 +207,13 @@ impl Frames<'_> {
             let place = frame.anchor.deeper(self.options.else_if);
             return Spot::by(place, By::Setting(Key::IndentElseIf, frame.anchor));
         }
+        // What stands alone below one like it may stand with it.
+        let stacked = |id: NodeId| self.table.spec.stacked.contains(
+            &self.tree.language().kind_name(self.tree.node(id).kind),
+        );
+        if frame.hold == Hold::Branch && stacked(id) && stacked(frame.node) && node.parent == frame.node {
+            return Spot::by(frame.anchor, By::Step(frame.anchor));
+        }
         // Several labels of one group stand below each other.
         if frame.hold == Hold::Arm && self.tree.role(node.parent) == Role::Label {
             return frame.anchor.into();
@@ -230,7 +236,7 @@ impl Frames<'_> {
     }
 
     fn begins_with(&self, node: &Node, word: &str) -> bool {
-        let first = self.tree.tokens().get(node.first_token as usize);
+        let first = self.tree.tokens().get(self.behind_directives(node) as usize);
         first.is_some_and(|first| self.source.slice(first.span()).eq_ignore_ascii_case(word))
     }
 
@@ -282,7 +288,7 @@ impl Frames<'_> {
 
     /// The bracket a node begins with.
     pub(crate) fn opens(&self, node: &Node) -> Option<u8> {
-        let token = self.tree.tokens().get(node.first_token as usize)?;
+        let token = self.tree.tokens().get(self.behind_directives(node) as usize)?;
         opener(self.source.slice(token.span()))
     }
 }

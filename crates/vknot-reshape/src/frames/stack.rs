@@ -7,8 +7,6 @@
 //! For each token in order, whoever drives asks for the place of a line that would begin with it ([`Frames::spot`]), says that a line
 //! does ([`Frames::begin_line`]), and passes the token, with the column it stands in ([`Frames::pass`]).
 
-use vknot_style::Key;
-use vknot_style::choices::AlignList;
 use vknot_syntax::{Node, NodeId, Role, Source, TokenId, Tree};
 
 use crate::partners::{bracket_of, OpenBrackets};
@@ -18,9 +16,9 @@ use crate::spec::indent::{Hold, IndentTable};
 use super::blocks::Block;
 use super::waiting::Waiting;
 use super::options::Options;
-use super::place::{Place, Spot};
-use super::marks::{ends_item, is_operator};
-use super::ways::{By, Ways, Written};
+use super::place::{By, Place, Spot};
+use super::marks::ends_item;
+use super::ways::{Ways, Written};
 
 /// What is open.
 #[derive(Clone, Copy, Debug)]
@@ -449,179 +447,5 @@ impl<'a> Frames<'a> {
     /// Whether a node is the first thing on its line.
     pub(super) fn is_at_line_start(&self, node: &Node) -> bool {
         node.first_token == self.line_token
-    }
-
-    /// Opens what a node opens.
-    fn enter(&mut self, id: NodeId, node: &Node, column: &mut dyn FnMut() -> u32) {
-        let kind = self.table.kind(node.kind);
-        self.count_in_top(node, kind.role, kind.hold);
-        if node.is_leaf() {
-            let top = self.top();
-            if top.item_has_line && node.parent == top.node && ends_item(self.text(id)) {
-                self.stack.last_mut().into_iter().for_each(|top| top.item_has_line = false);
-            }
-            self.enter_leaf(id, node, kind, column);
-            self.enter_block(node, kind.role, column);
-            if kind.role != Role::Comment {
-                self.behind = Some(node.first_token);
-            }
-        }
-        if kind.role == Role::Attribute && self.top().hold == Hold::Tag && !self.top().named {
-            self.enter_attributes(column());
-        }
-        match kind.hold {
-            Hold::Through => {}
-            Hold::Head | Hold::Header => {
-                let anchor = self.behind_directives(node).unwrap_or(self.current);
-                self.push(id, kind.hold, anchor, anchor.deeper(self.options.wrap));
-            }
-            Hold::Chain if !self.is_inside_like(node) => {
-                self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap));
-            }
-            Hold::Operands if self.is_at_line_start(node) && self.begins_operands(node) => {
-                self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap));
-            }
-            Hold::Arm | Hold::Branch if self.is_middle(id) => {
-                // It goes with its head, also where it ends the line of the statement in front of it.
-                let top = self.top();
-                let with_head = top.hold == Hold::Branch && top.bracket.is_none() && node.parent == top.node;
-                let anchor = if with_head && !self.is_at_line_start(node) { top.anchor } else { self.current };
-                self.push(id, Hold::Branch, anchor, anchor.deeper(self.options.size));
-            }
-            Hold::Element => {
-                let deeper = if self.is_flush(id) { 0 } else { self.options.size };
-                let by = By::Setting(Key::IndentPage, self.current);
-                self.push_by(id, kind.hold, (self.current, self.current.deeper(deeper)), by);
-            }
-            Hold::Arm => {
-                let places = (self.current, self.current.deeper(self.options.arm));
-                self.push_by(id, kind.hold, places, By::Step(self.current));
-            }
-            Hold::Branch | Hold::Section => {
-                self.push(id, kind.hold, self.current, self.current.deeper(self.options.size));
-                if kind.hold == Hold::Section && self.options.align != AlignList::None {
-                    self.line_up_with_next(LinesUp::Base);
-                }
-            }
-            Hold::Tag => self.push(id, kind.hold, self.current, self.current.deeper(self.options.wrap)),
-            Hold::Margin => self.enter_directive(node),
-            Hold::Inactive => self.enter_inactive(id),
-            Hold::Flat | Hold::Parts => self.push(id, kind.hold, self.current, self.current),
-            // A body without brackets, such as that of a keyword language.
-            Hold::Body if !self.begins_with_bracket(id) => {
-                let leads = self.is_at_line_start(node) && !self.tree.is_comment(node.first_token);
-                let (base, by) = match leads {
-                    true => (self.current, By::Structure),
-                    false => self.inside(),
-                };
-                self.push_by(id, kind.hold, (self.current, base), by);
-            }
-            _ => {}
-        }
-    }
-
-    /// Where a node stands that begins with a directive: not with that, but with what it is among.
-    fn behind_directives(&self, node: &Node) -> Option<Place> {
-        let first = self.tree.tokens().get(node.first_token as usize)?;
-        let top = self.top();
-        let same = self.tree.node(top.node).first_token == node.first_token && top.node != NodeId(0);
-        let leaf = self.tree.node(first.node);
-        let directive = |node: &Node| self.table.kind(node.kind).hold == Hold::Margin;
-        let directive = directive(leaf) || directive(self.tree.node(leaf.parent));
-        directive.then_some(if same { top.anchor } else { top.base })
-    }
-
-    /// Counts a node among what the innermost frame holds.
-    fn count_in_top(&mut self, node: &Node, role: Role, hold: Hold) {
-        let prefix = matches!(role, Role::Annotation | Role::Comment) || hold == Hold::Margin;
-        let Some(top) = self.stack.last_mut() else { return };
-        if node.parent == top.node {
-            top.passed += u32::from(role != Role::Comment);
-            top.named |= hold == Hold::List;
-        }
-        if prefix && node.first_token == top.prefix_end {
-            top.prefix_end = node.token_end;
-        }
-    }
-
-    /// Where the lines of a body stand that begins behind its head.
-    fn inside(&self) -> (Place, By) {
-        let top = self.top();
-        match top.hold {
-            Hold::Branch | Hold::Arm => (top.base, By::Structure),
-            Hold::Head => {
-                let by = By::Setting(Key::IndentFunction, top.anchor);
-                (top.anchor.deeper(self.function_body(top.node)), by)
-            }
-            _ => (self.current, By::Structure),
-        }
-    }
-
-    /// How far a body stands in that no bracket opens.
-    pub(crate) fn function_body(&self, id: NodeId) -> u32 {
-        let holder = self.tree.node(id).parent;
-        let in_function = self.tree.role(self.tree.node(holder).parent) == Role::Callable;
-        let of_file = self.tree.role(holder) == Role::File || in_function;
-        if of_file && self.tree.role(id) == Role::Callable { self.options.function } else { self.options.size }
-    }
-
-    /// Whether a node begins with an operand, and no longer one like it does so.
-    fn begins_operands(&self, node: &Node) -> bool {
-        let first = self.tree.tokens().get(node.first_token as usize);
-        !self.is_inside_like(node) && first.is_some_and(|first| !is_operator(self.source.slice(first.span())))
-    }
-
-    /// Whether a node is the beginning of a longer one that holds the same, as a chain is of a longer chain.
-    fn is_inside_like(&self, node: &Node) -> bool {
-        let parent = self.tree.node(node.parent);
-        let hold = |node: &Node| self.table.kind(node.kind).hold;
-        parent.first_token == node.first_token && hold(parent) == hold(node)
-    }
-
-    pub(crate) fn push(&mut self, id: NodeId, hold: Hold, anchor: Place, base: Place) {
-        self.push_by(id, hold, (anchor, base), By::Structure);
-    }
-
-    /// The same, with what decides where lines inside begin.
-    fn push_by(&mut self, id: NodeId, hold: Hold, (anchor, base): (Place, Place), by: By) {
-        let node = self.tree.node(id);
-        let serial = self.next_serial();
-        let wraps = !matches!(hold, Hold::Flat | Hold::Parts | Hold::Body | Hold::Arm | Hold::Branch | Hold::Element);
-        let base = self.own_base(serial, if wraps { By::Wrap } else { by }, anchor).unwrap_or(base);
-        self.stack.push(Frame {
-            node: id,
-            end: node.next,
-            hold,
-            bracket: None,
-            anchor,
-            base,
-            close: anchor,
-            prefix_end: node.first_token,
-            named: false,
-            lined_up: false,
-            rule: HeadRule::Call,
-            passed: 0,
-            first_column: None,
-            item_has_line: false,
-            argument: anchor.deeper(self.options.wrap),
-            braces: 0,
-            depth: self.stack.last().map_or(0, |top| top.depth),
-            kept: self.stack.last().is_some_and(|top| top.kept) || self.is_preserved(id, hold),
-            by,
-            written: Written { usual: base, ..self.written_here() },
-            serial,
-        });
-    }
-
-    /// A comment or prose of several lines.
-    fn enter_block(&mut self, node: &Node, role: Role, column: &mut dyn FnMut() -> u32) {
-        let prose = self.tree.language().is_prose(node.kind);
-        let span = node.span();
-        if (prose || role == Role::Comment) && !self.top().kept && self.source.slice(span).contains('\n') {
-            let column = column();
-            // Text that was well kept moves with its first line.
-            let prose = Some(self.top().base).filter(|_| prose && self.ways.is_none());
-            self.blocks.push(Block { token: node.first_token, column, prose, moved: 0 });
-        }
     }
 }

@@ -2,7 +2,7 @@
 
 use vknot_style::{Key, Origin, Style};
 
-use super::set;
+use super::shown::shown_by;
 use crate::frames::found::effective_indentation;
 use crate::frames::ways::Shown;
 use crate::spec::Code;
@@ -31,7 +31,7 @@ const LEAST: u32 = 2;
 
 /// A style in which what it leaves open is as the lines of a file show it.
 pub fn own_style(code: Code<'_>, style: &Style) -> Style {
-    match set::shown_by(code, style, effective_indentation(code, style)) {
+    match shown_by(code, style, effective_indentation(code, style)) {
         Some(shown) if shown.is_kept() => of_lines(&shown, style, |_, _| true),
         _ => style.clone(),
     }

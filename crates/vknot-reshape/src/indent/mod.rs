@@ -12,6 +12,7 @@ mod manner;
 mod set;
 mod shift;
 mod show;
+mod shown;
 mod strip;
 
 pub use crate::frames::found::{decided_indentation, effective_indentation, indentation as found_indentation};

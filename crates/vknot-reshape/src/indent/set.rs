@@ -11,10 +11,9 @@ use crate::frames::blocks::{Block, inner_lines};
 use super::completed::completed;
 use crate::frames::found::{decided_indentation, indentation as found_indentation};
 use super::levels;
-use crate::frames::forms::HeadRules;
-use super::learn::HeadVotes;
 use crate::frames::lines::{any_indented, Line, lines, Placed, placed, stays_at_margin};
 use super::manner;
+use super::shown::options;
 use crate::frames::ways::{Shown, Ways};
 use crate::frames::broken::lost_from;
 use crate::frames::offsets::Offsets;
@@ -41,6 +40,9 @@ fn unsettled(code: Code<'_>) -> Reshape {
     Reshape { receipt: Receipt { left_alone: vec![left], ..Receipt::default() }, ..Reshape::default() }
 }
 
+/// Columns of a tab among spaces where indentation is meaning.
+const TAB_OF_LEVELS: u32 = 8;
+
 /// How many lines a page has at least that nests nothing on purpose.
 const PAGE: usize = 10;
 
@@ -60,7 +62,7 @@ fn settled(code: Code<'_>, style: &Style, once: Reshape, by_ways: bool) -> Optio
         }
         if again.edits.is_empty() {
             let edits = blanks_between(source.text(), &text);
-            return (edits.apply(source.text()) == text).then(|| Reshape { edits, ..once });
+            return (edits.apply(source.text()) == text).then_some(Reshape { edits, ..once });
         }
         text = again.edits.apply(&text);
     }
@@ -113,24 +115,6 @@ fn is_code(code: Code<'_>, line: &Line) -> bool {
 /// How many lines of either kind a file has at least that mixes them.
 const MIXED: usize = 5;
 
-/// What the lines of a file show of the ways of its author; `None` where structure does not say how they stand.
-pub(super) fn shown_by(code: Code<'_>, style: &Style, indentation: Indentation) -> Option<Shown> {
-    let options = options(code, style, indentation);
-    let structure = code.toolkit().indent.spec.lines == LinesBy::Structure;
-    let lines = lines(code, indentation, None);
-    let placed = || placed(code, &options, Place::default(), &lines, Some(Ways::new(style)));
-    structure.then(placed)?.shown
-}
-
-/// What decides where lines stand: the style, and how most forms with a head stand in the file.
-fn options(code: Code<'_>, style: &Style, indentation: Indentation) -> Options {
-    let mut options = Options::of(style, indentation);
-    if code.toolkit().indent.spec.forms.is_some() && options.heads.is_empty() {
-        options.heads = found_heads(code);
-    }
-    options
-}
-
 struct Setter<'a> {
     code: Code<'a>,
     style: &'a Style,
@@ -157,7 +141,8 @@ impl Setter<'_> {
                         tab_width: self.indentation.tab_width,
                         ..found
                     },
-                    false => found,
+                    // There a tab goes to the next multiple of eight.
+                    false => Indentation { tab_width: TAB_OF_LEVELS, ..found },
                 });
                 let places = levels::scaled(self.code, &lines, (was, self.indentation));
                 placed = lines.into_iter().zip(places).collect();
@@ -293,7 +278,8 @@ impl Setter<'_> {
             block.column = place.columns();
         }
         for (span, place) in inner_lines(code, block, self.indentation, well_kept) {
-            let stays = well_kept && blank_columns(span.of(source.text()), self.indentation.tab_width) == place.columns();
+            let stays =
+                well_kept && blank_columns(span.of(source.text()), self.indentation.tab_width) == place.columns();
             edits.extend((!stays).then(|| (span, self.written(place))));
         }
     }
@@ -347,16 +333,11 @@ impl Setter<'_> {
                 edits.push((Span::new(piece.outer(span.start), piece.outer(span.end)), blank.to_owned()));
             }
         }
-        left_alone.extend(receipt.left_alone.into_iter().map(|left| LeftAlone { span: piece.outer_span(left.span), ..left }));
+        left_alone.extend(receipt.left_alone.into_iter().map(|left| LeftAlone {
+            span: piece.outer_span(left.span),
+            ..left
+        }));
     }
-}
-
-/// How the file itself indents forms, by their heads.
-fn found_heads(code: Code<'_>) -> HeadRules {
-    let _tree = code.tree;
-    let mut votes = HeadVotes::default();
-    votes.count(code);
-    votes.rules(code.toolkit().indent.spec.forms).map(|(head, rule)| (head.to_owned(), rule.0)).collect()
 }
 
 /// The part of a span of the file that is in a piece.

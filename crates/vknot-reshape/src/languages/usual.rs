@@ -11,6 +11,7 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     middle: &["else", "catch", "finally"],
     tails: &["while"],
     cases: &["case"],
+    stacked: &[],
     else_if: Some(("else", "if")),
     leads: &["=", "return", ":=", "+=", "-="],
     falls_through: &["fall"],

@@ -70,5 +70,6 @@ const INDENTED: IndentSpec = IndentSpec {
         (Hold::Head, &["accessor_declaration", "conditional_expression"]),
     ],
     namespaces: &["namespace_declaration"],
+    stacked: &["using_statement", "fixed_statement", "lock_statement"],
     ..usual::INDENT
 };

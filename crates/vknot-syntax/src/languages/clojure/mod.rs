@@ -20,7 +20,12 @@ pub(crate) const READING: Reading = Reading {
     ..READING_OF_MOST
 };
 
-const DIALECT: Dialect = Dialect { clojure: true, scheme: false, heads: HEADS, head_beginnings: &[("def", forms::VALUE)] };
+const DIALECT: Dialect = Dialect {
+    clojure: true,
+    scheme: false,
+    heads: HEADS,
+    head_beginnings: &[("def", forms::VALUE)],
+};
 
 /// What the forms with these heads are; sorted.
 const HEADS: &[(&str, Kind)] = &[

@@ -78,7 +78,8 @@ impl Reader<'_, '_> {
             }
             b'<' if next == b'/' && self.bytes.get(at + 2).is_some_and(u8::is_ascii_alphabetic) => self.closing_tag(at),
             b'<' if next.is_ascii_alphabetic() => self.opening_tag(at),
-            byte if byte.is_ascii_whitespace() && !self.is_preserved() => word_end(self.bytes, at, |byte| byte.is_ascii_whitespace()),
+            byte if byte.is_ascii_whitespace() && !self.is_preserved() =>
+                word_end(self.bytes, at, |byte| byte.is_ascii_whitespace()),
             _ => self.run_of_text(at),
         }
     }

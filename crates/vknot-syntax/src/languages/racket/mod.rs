@@ -22,7 +22,12 @@ pub(crate) const READING: Reading = Reading {
     ..READING_OF_MOST
 };
 
-const DIALECT: Dialect = Dialect { clojure: false, scheme: false, heads: HEADS, head_beginnings: &[("define-", forms::VALUE)] };
+const DIALECT: Dialect = Dialect {
+    clojure: false,
+    scheme: false,
+    heads: HEADS,
+    head_beginnings: &[("define-", forms::VALUE)],
+};
 
 /// What the forms with these heads are; sorted.
 const HEADS: &[(&str, Kind)] = &[

@@ -20,7 +20,12 @@ pub(crate) const READING: Reading = Reading {
     ..READING_OF_MOST
 };
 
-const DIALECT: Dialect = Dialect { clojure: false, scheme: true, heads: HEADS, head_beginnings: &[("define-", forms::VALUE)] };
+const DIALECT: Dialect = Dialect {
+    clojure: false,
+    scheme: true,
+    heads: HEADS,
+    head_beginnings: &[("define-", forms::VALUE)],
+};
 
 /// What the forms with these heads are; sorted.
 const HEADS: &[(&str, Kind)] = &[

@@ -1,0 +1,373 @@
+//! Lines that stay where they were written, as they stand for something there.
+
+use vknot_style::Key;
+use vknot_syntax::{Node, NodeId, Role, TokenId};
+
+use super::marks::closer;
+use super::offsets::Counted;
+use super::place::{By, Place, Spot};
+use super::stack::{Frame, Frames};
+use super::ways::{Columns, Written};
+use crate::spec::indent::Hold;
+
+impl Frames<'_> {
+    /// What is known where a frame opens.
+    pub(super) fn written_here(&self) -> Written {
+        Written { shift: self.ways.as_ref().map_or(0, |ways| ways.shift), ..Written::default() }
+    }
+
+    /// Where a line stays that stands for something; `None` where it goes by the rule.
+    pub(super) fn as_written(&mut self, node: &Node, spot: &Spot, comment: bool) -> Option<Place> {
+        let ways = self.ways.as_mut()?;
+        (ways.above, ways.line) = (ways.line, Columns::default());
+        let column = ways.column;
+        let candidate = (i64::from(column) + self.top().written.shift).max(0) as u32;
+        if comment {
+            let stays = self.lines_up_comment(candidate);
+            if let Some(ways) = &mut self.ways {
+                ways.line_above = (candidate, stays);
+                ways.beside &= stays;
+            }
+            return stays.then(|| spot.place.with_columns(candidate));
+        }
+        self.count_offset(spot, candidate);
+        // What is in a macro gets the size that is set.
+        let in_macro = self.tree.role(self.top().node) == Role::Macro;
+        if spot.by == By::Author && in_macro && !self.ways.as_ref()?.is_open(Key::IndentSize) {
+            return None;
+        }
+        if spot.by == By::Author {
+            return Some(spot.place.with_columns(if column == 0 { 0 } else { candidate }));
+        }
+        let stands = candidate == spot.place.columns() || self.explains(node, spot, candidate);
+        let shown = &mut self.ways.as_mut()?.shown;
+        let wraps = spot.by == By::Wrap && self.table.spec.forms.is_none();
+        let (standing, all) = if wraps { &mut shown.wrapped } else { &mut shown.begun };
+        *all += 1;
+        *standing += u32::from(stands);
+        if !stands {
+            // What is only looked at stays.
+            let counts = self.ways.as_ref().is_some_and(|ways| ways.counted.is_some());
+            return counts.then(|| spot.place.with_columns(candidate));
+        }
+        self.told = true;
+        self.vote(spot, candidate);
+        if candidate == spot.place.columns() {
+            return Some(spot.place);
+        }
+        let anchor = match spot.by {
+            By::Setting(_, from) | By::Step(from) => from,
+            _ => self.top().anchor,
+        };
+        Some(match candidate.checked_sub(anchor.columns()) {
+            Some(further) if further % self.options.size.max(1) == 0 => anchor.deeper(further),
+            _ => spot.place.with_columns(candidate),
+        })
+    }
+
+    /// Counts how far in a line stands in the frame it is in, if that is to be found out.
+    fn count_offset(&mut self, spot: &Spot, candidate: u32) {
+        let (form, origin) = (self.table.spec.forms.is_some(), self.origin(candidate));
+        let Some(top) = self.stack.last() else { return };
+        let Some(counted) = self.ways.as_mut().and_then(|ways| ways.counted.as_mut()) else { return };
+        let further = candidate.checked_sub(origin).filter(|_| spot.place == top.base && spot.by != By::Author);
+        if let Some(offset) = further {
+            let from = |column: u32| column.saturating_sub(origin);
+            let (usual, first) = (from(top.written.usual.columns()), top.written.first.map(from));
+            counted.count(top.serial, (top.hold, self.tree.role(top.node)), Counted { offset, usual, first, form });
+        }
+    }
+
+    /// The column from which it is told how far in a line stands: that of the bracket of a form, or that of the line that is gone on
+    /// with.
+    fn origin(&self, candidate: u32) -> u32 {
+        let top = self.top();
+        match self.table.spec.forms {
+            Some(_) if candidate > 0 => top.written.bracket,
+            Some(_) => 0,
+            None => top.anchor.columns(),
+        }
+    }
+
+    /// The number of the next frame.
+    pub(super) fn next_serial(&mut self) -> usize {
+        self.opened += 1;
+        self.opened
+    }
+
+    /// Where lines inside a frame begin, if most of them stand elsewhere than they should.
+    pub(super) fn own_base(&self, serial: usize, by: By, anchor: Place) -> Option<Place> {
+        let ways = self.ways.as_ref().filter(|ways| !ways.is_set(by))?;
+        let offsets = ways.offsets?;
+        Some(anchor.deeper(offsets.most(serial)?))
+    }
+
+    /// Whether a line stands as far in as others that are with it.
+    fn stands_with_others(&self, spot: &Spot, candidate: u32) -> bool {
+        let top = self.top();
+        let offsets = self.ways.as_ref().and_then(|ways| ways.offsets).filter(|_| spot.place == top.base);
+        let further = candidate.checked_sub(self.origin(candidate));
+        offsets.zip(further).is_some_and(|(offsets, further)| offsets.accepts(top.serial, further))
+    }
+
+    /// Remembers what a line that begins with a node tells those beside it.
+    pub(super) fn note_written(&mut self, spot: &Spot, wanted: Place) {
+        let told = std::mem::take(&mut self.told);
+        let Some(ways) = &mut self.ways else { return };
+        ways.shift = i64::from(wanted.columns()) - i64::from(ways.column);
+        ways.line_above = (wanted.columns(), false);
+        ways.beside = false;
+        let Some(top) = self.stack.last_mut().filter(|_| told || ways.counted.is_none()) else { return };
+        let branch = top.bracket.is_none() && matches!(top.hold, Hold::Branch | Hold::Arm | Hold::Operands);
+        match spot.by {
+            By::Setting(Key::IndentCase | Key::IndentAccess, _) => top.written.labels = Some(wanted),
+            By::Setting(..) | By::Step(_) if spot.by == top.by && spot.place == top.base => {
+                (top.base, top.written.settled) = (wanted, true);
+            }
+            By::Wrap if !branch && spot.place == top.base => (top.base, top.written.settled) = (wanted, true),
+            By::Wrap if !branch && spot.place == top.argument => top.argument = wanted,
+            _ => {}
+        }
+    }
+
+    /// Whether a line may stand in a column though the rule says another one.
+    fn explains(&self, node: &Node, spot: &Spot, candidate: u32) -> bool {
+        let Some(ways) = &self.ways else { return false };
+        let (top, size) = (self.top(), self.options.size);
+        let further = |from: Place| candidate.checked_sub(from.columns());
+        let step = |from: Place| further(from).is_some_and(|further| [0, size.div_ceil(2), size].contains(&further));
+        let sized = !ways.is_open(Key::IndentSize);
+        let in_conditional = !matches!(spot.by, By::Wrap | By::Close) && !self.conditionals.is_empty() && !sized;
+        let in_conditional = in_conditional && further(spot.place).is_some_and(|further| further <= size);
+        if ways.is_set(spot.by) {
+            return false;
+        }
+        if in_conditional || self.stands_with_others(spot, candidate) || self.is_outermost(node, candidate) {
+            return true;
+        }
+        match spot.by {
+            By::Structure | By::Author => false,
+            By::Setting(Key::IndentCase | Key::IndentAccess, _) if top.written.labels.is_some() => false,
+            _ if top.written.settled && spot.by == top.by && self.begins_alike(spot) => false,
+            By::Step(from) => step(from),
+            By::Setting(Key::IndentAccess, from) => further(from).is_some_and(|further| further <= size),
+            By::Setting(Key::IndentLabel, base) => candidate <= base.columns(),
+            By::Setting(_, from) => step(from),
+            By::Close => self.closes_at(node, candidate),
+            By::Wrap => {
+                self.wraps_at(candidate)
+                    || self.begins_anew(node, candidate)
+                    || self.is_number_of_table(node, candidate)
+                    || self.is_near_bracket(candidate)
+            }
+        }
+    }
+
+    /// Whether a line begins something like what others in its frame begin, which stand where the first of them does.
+    fn begins_alike(&self, spot: &Spot) -> bool {
+        let item = || matches!(self.before(), "," | ";") || self.table.spec.forms.is_some();
+        spot.by != By::Wrap || self.top().bracket.is_some() && spot.place == self.top().base && item()
+    }
+
+    /// Whether a line holds numbers of a table, which may line up at their ends.
+    fn is_number_of_table(&self, node: &Node, candidate: u32) -> bool {
+        let first =
+            self.tree.tokens().get(node.first_token as usize).map_or("", |first| self.source.slice(first.span()));
+        let number = first.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '-' | '+' | '.'));
+        number && self.top().hold == Hold::Literal && candidate >= self.top().anchor.columns()
+    }
+
+    /// Whether an element of a form stands a few columns further in than its bracket, as bodies do in one way or another.
+    fn is_near_bracket(&self, candidate: u32) -> bool {
+        let top = self.top();
+        let near = || candidate.checked_sub(top.written.bracket).is_some_and(|further| NEAR.contains(&further));
+        self.table.spec.forms.is_some() && top.bracket.is_some() && near()
+    }
+
+    /// Whether a form stands at the margin since it is one of the file where a bracket is missing, or is set off by an empty line.
+    fn is_outermost(&self, node: &Node, candidate: u32) -> bool {
+        let set_off = || self.tree.gap(self.source.text(), node.first_token).newlines > 1;
+        candidate == 0 && self.table.spec.forms.is_some() && (self.tree.has_error() || set_off())
+    }
+
+    /// Whether a line seems to begin something, though what was in front of it has no end that the reader knows of, such as a macro.
+    fn begins_anew(&self, node: &Node, candidate: u32) -> bool {
+        let top = self.top();
+        let word = |text: &str| text.starts_with(|c: char| c.is_alphabetic() || c == '_');
+        let ended = self.before() == ")" || word(self.before());
+        let begins = self.tree.tokens().get(node.first_token as usize).is_some_and(|first| word(self.source.slice(
+            first.span(),
+        )));
+        top.bracket.is_none() && candidate == top.anchor.columns() && ended && begins
+    }
+
+    /// Whether a line that a closing bracket leads may stand in a column: that of what else it closes, that of its bracket, or of
+    /// the items.
+    fn closes_at(&self, node: &Node, candidate: u32) -> bool {
+        let top = self.top();
+        let round = top.hold != Hold::Body;
+        if round && self.ways.as_ref().is_some_and(|ways| ways.is_open(Key::IndentBracket)) {
+            return top.written.columns.contains(candidate)
+                || [top.anchor, top.base].iter().any(|place| place.columns() == candidate);
+        }
+        let closers = self.tree.tokens()[node.first_token as usize..].iter().skip(1);
+        let more = closers.take_while(|token| {
+            let closes = closer(self.source.slice(token.span()), self.tree.role(token.node)).is_some();
+            closes && self.source.line(token.start) == self.source.line(node.start)
+        });
+        let outer = self.stack.iter().rev().filter(|frame| frame.bracket.is_some()).skip(1);
+        outer.zip(more).any(|(frame, _)| frame.anchor.columns() == candidate)
+    }
+
+    /// Whether what wraps may stand in a column: lined up with something in front of it that it belongs to, or whole steps
+    /// further in than a line that is gone on with.
+    fn wraps_at(&self, candidate: u32) -> bool {
+        let size = self.options.size.max(1);
+        let Some(ways) = &self.ways else { return false };
+        let sized = !ways.is_open(Key::IndentSize);
+        let by_steps = self.table.spec.forms.is_none();
+        let sequence = |frame: &&Frame| {
+            matches!(frame.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body | Hold::Element)
+        };
+        let open = self.stack.iter().rev().take_while(|frame| !sequence(frame));
+        let Some(statement) = open.clone().take(DEEP).last().map(|frame| frame.anchor.columns()) else { return false };
+        let explained = |frame: &Frame| {
+            let further = candidate.saturating_sub(frame.anchor.columns());
+            let whole = size > 1 && further.is_multiple_of(size) && further <= FAR * size;
+            let usual = USUAL.contains(&further) && !sized;
+            let steps = further > 0 && by_steps && (whole || further == size.div_ceil(2) || usual);
+            steps || frame.written.columns.contains(candidate)
+        };
+        let above = ways.above.contains(candidate);
+        candidate > statement && (above || open.take(DEEP).any(explained))
+    }
+
+    /// Whether a comment stands with something that is open.
+    fn lines_up_comment(&self, candidate: u32) -> bool {
+        let Some(ways) = &self.ways else { return false };
+        let open = self.stack.iter().rev().take(DEEP);
+        let mut places = open.flat_map(|frame| [frame.base, frame.anchor]);
+        let (above, comment) = ways.line_above;
+        let further = i64::from(candidate) - i64::from(self.top().base.columns());
+        if ways.beside && further > 0 || further > i64::from(FAR_OFF) {
+            return true;
+        }
+        // Some stand below what they are about, one step further in.
+        candidate == above + if comment { 0 } else { self.options.size }
+            || candidate == self.top().base.columns() + self.options.size
+            || places.any(|place| place.columns() == candidate)
+            || ways.above.contains(candidate)
+    }
+
+    /// Counts what a line shows of a setting.
+    fn vote(&mut self, spot: &Spot, candidate: u32) {
+        let size = self.options.size;
+        let top = self.top();
+        let (key, word) = match spot.by {
+            By::Setting(key, from) => (key, word_of(key, candidate, from.columns(), size)),
+            By::Close if top.bracket == Some(b'(') => {
+                (Key::IndentBracket, word_of(Key::IndentBracket, candidate, top.anchor.columns(), size))
+            }
+            By::Wrap => match top.written.first {
+                _ if spot.place != top.base => return,
+                Some(first) if top.bracket.is_some() => (Key::AlignList, self.list_word(first, candidate)),
+                Some(first) => {
+                    (Key::AlignOperand, Some(if candidate == first { "true" } else { "false" }))
+                }
+                None if top.hold == Hold::Literal => (
+                    Key::WrapLiteral,
+                    match candidate.checked_sub(top.anchor.columns()) {
+                        Some(further) if further == size => Some("level"),
+                        Some(further) if further == self.options.wrap => Some("wrap"),
+                        _ => None,
+                    },
+                ),
+                None => (Key::WrapIndent, word_of(Key::WrapIndent, candidate, top.anchor.columns(), size)),
+            },
+            _ => return,
+        };
+        if let (Some(word), Some(ways)) = (word, &mut self.ways) {
+            *ways.shown.votes.entry((key, word)).or_default() += 1;
+        }
+    }
+
+    fn list_word(&self, first: u32, candidate: u32) -> Option<&'static str> {
+        let literal = self.top().hold == Hold::Literal;
+        match (candidate == first, literal) {
+            (true, true) => Some("all"),
+            (true, false) => Some("arguments"),
+            (false, true) => None,
+            (false, false) => Some("none"),
+        }
+    }
+
+    /// Notes in which column a token stands for the frames it belongs to: those it opened, of which there were `open` before, and the one they are in.
+    pub(super) fn note_column(
+        &mut self,
+        token: TokenId,
+        open: usize,
+        first_of: Option<(usize, NodeId)>,
+        column: &mut dyn FnMut() -> u32,
+    ) {
+        let Some(ways) = &mut self.ways else { return };
+        if self.tree.is_comment(token) {
+            ways.beside |= self.line_token != token;
+            return;
+        }
+        let text = self.tree.tokens().get(token as usize).map_or("", |token| self.source.slice(token.span()));
+        if matches!(text, "," | ";") {
+            return;
+        }
+        let column = column();
+        self.ways.as_mut().into_iter().for_each(|ways| ways.line.insert(column));
+        let first = first_of.and_then(|(at, node)| self.stack.get_mut(at).filter(|frame| frame.node == node));
+        first.into_iter().for_each(|frame| frame.written.first = Some(column));
+        let from = open.min(self.stack.len()).saturating_sub(1);
+        for frame in &mut self.stack[from..] {
+            frame.written.columns.insert(column);
+        }
+    }
+}
+
+/// How many frames are looked at.
+const DEEP: usize = 16;
+
+/// How far from the bracket of its form a body may stand.
+const NEAR: [u32; 3] = [1, 2, 4];
+
+/// How far from the code around it a comment stands that was put where it is.
+const FAR_OFF: u32 = 8;
+
+/// How far wrapped lines stand in that go by nothing else.
+const USUAL: [u32; 2] = [4, 8];
+
+/// How many steps further in a wrapped line may stand.
+const FAR: u32 = 6;
+
+/// The value of a setting that would have a line in a column.
+fn word_of(key: Key, candidate: u32, from: u32, size: u32) -> Option<&'static str> {
+    let further = candidate.checked_sub(from);
+    match key {
+        Key::IndentLabel => match from.checked_sub(candidate)? {
+            0 => Some("in"),
+            out if out == size => Some("out"),
+            _ => (candidate == 0).then_some("margin"),
+        },
+        Key::IndentAccess => match further? {
+            0 => Some("type"),
+            further if further == size => Some("member"),
+            _ => Some("half"),
+        },
+        Key::IndentPage => match further? {
+            0 => Some("flat"),
+            _ => Some("nested"),
+        },
+        _ => match further? {
+            0 => Some("0"),
+            further if further == size => Some("1"),
+            further if further == 2 * size => Some("2"),
+            further if further == size.div_ceil(2) => Some("half"),
+            _ => None,
+        },
+    }
+}
