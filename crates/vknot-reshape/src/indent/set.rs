@@ -157,7 +157,9 @@ impl Setter<'_> {
         for piece in self.code.tree.embedded() {
             self.embedded(piece, &placed, &mut edits, &mut receipt.left_alone);
         }
-        edits.retain(|(span, blank)| span.of(self.code.source.text()) != blank);
+        // What moves along with a line of its own may go on outside of what was asked for.
+        let wanted = |span: &Span| self.only.is_none_or(|only| only.iter().any(|only| touches_blank(*only, *span)));
+        edits.retain(|(span, blank)| wanted(span) && span.of(self.code.source.text()) != blank);
         edits.sort_by_key(|(span, _)| (span.start, span.end));
         let mut sorted = Edits::default();
         edits.iter().for_each(|(span, blank)| sorted.push(*span, blank));
@@ -338,6 +340,11 @@ impl Setter<'_> {
             ..left
         }));
     }
+}
+
+/// Whether a span touches a line whose white space is that.
+fn touches_blank(only: Span, blank: Span) -> bool {
+    only.start <= blank.end && blank.start < only.end.max(only.start + 1)
 }
 
 /// The part of a span of the file that is in a piece.
