@@ -27,9 +27,17 @@ impl Frames<'_> {
 
     /// Whether a node begins with a directive.
     pub(super) fn is_directive(&self, node: &Node) -> bool {
+        let directive = self.table.kind(node.kind).hold == Hold::Margin;
+        directive || self.has_directives() && self.leads_with_directive(node)
+    }
+
+    /// Whether the first token of a node is a directive, or the mark of one.
+    pub(super) fn leads_with_directive(&self, node: &Node) -> bool {
+        let Some(first) = self.tree.tokens().get(node.first_token as usize) else { return false };
         let directive = |node: &Node| self.table.kind(node.kind).hold == Hold::Margin;
-        let first = || self.tree.tokens().get(node.first_token as usize);
-        directive(node) || self.has_directives() && first().is_some_and(|first| directive(self.tree.node(first.node)))
+        let leaf = self.tree.node(first.node);
+        let parent = self.tree.node(leaf.parent);
+        directive(leaf) || directive(parent) && parent.first_token == node.first_token
     }
 
     /// Whether the language has directives.

@@ -73,10 +73,15 @@ impl Frames<'_> {
             Hold::Body if !self.begins_with_bracket(id) => {
                 let leads = self.is_at_line_start(node) && !self.tree.is_comment(node.first_token);
                 let (base, by) = match leads {
-                    true => (self.current, By::Structure),
+                    true => (self.stood, By::Structure),
                     false => self.inside(),
                 };
+                // What is off in its first line says nothing of the others.
+                let written = self.top().written.bare();
                 self.push_by(id, kind.hold, (self.current, base), by);
+                self.stack.iter_mut().next_back().into_iter().for_each(|body| {
+                    body.written = Written { usual: base, ..written };
+                });
             }
             _ => {}
         }
@@ -84,13 +89,9 @@ impl Frames<'_> {
 
     /// Where a node stands that begins with a directive: not with that, but with what it is among.
     fn among(&self, node: &Node) -> Option<Place> {
-        let first = self.tree.tokens().get(node.first_token as usize)?;
         let top = self.top();
         let same = self.tree.node(top.node).first_token == node.first_token && top.node != NodeId(0);
-        let leaf = self.tree.node(first.node);
-        let directive = |node: &Node| self.table.kind(node.kind).hold == Hold::Margin;
-        let directive = directive(leaf) || directive(self.tree.node(leaf.parent));
-        directive.then_some(if same { top.anchor } else { top.base })
+        self.leads_with_directive(node).then_some(if same { top.anchor } else { top.base })
     }
 
     /// Counts a node among what the innermost frame holds.

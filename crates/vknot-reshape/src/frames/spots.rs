@@ -242,7 +242,10 @@ impl Frames<'_> {
 
     fn in_head(&self, id: NodeId, node: &Node, frame: &Frame) -> Spot {
         let kind = self.table.kind(node.kind);
-        if node.first_token == frame.prefix_end || self.before() == ">" && self.begins_prefix(frame) {
+        let before = self.behind.and_then(|before| self.tree.tokens().get(before as usize));
+        let behind_directive = || before.is_some_and(|before| self.leads_with_directive(self.tree.node(before.node)));
+        let annotates = node.first_token <= frame.prefix_end && (kind.role == Role::Annotation || behind_directive());
+        if node.first_token == frame.prefix_end || annotates || self.before() == ">" && self.begins_prefix(frame) {
             return frame.anchor.into();
         }
         if self.follows_block(frame) {

@@ -113,6 +113,8 @@ pub(crate) struct Frames<'a> {
     pub(super) line_token: TokenId,
     /// Where the line at hand begins.
     pub(super) current: Place,
+    /// The same, or where it would begin if it stood for something.
+    pub(super) stood: Place,
     /// The same, or what stands behind the mark that leads it.
     pub(super) behind_mark: Place,
     /// Whether the line at hand begins with a closing bracket.
@@ -156,6 +158,7 @@ impl<'a> Frames<'a> {
             next: 1,
             line_token: TokenId::MAX,
             current: margin,
+            stood: margin,
             behind_mark: margin,
             led_by_closing: false,
             lines_up: None,
@@ -251,6 +254,7 @@ impl<'a> Frames<'a> {
         let wanted = kept.or(own).unwrap_or(spot.place);
         self.places.push(wanted);
         self.stays.push(own.is_some() && (comment || matches!(spot.by, By::Wrap | By::Author)));
+        self.stood = if self.told || own.is_none() { wanted } else { spot.place };
         if !comment && !directive {
             self.note_written(&spot, wanted);
         }

@@ -20,3 +20,4 @@ mod proofs;
 mod rust;
 mod settings;
 mod support;
+mod ways;
