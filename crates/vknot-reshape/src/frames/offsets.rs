@@ -77,7 +77,7 @@ const FAR: u32 = 24;
 const COMMON: u32 = 50;
 
 /// How many lines make a block one that is around a whole file.
-const AROUND: u32 = 10;
+const AROUND: u32 = 6;
 
 /// How near to the first item of a list a line stands that was lined up with it and is no longer.
 const MISSED: u32 = 3;

@@ -157,6 +157,7 @@ impl Frames<'_> {
             By::Wrap => {
                 self.wraps_at(candidate)
                     || self.begins_anew(node, candidate)
+                    || self.stands_with_holder(candidate)
                     || self.is_number_of_table(node, candidate)
                     || self.is_near_bracket(candidate)
             }
@@ -167,6 +168,16 @@ impl Frames<'_> {
     fn begins_alike(&self, spot: &Spot) -> bool {
         let item = || matches!(self.before(), "," | ";") || self.table.spec.forms.is_some();
         spot.by != By::Wrap || self.top().bracket.is_some() && spot.place == self.top().base && item()
+    }
+
+    /// Whether what wraps in a tag stands with the text around it, or what wraps in a selector with its rule.
+    fn stands_with_holder(&self, candidate: u32) -> bool {
+        let top = self.top();
+        let selects = || {
+            let mut open = self.stack.iter().rev().take(DEEP);
+            open.any(|frame| frame.hold == Hold::Head && self.tree.role(frame.node) == Role::Rule)
+        };
+        candidate == top.anchor.columns() && (top.hold == Hold::Tag || top.hold == Hold::List && selects())
     }
 
     /// Whether a line holds numbers of a table, which may line up at their ends.

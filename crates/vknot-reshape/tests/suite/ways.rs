@@ -222,6 +222,28 @@ and tomorrow.</p>
 </body>
 </html>
 "),
+    ("what wraps in a selector with its rule", "css", "\
+.gauge:not(.quiet,
+.watch) {
+  color: red;
+§  margin: 0;
+}
+.board {
+  color: blue;
+}
+"),
+    ("what wraps in a tag with the text around it", "html", "\
+<body>
+  <p>High water at <a href=
+  \"tides.html\">Northhead</a> and
+  <b>Saltmouth</b>.</p>
+§  <ul>
+    <li>one</li>
+    <li>two</li>
+  </ul>
+  <p>Low water</p>
+</body>
+"),
     ("items that statements stacked on each other hold", "csharp", "\
 class Gauge
 {
@@ -283,7 +305,11 @@ fn settings_beat_what_a_file_shows() {
 fn an_item_that_missed_those_beside_it_goes_where_they_are() {
     let cases = [
         ("racket", "(define (f a)\n  (cond [(< a 1) 'b]\n        [(< a 2) 'c]\n    [else 'd]))\n", "        [else 'd]"),
-        ("c", "void f(void)\n{\n    g(first,\n      second,\n         third);\n    h();\n    i();\n    j();\n}\n", "\n      third"),
+        (
+            "c",
+            "void f(void)\n{\n    g(first,\n      second,\n         third);\n    h();\n    i();\n    j();\n}\n",
+            "\n      third",
+        ),
     ];
     for (language, text, wanted) in cases {
         let result = set(language, text, &[]);
