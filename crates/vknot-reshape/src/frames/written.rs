@@ -39,6 +39,8 @@ impl Frames<'_> {
         if spot.by == By::Author {
             return Some(spot.place.with_columns(if column == 0 { 0 } else { candidate }));
         }
+        let alone = candidate != spot.place.columns() && self.forget_shift(column, spot);
+        let candidate = if alone { spot.place.columns() } else { candidate };
         let stands = candidate == spot.place.columns() || self.explains(node, spot, candidate);
         let shown = &mut self.ways.as_mut()?.shown;
         let wraps = spot.by == By::Wrap && self.table.spec.forms.is_none();
@@ -63,6 +65,18 @@ impl Frames<'_> {
             Some(further) if further % self.options.size.max(1) == 0 => anchor.deeper(further),
             _ => spot.place.with_columns(candidate),
         })
+    }
+
+    /// Whether a line stands right if what it is in was off in its first line alone; then that says nothing of the lines behind it
+    /// either.
+    fn forget_shift(&mut self, column: u32, spot: &Spot) -> bool {
+        let shift = self.top().written.shift;
+        let outer = self.stack.iter().rev().map(|frame| frame.written.shift).find(|outer| *outer != shift);
+        let outer = outer.filter(|outer| i64::from(column) + outer == i64::from(spot.place.columns()));
+        let Some(outer) = outer else { return false };
+        let open = self.stack.iter_mut().rev().take_while(|frame| frame.written.shift == shift);
+        open.for_each(|frame| frame.written.shift = outer);
+        true
     }
 
     /// Counts how far in a line stands in the frame it is in, if that is to be found out.
