@@ -28,11 +28,14 @@ impl Frames<'_> {
     /// Whether a node begins with a directive.
     pub(super) fn is_directive(&self, node: &Node) -> bool {
         let directive = self.table.kind(node.kind).hold == Hold::Margin;
-        directive || self.has_directives() && self.leads_with_directive(node)
+        directive || self.leads_with_directive(node)
     }
 
     /// Whether the first token of a node is a directive, or the mark of one.
     pub(super) fn leads_with_directive(&self, node: &Node) -> bool {
+        if !self.table.has_directives {
+            return false;
+        }
         let Some(first) = self.tree.tokens().get(node.first_token as usize) else { return false };
         let directive = |node: &Node| self.table.kind(node.kind).hold == Hold::Margin;
         let leaf = self.tree.node(first.node);
@@ -40,9 +43,10 @@ impl Frames<'_> {
         directive(leaf) || directive(parent) && parent.first_token == node.first_token
     }
 
-    /// Whether the language has directives.
-    fn has_directives(&self) -> bool {
-        !self.table.spec.directives[0].is_empty()
+    /// Whether a directive stands in front of the line at hand.
+    pub(super) fn follows_directive(&self) -> bool {
+        let before = self.behind.and_then(|before| self.tree.tokens().get(before as usize));
+        before.is_some_and(|before| self.leads_with_directive(self.tree.node(before.node)))
     }
 
     /// The first token of a node that is no directive: some stand in front of the first word of what they are about.
@@ -52,7 +56,7 @@ impl Frames<'_> {
             let leaf = tokens.get(*token as usize).map(|token| self.tree.node(token.node));
             leaf.is_some_and(|leaf| self.table.kind(leaf.kind).hold != Hold::Margin)
         };
-        match self.has_directives() {
+        match self.table.has_directives {
             true => (node.first_token..node.token_end).find(is_code).unwrap_or(node.first_token),
             false => node.first_token,
         }

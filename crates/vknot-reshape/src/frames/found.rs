@@ -73,11 +73,10 @@ fn begins_line(source: &Source, offset: u32) -> bool {
 /// Told from lines that stand one level further in than the line above.
 fn by_lines(code: Code<'_>) -> Option<Indentation> {
     let Code { source, tree, .. } = code;
-    let table = &code.toolkit().indent;
     let plain = Indentation { tabs: false, size: LEVEL, tab_width: LEVEL };
     let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(code.toolkit().style), plain) };
     let lines = lines::lines(code, plain, None);
-    let places = lines::places(code, table, &options, Place::default(), &lines);
+    let places = lines::placed(code, &options, Place::default(), &lines, None).places;
     // Labels may stand half a level in, so what follows them tells where many such lines agree.
     let (mut votes, mut labelled) = (Votes::default(), Votes::default());
     let (mut above, mut level_above, mut label) = ("", 0, false);

@@ -5,7 +5,6 @@ use vknot_syntax::{Span, TokenId};
 
 use crate::spec::Code;
 
-use crate::spec::indent::IndentTable;
 use super::blocks::Block;
 use super::comments::Beside;
 use super::offsets::Offsets;
@@ -53,11 +52,10 @@ pub(crate) fn lines(code: Code<'_>, indentation: Indentation, only: Option<&[Spa
                 continue;
             }
         };
-        let blank = Span::new(start, gap.end).of(text);
+        let blank_span = Span::new(start, gap.end);
+        let blank = blank_span.of(text);
         let plain = blank.bytes().all(|byte| matches!(byte, b' ' | b'\t'));
-        let wanted = only.is_none_or(
-            |spans| spans.iter().any(|span| span.start <= gap.end && start < span.end.max(span.start + 1)),
-        );
+        let wanted = only.is_none_or(|only| only.iter().any(|only| touches_blank(*only, blank_span)));
         lines.push(Line {
             token,
             start,
@@ -68,6 +66,11 @@ pub(crate) fn lines(code: Code<'_>, indentation: Indentation, only: Option<&[Spa
         });
     }
     lines
+}
+
+/// Whether a span touches a line whose white space is that.
+pub(crate) fn touches_blank(only: Span, blank: Span) -> bool {
+    only.start <= blank.end && blank.start < only.end.max(only.start + 1)
 }
 
 /// Where lines begin, what there is of several lines, and what the lines show.
@@ -81,18 +84,8 @@ pub(crate) struct Placed {
     pub stays: Vec<bool>,
 }
 
-/// Tells where each of `lines` begins. Lines that are not wanted stay where they are.
-pub(crate) fn places(
-    code: Code<'_>,
-    table: &IndentTable,
-    options: &Options,
-    margin: Place,
-    lines: &[Line],
-) -> Vec<Place> {
-    driven(Frames::new(code, table, options, margin), lines).places
-}
-
-/// The same; where there are `ways`, lines that stand for something stay.
+/// Tells where each of `lines` begins. Lines that are not wanted stay where they are; where there are `ways`, so do those that stand for
+/// something.
 pub(crate) fn placed(
     code: Code<'_>,
     options: &Options,

@@ -178,11 +178,7 @@ impl Frames<'_> {
     fn in_branch(&self, id: NodeId, node: &Node, frame: &Frame) -> Spot {
         let kind = self.table.kind(node.kind);
         // What a directive parts from its `else` must do without it, too.
-        let before = self.behind.and_then(|before| self.tree.tokens().get(before as usize));
-        let behind_directive = || before.is_some_and(
-            |before| self.table.kind(self.tree.node(before.node).kind).hold == Hold::Margin,
-        );
-        if frame.hold == Hold::Branch && behind_directive() {
+        if frame.hold == Hold::Branch && self.follows_directive() {
             return Spot::by(frame.anchor, By::Step(frame.anchor));
         }
         let text = if node.is_leaf() { self.text(id) } else { "" };
@@ -242,9 +238,8 @@ impl Frames<'_> {
 
     fn in_head(&self, id: NodeId, node: &Node, frame: &Frame) -> Spot {
         let kind = self.table.kind(node.kind);
-        let before = self.behind.and_then(|before| self.tree.tokens().get(before as usize));
-        let behind_directive = || before.is_some_and(|before| self.leads_with_directive(self.tree.node(before.node)));
-        let annotates = node.first_token <= frame.prefix_end && (kind.role == Role::Annotation || behind_directive());
+        let annotates =
+            node.first_token <= frame.prefix_end && (kind.role == Role::Annotation || self.follows_directive());
         if node.first_token == frame.prefix_end || annotates || self.before() == ">" && self.begins_prefix(frame) {
             return frame.anchor.into();
         }

@@ -196,9 +196,7 @@ impl Frames<'_> {
 
     /// Whether a line holds numbers of a table, which may line up at their ends.
     fn is_number_of_table(&self, node: &Node, candidate: u32) -> bool {
-        let first =
-            self.tree.tokens().get(node.first_token as usize).map_or("", |first| self.source.slice(first.span()));
-        let number = first.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '-' | '+' | '.'));
+        let number = self.first_text(node).starts_with(|c: char| c.is_ascii_digit() || matches!(c, '-' | '+' | '.'));
         number && self.top().hold == Hold::Literal && candidate >= self.top().anchor.columns()
     }
 
@@ -220,10 +218,11 @@ impl Frames<'_> {
         let top = self.top();
         let word = |text: &str| text.starts_with(|c: char| c.is_alphabetic() || c == '_');
         let ended = self.before() == ")" || word(self.before());
-        let begins = self.tree.tokens().get(node.first_token as usize).is_some_and(|first| word(self.source.slice(
-            first.span(),
-        )));
-        top.bracket.is_none() && candidate == top.anchor.columns() && ended && begins
+        top.bracket.is_none() && candidate == top.anchor.columns() && ended && word(self.first_text(node))
+    }
+
+    fn first_text(&self, node: &Node) -> &str {
+        self.tree.tokens().get(node.first_token as usize).map_or("", |first| self.source.slice(first.span()))
     }
 
     /// Whether a line that a closing bracket leads may stand in a column: that of what else it closes, that of its bracket, or of
@@ -235,7 +234,7 @@ impl Frames<'_> {
             return top.written.columns.contains(candidate)
                 || [top.anchor, top.base].iter().any(|place| place.columns() == candidate);
         }
-        let closers = self.tree.tokens()[node.first_token as usize..].iter().skip(1);
+        let closers = self.tree.tokens().iter().skip(node.first_token as usize + 1);
         let more = closers.take_while(|token| {
             let closes = closer(self.source.slice(token.span()), self.tree.role(token.node)).is_some();
             closes && self.source.line(token.start) == self.source.line(node.start)

@@ -11,7 +11,7 @@ use crate::frames::blocks::{Block, inner_lines};
 use super::completed::completed;
 use crate::frames::found::{decided_indentation, indentation as found_indentation};
 use super::levels;
-use crate::frames::lines::{any_indented, Line, lines, Placed, placed, stays_at_margin};
+use crate::frames::lines::{any_indented, Line, lines, Placed, placed, stays_at_margin, touches_blank};
 use super::manner;
 use super::shown::options;
 use crate::frames::ways::{Shown, Ways};
@@ -340,11 +340,6 @@ impl Setter<'_> {
             ..left
         }));
     }
-}
-
-/// Whether a span touches a line whose white space is that.
-fn touches_blank(only: Span, blank: Span) -> bool {
-    only.start <= blank.end && blank.start < only.end.max(only.start + 1)
 }
 
 /// The part of a span of the file that is in a piece.

@@ -160,6 +160,8 @@ pub(crate) struct KindIndent {
 pub(crate) struct IndentTable {
     pub spec: &'static IndentSpec,
     kinds: Vec<KindIndent>,
+    /// Whether any kind is a directive.
+    pub has_directives: bool,
 }
 
 impl IndentTable {
@@ -182,7 +184,9 @@ impl IndentTable {
                 flush: spec.flush.contains(&name),
             }
         };
-        Self { spec, kinds: (0..language.kind_count() as u16).map(Kind).map(of).collect() }
+        let kinds: Vec<KindIndent> = (0..language.kind_count() as u16).map(Kind).map(of).collect();
+        let has_directives = kinds.iter().any(|kind| kind.hold == Hold::Margin);
+        Self { spec, kinds, has_directives }
     }
 
     pub fn kind(&self, kind: Kind) -> KindIndent {
