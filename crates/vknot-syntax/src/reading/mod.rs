@@ -6,6 +6,7 @@
 pub(crate) mod braces;
 pub(crate) mod brackets;
 mod conditionals;
+pub(crate) mod expressions;
 pub(crate) mod forms;
 pub(crate) mod formulas;
 pub(crate) mod grammar;

@@ -53,6 +53,8 @@ const INDENTED: IndentSpec = IndentSpec {
         (Hold::Section, &["declarations"]),
         (Hold::Margin, &["directive"]),
         (Hold::Inactive, &["inactive"]),
+        (Hold::Literal, &["subscript"]),
+        (Hold::Through, &["access", "operation", "unary_operation", "assignment", "call"]),
     ],
     middle: &["else", "except", "finally", "until", "then", "do", "of"],
     tails: &[],

@@ -4,6 +4,7 @@
 //! Macros may stand for statements, qualifiers and whole functions. Where the branches of a conditional cut through brackets, the first
 //! branch counts, and the brackets of the others are inert.
 
+mod expressions;
 mod heads;
 mod lexer;
 mod reader;
@@ -47,9 +48,18 @@ kinds! {
     PARAMETERS = "parameters" as List,
     GROUP = "group" as Parenthesized,
     SUBSCRIPT = "subscript",
+    ACCESS = "access" as Link,
+    OPERATION = "operation" as Operator,
+    UNARY = "unary_operation" as Operator,
+    CHOICE = "choice" as Operator,
+    ASSIGNMENT = "assignment" as Assignment,
+    CAST = "cast" as Operator,
+    UNCERTAIN = "uncertain" as Operator,
+    STRINGS = "strings" as Operator,
+    PARAMETER = "parameter",
     INITIALIZER = "initializer" as Collection,
     INACTIVE = "inactive",
-    QUALIFIED = "qualified_name",
+    QUALIFIED = "qualified_name" as Name,
     WORD = "word" as Name,
     NUMBER = "number" as Literal,
     STRING = "string" as String,

@@ -2,7 +2,9 @@
 
 use crate::language::{Field, Kind};
 use crate::reading::{begins_line, Lexeme, NO_PARTNER};
+use crate::reading::expressions::{Plan, Shape};
 use crate::tree::TreeBuilder;
+use super::expressions::{Run, Values};
 use super::heads::{Context, Head, Heads};
 use super::*;
 
@@ -47,6 +49,9 @@ pub(super) struct Reader<'r, 't> {
     ends: Vec<usize>,
     /// How many heads are being read through within one another.
     heads_within: u32,
+    /// The nodes of the expressions that are open.
+    plan: Plan,
+    shapes: Vec<Shape>,
     at: usize,
 }
 
@@ -69,6 +74,8 @@ impl<'r, 't> Reader<'r, 't> {
             frames: vec![file],
             ends: vec![lexemes.len()],
             heads_within: 0,
+            plan: Plan::default(),
+            shapes: Vec::new(),
             at: 0,
         }
     }
@@ -84,6 +91,7 @@ impl<'r, 't> Reader<'r, 't> {
             self.flat(end as usize);
             return true;
         }
+        self.plan.apply(self.at, self.builder);
         match self.frames.last() {
             None => return false,
             Some(Frame::Values { end }) if self.at >= *end => drop(self.frames.pop()),
@@ -221,7 +229,7 @@ impl<'r, 't> Reader<'r, 't> {
         if self.heads.kind(self.at) == Some(OPEN_ROUND) && let Some(close) = self.heads.close_of(self.at) {
             self.builder.open(GROUP, Field(0));
             self.token();
-            self.frames.push(Frame::Group { end: close, closes: 1 });
+            self.group(close, 1, Run::Values);
             // What is inside is read before the sub-statement.
             while matches!(self.frames.last(), Some(Frame::Group { .. } | Frame::Values { .. })) && self.step() {}
         }
@@ -391,11 +399,17 @@ impl<'r, 't> Reader<'r, 't> {
     fn run_down(&mut self, depth: usize) {
         if self.heads_within >= HEADS_WITHIN_AT_MOST {
             while self.frames.len() > depth {
-                if let Some(Frame::Values { end }) = self.frames.pop() {
-                    while self.at < end {
-                        self.token();
-                    }
+                let (end, closes) = match self.frames.pop() {
+                    Some(Frame::Values { end }) => (end, 0),
+                    Some(Frame::Group { end, closes }) => (end + 1, closes),
+                    _ => continue,
+                };
+                while self.at < end {
+                    self.plan.apply(self.at, self.builder);
+                    self.token();
                 }
+                self.plan.apply(end, self.builder);
+                (0..closes).for_each(|_| self.builder.close());
             }
             return;
         }
@@ -414,10 +428,11 @@ impl<'r, 't> Reader<'r, 't> {
     /// A head's lexemes, with its name and its parameters marked; what cannot be given at once is left in frames.
     fn named_values(&mut self, head: &Head) {
         let Some((from, to)) = head.name else {
-            return self.frames.push(Frame::Values { end: head.end });
+            let run = if head.kind == STATEMENT { Run::Statement } else { Run::Words };
+            return self.values(head.end, run);
         };
         let depth = self.frames.len();
-        self.frames.push(Frame::Values { end: from });
+        self.values(from, Run::Words);
         self.run_down(depth);
         if to - from == 1 {
             self.token();
@@ -429,12 +444,16 @@ impl<'r, 't> Reader<'r, 't> {
             }
             self.builder.close();
         }
-        self.frames.push(Frame::Values { end: head.end });
-        if head.parameters == Some(self.at) && let Some(close) = self.heads.close_of(self.at) {
-            self.builder.open(PARAMETERS, Field::PARAMETERS);
-            self.token();
-            self.frames.push(Frame::Group { end: close, closes: 1 });
-        }
+        let run = if head.has_body || head.parameters.is_some() { Run::Words } else { Run::Declared };
+        let Some(close) = head.parameters.filter(|open| *open == self.at).and_then(|open| self.heads.close_of(open)) else {
+            return self.values(head.end, run);
+        };
+        let depth = self.frames.len();
+        self.builder.open(PARAMETERS, Field::PARAMETERS);
+        self.token();
+        self.group(close, 1, Run::Parameters);
+        self.run_down(depth);
+        self.values(head.end, run);
     }
 
     /// `NAME = value` in an enumeration.
@@ -451,7 +470,7 @@ impl<'r, 't> Reader<'r, 't> {
             self.builder.set_field(self.builder.last(), Field::NAME);
         }
         let depth = self.frames.len();
-        self.frames.push(Frame::Values { end: end.min(limit) });
+        self.values(end.min(limit), Run::Declared);
         self.run_down(depth);
         self.builder.close();
     }
@@ -459,53 +478,45 @@ impl<'r, 't> Reader<'r, 't> {
     /// One lexeme of a value, or the beginning of a group.
     fn value(&mut self, end: usize) {
         let close = self.heads.close_of(self.at).filter(|close| *close < end);
-        let Some(close) = close else { return self.word_or_call(end) };
-        match self.lexemes[self.at].kind {
-            OPEN_ROUND => self.group(GROUP, close, 1),
-            OPEN_SQUARE => match self.lambda_body(close, end) {
-                Some(body) => self.lambda(body),
-                None => self.group(SUBSCRIPT, close, 1),
-            },
-            _ if self.holds_statements(close) => self.block(BLOCK, Context::Code, 1),
-            _ => self.group(INITIALIZER, close, 1),
-        }
-    }
-
-    fn group(&mut self, kind: Kind, close: usize, closes: u32) {
-        self.builder.open(kind, Field(0));
-        self.token();
-        self.frames.push(Frame::Group { end: close, closes });
-    }
-
-    fn word_or_call(&mut self, end: usize) {
-        let next = self.at + 1;
-        let called = self.lexemes[self.at].kind == WORD && next < end && self.heads.kind(next) == Some(OPEN_ROUND);
-        let close = self.heads.close_of(next).filter(|close| called && *close < end);
         let Some(close) = close else { return self.token() };
-        self.builder.open(CALL, Field(0));
+        let values = self.values_of();
+        match self.lexemes[self.at].kind {
+            OPEN_SQUARE if let Some(body) = self.lambda_body(close, end) => return self.lambda(body),
+            OPEN_CURLY if values.holds_statements(self.at, close) => return self.block(BLOCK, Context::Code, 1),
+            _ => {}
+        }
         self.token();
-        self.group(ARGUMENTS, close, 2);
+        self.group(close, 0, Run::Values);
+    }
+
+    fn values_of(&self) -> Values<'r> {
+        Values { heads: self.heads, inactive: self.inactive }
+    }
+
+    /// What is inside a bracket that has been given.
+    fn group(&mut self, close: usize, closes: u32, run: Run) {
+        self.frames.push(Frame::Group { end: close, closes });
+        self.expect(close, run);
+    }
+
+    /// Words and groups up to `end`.
+    fn values(&mut self, end: usize, run: Run) {
+        self.frames.push(Frame::Values { end });
+        self.expect(end, run);
+    }
+
+    /// Finds the nodes of what is read next.
+    fn expect(&mut self, end: usize, run: Run) {
+        self.values_of().shapes(self.at, end, run, &mut self.shapes);
+        self.plan.add(&mut self.shapes);
     }
 
     /// The `{` of a lambda whose captures end at `close`.
     fn lambda_body(&self, close: usize, end: usize) -> Option<usize> {
         let before = self.at.checked_sub(1).and_then(|before| self.heads.kind(before));
-        if matches!(before, Some(WORD | CLOSE_ROUND | CLOSE_SQUARE | STRING))
-            && self.heads.word(self.at - 1)
-            != "return"
-        {
-            return None;
-        }
-        let mut at = close + 1;
-        for _ in 0..LAMBDA_HEAD_AT_MOST {
-            match self.heads.kind(at).filter(|_| at < end)? {
-                OPEN_CURLY => return self.heads.close_of(at).is_some().then_some(at),
-                OPEN_ROUND | OPEN_SQUARE => at = self.heads.close_of(at)? + 1,
-                WORD | MARK | COMMENT => at += 1,
-                _ => return None,
-            }
-        }
-        None
+        let behind_value = matches!(before, Some(WORD | CLOSE_ROUND | CLOSE_SQUARE | STRING))
+            && self.heads.word(self.at - 1) != "return";
+        if behind_value { None } else { self.values_of().lambda_body(close, end) }
     }
 
     fn lambda(&mut self, body: usize) {
@@ -515,26 +526,7 @@ impl<'r, 't> Reader<'r, 't> {
         }
         self.block(BLOCK, Context::Code, 2);
     }
-
-    /// Whether braces in a value hold statements, as a macro's argument or a statement in brackets does.
-    fn holds_statements(&self, close: usize) -> bool {
-        let mut at = self.at + 1;
-        for _ in 0..STATEMENT_AT_MOST {
-            if at >= close {
-                return false;
-            }
-            match self.heads.kind(at) {
-                Some(SEMICOLON) => return true,
-                _ => at = self.heads.close_of(at).unwrap_or(at) + 1,
-            }
-        }
-        false
-    }
 }
 
 /// How many heads may be read through within one another.
 const HEADS_WITHIN_AT_MOST: u32 = 40;
-/// How many lexemes may stand between a lambda's captures and its body.
-const LAMBDA_HEAD_AT_MOST: usize = 24;
-/// Within how many lexemes the first `;` tells that braces hold statements.
-const STATEMENT_AT_MOST: usize = 200;

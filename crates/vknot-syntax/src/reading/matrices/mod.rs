@@ -4,6 +4,7 @@
 //! transposes what is in front of it depends on the lexeme before. Functions may go without `end`; whether those of a file do is
 //! told by counting.
 
+mod expressions;
 mod lexer;
 
 use std::ops::Range;
@@ -12,6 +13,8 @@ use crate::language::{Field, Kind};
 use crate::tree::{NodeId, TreeBuilder};
 use super::{begins_line, kinds, Lexeme, NO_PARTNER, partners};
 use super::brackets::Side;
+use super::expressions::{Plan, Shape};
+use expressions::Values;
 
 kinds! {
     SCRIPT = "script" as File,
@@ -28,6 +31,11 @@ kinds! {
     CALL = "call" as Call,
     ARGUMENTS = "arguments" as Arguments,
     GROUP = "group" as Parenthesized,
+    ACCESS = "access" as Link,
+    OPERATION = "operation" as Operator,
+    UNARY = "unary_operation" as Operator,
+    ASSIGNMENT = "assignment" as Assignment,
+    LAMBDA = "lambda" as Lambda,
     MATRIX = "matrix" as Collection,
     CELL_ARRAY = "cell_array" as Collection,
     OPENING = "opening_word" as Open,
@@ -57,7 +65,16 @@ pub(crate) fn read(text: &str, octave: bool, builder: &mut TreeBuilder<'_>) {
     let partner = partners(text, &lexemes, shape);
     builder.open(SCRIPT, Field(0));
     let endless = functions_have_no_end(text, &lexemes, &partner);
-    let mut reader = Reader { text, lexemes: &lexemes, partner: &partner, builder, frames: Vec::new(), endless };
+    let mut reader = Reader {
+        text,
+        lexemes: &lexemes,
+        partner: &partner,
+        builder,
+        frames: Vec::new(),
+        endless,
+        plan: Plan::default(),
+        shapes: Vec::new(),
+    };
     reader.run();
 }
 
@@ -161,6 +178,9 @@ struct Reader<'r, 't> {
     builder: &'r mut TreeBuilder<'t>,
     frames: Vec<Frame>,
     endless: bool,
+    /// The nodes of the expressions that are open.
+    plan: Plan,
+    shapes: Vec<Shape>,
 }
 
 impl Reader<'_, '_> {
@@ -255,7 +275,7 @@ impl Reader<'_, '_> {
         match kind {
             FUNCTION => self.function_header(at + 1, end),
             CLASS => self.class_header(at + 1, end),
-            _ => self.values(at + 1..end, Field(0)),
+            _ => self.values(at + 1..end),
         }
         self.builder.open(BLOCK, Field::BODY);
         self.frames.push(Frame { kind, opening, arm: false });
@@ -268,21 +288,30 @@ impl Reader<'_, '_> {
         let from = equals.map_or(start, |equals| equals + 1);
         let open = self.at_depth_zero(from, end).find(|at| self.lexemes[*at].kind == OPEN_ROUND);
         let name = (from..open.unwrap_or(end)).rfind(|at| self.lexemes[*at].kind == WORD);
-        self.values(start..name.unwrap_or(from), Field(0));
-        let Some(name) = name else { return self.values(from..end, Field(0)) };
+        self.values(start..name.unwrap_or(from));
+        let Some(name) = name else { return self.values(from..end) };
         self.token(name);
         self.builder.set_field(self.builder.last(), Field::NAME);
-        self.values(name + 1..end, Field::PARAMETERS);
+        let close = open.and_then(|open| self.closed(open, end));
+        let Some((open, close)) = open.zip(close).filter(|(open, _)| *open == name + 1) else {
+            return self.values(name + 1..end);
+        };
+        self.builder.open(ARGUMENTS, Field::PARAMETERS);
+        self.token(open);
+        self.values(open + 1..close);
+        self.token(close);
+        self.builder.close();
+        self.values(close + 1..end);
     }
 
     /// `(attributes) name < base`.
     fn class_header(&mut self, start: usize, end: usize) {
         let name = self.at_depth_zero(start, end).find(|at| self.lexemes[*at].kind == WORD).unwrap_or(end);
-        self.values(start..name, Field(0));
+        self.values(start..name);
         if name < end {
             self.token(name);
             self.builder.set_field(self.builder.last(), Field::NAME);
-            self.values(name + 1..end, Field(0));
+            self.values(name + 1..end);
         }
     }
 
@@ -317,7 +346,7 @@ impl Reader<'_, '_> {
         } else {
             self.end_of(at + 1)
         };
-        self.values(at + 1..end, Field(0));
+        self.values(at + 1..end);
         self.builder.open(BLOCK, Field::BODY);
         end
     }
@@ -360,7 +389,7 @@ impl Reader<'_, '_> {
             next = at + 1;
             if self.word(at) == "until" {
                 next = self.end_of(at + 1);
-                self.values(at + 1..next, Field(0));
+                self.values(at + 1..next);
             }
         } else if frame.kind == FUNCTION && self.endless {
             self.builder.retag(frame.opening, MIDDLE);
@@ -398,7 +427,7 @@ impl Reader<'_, '_> {
             }
             false => at,
         };
-        self.values(from..end, Field(0));
+        self.values(from..end);
         let next = match self.lexemes.get(end).map(|lexeme| lexeme.kind) {
             Some(SEMICOLON | COMMA) => self.token(end),
             _ => end,
@@ -407,48 +436,29 @@ impl Reader<'_, '_> {
         next
     }
 
-    /// Words, marks and groups; the first group takes `field`.
-    fn values(&mut self, range: Range<usize>, mut field: Field) {
-        let mut groups: Vec<(usize, u32)> = Vec::new();
-        let mut at = range.start;
-        while at < range.end {
-            let lexeme = self.lexemes[at];
-            let closes = |at: usize| self.partner
-                .get(at)
-                .copied()
-                .filter(|close| *close != NO_PARTNER && (*close as usize) < range.end && *close as usize > at);
-            let called =
-                self.lexemes.get(at + 1).is_some_and(|next| next.kind == OPEN_ROUND && next.start == lexeme.end);
-            let kind = match lexeme.kind {
-                WORD if called && at + 1 < range.end && closes(at + 1).is_some() => CALL,
-                OPEN_ROUND => if field == Field(0) { GROUP } else { ARGUMENTS },
-                OPEN_SQUARE => MATRIX,
-                OPEN_CURLY => CELL_ARRAY,
-                _ => MARK,
-            };
-            match (kind, closes(at)) {
-                (CALL, _) => {
-                    self.builder.open(CALL, Field(0));
-                    self.token(at);
-                    at += 1;
-                    self.builder.open(ARGUMENTS, Field(0));
-                    self.token(at);
-                    groups.push((self.partner[at] as usize, 2));
-                }
-                (GROUP | ARGUMENTS | MATRIX | CELL_ARRAY, Some(close)) => {
-                    self.builder.open(kind, std::mem::take(&mut field));
-                    self.token(at);
-                    groups.push((close as usize, 1));
-                }
-                _ => {
-                    self.token(at);
-                    if let Some((_, levels)) = groups.pop_if(|(close, _)| *close == at) {
-                        (0..levels).for_each(|_| self.builder.close());
-                    }
-                }
+    /// Words, marks and groups.
+    fn values(&mut self, range: Range<usize>) {
+        self.expect(range.start, range.end, false);
+        for at in range.clone() {
+            self.plan.apply(at, self.builder);
+            self.token(at);
+            if let Some(close) = self.closed(at, range.end) {
+                self.expect(at + 1, close, self.lexemes[at].kind != OPEN_ROUND);
             }
-            at += 1;
         }
-        groups.iter().for_each(|(_, levels)| (0.. * levels).for_each(|_| self.builder.close()));
+        self.plan.apply(range.end, self.builder);
+    }
+
+    /// Finds the nodes of what is read next.
+    fn expect(&mut self, start: usize, end: usize, matrix: bool) {
+        let values = Values { text: self.text, lexemes: self.lexemes, partner: self.partner, matrix };
+        values.shapes(start, end, &mut self.shapes);
+        self.plan.add(&mut self.shapes);
+    }
+
+    /// The bracket's partner, if it is in front of `end`.
+    fn closed(&self, at: usize, end: usize) -> Option<usize> {
+        let partner = *self.partner.get(at)? as usize;
+        (partner > at && partner < end).then_some(partner)
     }
 }

@@ -2,6 +2,8 @@
 //!
 //! Comments and directives may stand anywhere. Where the branches of a conditional cut through blocks, the first branch counts.
 
+mod expressions;
+mod lexemes;
 mod lexer;
 mod reader;
 
@@ -43,6 +45,11 @@ kinds! {
     PARAMETERS = "parameters" as List,
     GROUP = "group" as Collection,
     PARENTHESIZED = "parenthesized" as Parenthesized,
+    SUBSCRIPT = "subscript" as Arguments,
+    ACCESS = "access" as Link,
+    OPERATION = "operation" as Operator,
+    UNARY = "unary_operation" as Operator,
+    ASSIGNMENT = "assignment" as Assignment,
     INACTIVE = "inactive",
     QUALIFIED = "qualified_name",
     OPENING = "opening_word" as Open,
@@ -73,7 +80,8 @@ pub(crate) fn read(text: &str, builder: &mut TreeBuilder<'_>) {
     }
     let partner = partners(text, &lexemes, shape);
     builder.open(UNIT, Field(0));
-    reader::Reader::new(text, &lexemes, &partner, &settled.runs, builder).run();
+    let lexemes = lexemes::Lexemes { source: text, list: &lexemes, partner: &partner };
+    reader::Reader::new(lexemes, &settled.runs, builder).run();
 }
 
 /// Which brackets pair up.

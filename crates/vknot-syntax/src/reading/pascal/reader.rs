@@ -5,8 +5,11 @@ mod declarations;
 mod statements;
 
 use crate::language::{Field, Kind};
-use crate::reading::{Lexeme, NO_PARTNER};
+use crate::reading::NO_PARTNER;
+use crate::reading::expressions::{Plan, Shape};
 use crate::tree::TreeBuilder;
+use super::expressions::Values;
+use super::lexemes::Lexemes;
 use super::*;
 
 /// Something that is open.
@@ -63,14 +66,15 @@ enum Until {
 }
 
 pub(super) struct Reader<'r, 't> {
-    text: &'r str,
-    lexemes: &'r [Lexeme],
-    partner: &'r [u32],
+    lexemes: Lexemes<'r>,
     inactive: &'r [(u32, u32)],
     builder: &'r mut TreeBuilder<'t>,
     frames: Vec<Frame>,
     /// Where routines begin that have a body here, in order.
     with_body: Vec<usize>,
+    /// The nodes of the expressions that are open.
+    plan: Plan,
+    shapes: Vec<Shape>,
     /// Where the run of comments being read through ends.
     comments_end: usize,
     at: usize,
@@ -78,54 +82,31 @@ pub(super) struct Reader<'r, 't> {
 
 impl<'r, 't> Reader<'r, 't> {
     pub fn new(
-        text: &'r str,
-        lexemes: &'r [Lexeme],
-        partner: &'r [u32],
+        lexemes: Lexemes<'r>,
         inactive: &'r [(u32, u32)],
         builder: &'r mut TreeBuilder<'t>,
     ) -> Self {
         let frames = vec![Frame::File];
         let with_body = Vec::new();
-        let mut reader = Self { text, lexemes, partner, inactive, with_body, builder, frames, comments_end: 0, at: 0 };
+        let mut reader = Self {
+            lexemes,
+            inactive,
+            with_body,
+            builder,
+            frames,
+            plan: Plan::default(),
+            shapes: Vec::new(),
+            comments_end: 0,
+            at: 0,
+        };
         reader.with_body = reader.routines_with_body();
         reader
     }
 
     pub fn run(mut self) {
-        while self.at < self.lexemes.len() {
+        while self.at < self.lexemes.list.len() {
             self.step();
         }
-    }
-
-    fn kind(&self, at: usize) -> Option<Kind> {
-        self.lexemes.get(at).map(|lexeme| lexeme.kind)
-    }
-
-    fn text(&self, at: usize) -> &'r str {
-        self.lexemes.get(at).map_or("", |lexeme| lexeme.of(self.text))
-    }
-
-    /// The structural word at `at`; not behind a dot, where it is a member's name.
-    fn word(&self, at: usize) -> Option<Word> {
-        let word = self.lexemes.get(at).filter(|lexeme| lexeme.kind == WORD)?;
-        let member = at.checked_sub(1)
-            .is_some_and(|before| matches!(self.text(before), "." | "@") && self.kind(before) == Some(MARK));
-        Word::of(word.of(self.text)).filter(|_| !member)
-    }
-
-    fn is(&self, at: usize, text: &str) -> bool {
-        self.text(at).eq_ignore_ascii_case(text)
-    }
-
-    fn close_of(&self, at: usize) -> Option<usize> {
-        let partner = *self.partner.get(at)?;
-        (partner != NO_PARTNER && partner as usize > at).then_some(partner as usize)
-    }
-
-    /// The next lexeme that is no comment or directive.
-    fn next_code(&self, at: usize) -> usize {
-        let note = |kind: Kind| matches!(kind, COMMENT | DIRECTIVE | REGION_MARK);
-        (at..self.lexemes.len()).find(|at| !self.kind(*at).is_some_and(note)).unwrap_or(self.lexemes.len())
     }
 
     fn token(&mut self) {
@@ -133,10 +114,10 @@ impl<'r, 't> Reader<'r, 't> {
     }
 
     fn token_as(&mut self, kind: Option<Kind>) {
-        if let Some(lexeme) = self.lexemes.get(self.at).copied() {
-            let lone = shape(lexeme.kind).is_some() && self.partner[self.at] == NO_PARTNER;
+        if let Some(lexeme) = self.lexemes.list.get(self.at).copied() {
+            let lone = shape(lexeme.kind).is_some() && self.lexemes.partner[self.at] == NO_PARTNER;
             let own = match lexeme.kind {
-                WORD if Word::of(lexeme.of(self.text)).is_some() => KEYWORD,
+                WORD if Word::of(lexeme.of(self.lexemes.source)).is_some() => KEYWORD,
                 kind => kind,
             };
             let kind = if lone { self.builder.error_kind() } else { kind.unwrap_or(own) };
@@ -163,7 +144,8 @@ impl<'r, 't> Reader<'r, 't> {
             }
             return self.close(1);
         }
-        if matches!(self.kind(self.at), Some(COMMENT | DIRECTIVE | REGION_MARK | INERT)) {
+        self.plan.apply(self.at, self.builder);
+        if matches!(self.lexemes.kind(self.at), Some(COMMENT | DIRECTIVE | REGION_MARK | INERT)) {
             return self.note();
         }
         match self.frames.last().copied().unwrap_or(Frame::File) {
@@ -183,10 +165,10 @@ impl<'r, 't> Reader<'r, 't> {
     fn note(&mut self) {
         if let Some(Frame::Declarations { .. }) = self.frames.last() {
             if self.comments_end <= self.at {
-                self.comments_end = self.next_code(self.at);
+                self.comments_end = self.lexemes.next_code(self.at);
             }
             let next = self.comments_end;
-            if matches!(self.word(next), Some(word) if ends_declarations(word)) && self.kind(self.at) != Some(INERT) {
+            if matches!(self.lexemes.word(next), Some(word) if ends_declarations(word)) && self.lexemes.kind(self.at) != Some(INERT) {
                 self.frames.pop();
                 self.close(1);
                 return;
@@ -198,8 +180,11 @@ impl<'r, 't> Reader<'r, 't> {
     /// Opens a node for words and groups.
     fn values(&mut self, kind: Kind, until: Until) {
         self.builder.open(kind, Field(0));
+        if kind == STATEMENT && !self.ends(self.at, until) {
+            return self.expect_values(until);
+        }
         self.token();
-        if kind == PACKAGE && self.kind(self.at) == Some(WORD) {
+        if kind == PACKAGE && self.lexemes.kind(self.at) == Some(WORD) {
             self.name_token();
         }
         self.frames.push(Frame::Values { until });
@@ -207,56 +192,49 @@ impl<'r, 't> Reader<'r, 't> {
 
     /// Lexemes up to `end` without structure of their own.
     fn flat_values(&mut self, end: usize) {
-        while self.at < end.min(self.lexemes.len()) {
+        while self.at < end.min(self.lexemes.list.len()) {
             self.token();
         }
     }
 
     /// One lexeme of words and groups, or their end.
     fn value(&mut self, until: Until) {
-        let word = self.word(self.at);
-        let ends = match (until, word) {
-            (Until::Word(wanted), Some(word)) if word == wanted => {
-                self.frames.pop();
-                self.token();
-                return;
-            }
-            (Until::Word(_), Some(Word::Begin | Word::End | Word::Part)) => {
-                self.frames.pop();
-                return;
-            }
-            (Until::Word(_), _) if self.kind(self.at) == Some(SEMICOLON) => {
-                self.frames.pop();
-                return;
-            }
-            (
-                Until::Statement,
-                Some(
-                    Word::End
-                        | Word::Until
-                        | Word::Else
-                        | Word::Guarded
-                        | Word::Begin
-                        | Word::Then
-                        | Word::Do
-                        | Word::Part,
-                ),
-            ) => true,
-            (Until::Semicolon, Some(Word::End | Word::Begin)) => true,
-            _ => false,
-        };
-        if ends {
+        if let Until::Word(wanted) = until && self.ends(self.at, until) {
             self.frames.pop();
-            self.close(1);
-            return self.finished();
+            if self.lexemes.word(self.at) == Some(wanted) {
+                self.token();
+            }
+            return;
         }
-        if self.kind(self.at) == Some(SEMICOLON) {
+        if self.lexemes.kind(self.at) == Some(SEMICOLON) {
             self.frames.pop();
             self.token();
             self.close(1);
             return self.after_semicolon();
         }
+        if self.ends(self.at, until) {
+            self.frames.pop();
+            self.close(1);
+            return self.finished();
+        }
         self.element();
+    }
+
+    /// Whether words and groups end in front of the lexeme at `at`.
+    fn ends(&self, at: usize, until: Until) -> bool {
+        if self.lexemes.kind(at) == Some(SEMICOLON) {
+            return true;
+        }
+        match (until, self.lexemes.word(at)) {
+            (_, None) => false,
+            (Until::Word(wanted), Some(word)) =>
+                word == wanted || matches!(word, Word::Begin | Word::End | Word::Part),
+            (Until::Semicolon, Some(word)) => matches!(word, Word::End | Word::Begin),
+            (Until::Statement, Some(word)) => matches!(
+                word,
+                Word::End | Word::Until | Word::Else | Word::Guarded | Word::Begin | Word::Then | Word::Do | Word::Part
+            ),
+        }
     }
 
     /// Behind a statement's `;` the branches around it end.
@@ -275,40 +253,35 @@ impl<'r, 't> Reader<'r, 't> {
 
     /// A word, a group, the members of a type in place, or a routine as a value.
     fn element(&mut self) {
-        match self.word(self.at) {
+        match self.lexemes.word(self.at) {
             Some(Word::Record) => return self.members(),
-            Some(Word::Class | Word::Part) if self.begins_members(self.at) => return self.members(),
-            Some(Word::Routine) if self.is_anonymous() => return self.lambda(),
+            Some(Word::Class | Word::Part) if self.lexemes.begins_members(self.at) => return self.members(),
+            Some(Word::Routine) if self.lexemes.is_anonymous(self.at) => return self.lambda(),
             _ => {}
         }
-        match self.kind(self.at) {
-            Some(OPEN_ROUND) if !self.begins_values() => self.bracketed(PARENTHESIZED),
-            Some(OPEN_ROUND | OPEN_SQUARE) => self.bracketed(GROUP),
-            Some(WORD)
-                if self.kind(self.at + 1) == Some(OPEN_ROUND)
-                && self.close_of(self.at + 1).is_some()
-                && self.word(self.at).is_none() =>
-            {
-                let Some(end) = self.close_of(self.at + 1) else { return };
-                self.builder.open(CALL, Field(0));
-                self.token();
-                self.builder.open(ARGUMENTS, Field(0));
-                self.token();
-                self.frames.push(Frame::Group { end, closes: 2 });
-            }
-            _ => self.token(),
+        let close = self.lexemes.close_of(self.at);
+        self.token();
+        if let Some(end) = close {
+            self.frames.push(Frame::Group { end, closes: 0 });
+            self.expect(end);
         }
     }
 
-    /// Whether members follow the word here: it stands behind `=`, or behind `packed` there.
-    fn begins_members(&self, at: usize) -> bool {
-        let Some(before) = self.code_before(at) else { return false };
-        (self.is(before, "=") || self.is(before, "packed") || self.is(before, "bitpacked")) && self.has_members(at)
+    /// Finds the nodes of what is read next, up to the lexeme `end`.
+    fn expect(&mut self, end: usize) {
+        let values = Values { lexemes: self.lexemes, inactive: self.inactive };
+        values.shapes(self.at, end, &mut self.shapes);
+        self.plan.add(&mut self.shapes);
     }
 
-    /// The lexeme in front of another that is no comment or directive.
-    fn code_before(&self, at: usize) -> Option<usize> {
-        (0..at).rev().find(|at| !matches!(self.kind(*at), Some(COMMENT | DIRECTIVE | REGION_MARK)))
+    /// Words and groups whose node is open.
+    fn expect_values(&mut self, until: Until) {
+        self.frames.push(Frame::Values { until });
+        let mut end = self.at;
+        while end < self.lexemes.list.len() && !self.ends(end, until) {
+            end = self.lexemes.close_of(end).unwrap_or(end) + 1;
+        }
+        self.expect(end.min(self.lexemes.list.len()));
     }
 
     fn members(&mut self) {
@@ -316,10 +289,10 @@ impl<'r, 't> Reader<'r, 't> {
         self.token_as(Some(OPENING));
         // `class abstract (Base) helper for Other`.
         loop {
-            let next = self.text(self.at).to_ascii_lowercase();
-            match self.kind(self.at) {
+            let next = self.lexemes.text(self.at).to_ascii_lowercase();
+            match self.lexemes.kind(self.at) {
                 Some(OPEN_ROUND) => {
-                    let Some(end) = self.close_of(self.at) else { break };
+                    let Some(end) = self.lexemes.close_of(self.at) else { break };
                     self.flat_values(end + 1);
                     break;
                 }
@@ -335,48 +308,25 @@ impl<'r, 't> Reader<'r, 't> {
         self.frames.push(Frame::Members);
     }
 
-    /// A routine as a value has a body: `begin` comes before what could end a type.
-    fn is_anonymous(&self) -> bool {
-        let mut at = self.at + 1;
-        for _ in 0..ANONYMOUS_AT_MOST {
-            match self.word(at) {
-                Some(Word::Begin) => return true,
-                Some(Word::Declarations) => return true,
-                Some(_) => return false,
-                None => {}
-            }
-            match self.kind(at) {
-                None | Some(SEMICOLON | CLOSE_ROUND) => return false,
-                _ => at = self.close_of(at).unwrap_or(at) + 1,
-            }
-        }
-        false
-    }
-
     fn lambda(&mut self) {
         self.builder.open(LAMBDA, Field(0));
-        while self.at < self.lexemes.len() && self.word(self.at) != Some(Word::Begin) {
+        while self.at < self.lexemes.list.len() && self.lexemes.word(self.at) != Some(Word::Begin) {
             self.token();
         }
-        if self.at < self.lexemes.len() {
+        if self.at < self.lexemes.list.len() {
             self.builder.open(BLOCK, Field::BODY);
             self.token_as(Some(OPENING));
             self.frames.push(Frame::Statements(Block::Begin { closes: 2 }));
         }
     }
 
-    /// Whether a bracket opens the values of a constant.
-    fn begins_values(&self) -> bool {
-        let before = self.at.checked_sub(1).map_or("", |before| self.text(before));
-        matches!(before, "=" | "," | ":")
-    }
-
     fn bracketed(&mut self, kind: Kind) {
-        match self.close_of(self.at) {
+        match self.lexemes.close_of(self.at) {
             Some(end) => {
                 self.builder.open(kind, Field(0));
                 self.token();
                 self.frames.push(Frame::Group { end, closes: 1 });
+                self.expect(end);
             }
             None => self.token(),
         }
@@ -402,8 +352,6 @@ fn ends_declarations(word: Word) -> bool {
 
 /// How many lexemes a declared name may have.
 const NAME_AT_MOST: usize = 40;
-/// Within how many lexemes a routine as a value begins its body.
-const ANONYMOUS_AT_MOST: usize = 64;
 
 /// Words that may follow a routine's header, each with a `;`.
 const DIRECTIVES: [&str; 45] = [

@@ -13,28 +13,28 @@ impl Reader<'_, '_> {
         // What `end` closes: whether each holds members.
         let mut open: Vec<bool> = Vec::new();
         let mut at = 0;
-        while at < self.lexemes.len() {
+        while at < self.lexemes.list.len() {
             let among_members = open.last() == Some(&true);
-            match self.word(at) {
+            match self.lexemes.word(at) {
                 Some(Word::Begin | Word::Asm) => {
                     if open.is_empty() {
                         found.extend(headers.pop());
                     }
                     open.push(false);
-                    at = if self.word(at) == Some(Word::Asm) { self.end_of_assembler(at) } else { at };
+                    at = if self.lexemes.word(at) == Some(Word::Asm) { self.end_of_assembler(at) } else { at };
                 }
                 Some(Word::Case) if !among_members => open.push(false),
                 Some(Word::Try) => open.push(false),
                 Some(Word::Record) => open.push(true),
-                Some(Word::Class | Word::Part) if self.begins_members(at) => open.push(true),
+                Some(Word::Class | Word::Part) if self.lexemes.begins_members(at) => open.push(true),
                 Some(Word::Part) => {
                     headers.clear();
                     open.clear();
-                    implements = self.is(at, "implementation");
+                    implements = self.lexemes.is(at, "implementation");
                 }
-                Some(Word::Package) if at == self.next_code(0) => implements = !self.is(at, "unit"),
+                Some(Word::Package) if at == self.lexemes.next_code(0) => implements = !self.lexemes.is(at, "unit"),
                 Some(Word::End) => {
-                    implements &= !self.is(at + 1, ".");
+                    implements &= !self.lexemes.is(at + 1, ".");
                     open.pop();
                 }
                 Some(Word::Routine)
@@ -50,7 +50,7 @@ impl Reader<'_, '_> {
                 }
                 _ => {}
             }
-            at = self.close_of(at).unwrap_or(at) + 1;
+            at = self.lexemes.close_of(at).unwrap_or(at) + 1;
         }
         // The body of one that breaks off is still to come.
         if implements {
@@ -62,13 +62,13 @@ impl Reader<'_, '_> {
 
     /// In front of the `end` of the assembler code that begins at `at`.
     fn end_of_assembler(&self, at: usize) -> usize {
-        let ends = |at: &usize| self.word(*at) == Some(Word::End);
-        (at..self.lexemes.len()).find(ends).unwrap_or(self.lexemes.len()) - 1
+        let ends = |at: &usize| self.lexemes.word(*at) == Some(Word::End);
+        (at..self.lexemes.list.len()).find(ends).unwrap_or(self.lexemes.list.len()) - 1
     }
 
     /// Whether the word of a routine stands where a declaration may begin, not where a type or a value does.
     fn begins_declaration(&self, at: usize) -> bool {
-        let before = self.code_before(at).map_or("", |before| self.text(before));
+        let before = self.lexemes.code_before(at).map_or("", |before| self.lexemes.text(before));
         !matches!(before, "=" | ":" | ":=" | "," | "(")
             && !["of", "to"]
                 .iter()

@@ -6,26 +6,26 @@ impl Reader<'_, '_> {
     /// At the level of the file or of one of its parts.
     pub(super) fn outer(&mut self) {
         let declares_only = matches!(self.frames.last(), Some(Frame::Part { declares_only: true }));
-        match self.word(self.at) {
+        match self.lexemes.word(self.at) {
             Some(Word::Package) => self.values(PACKAGE, Until::Semicolon),
             Some(Word::Uses) => self.values(USES, Until::Semicolon),
             Some(Word::Part) => self.part(),
             Some(Word::Declarations) => self.declarations(),
             Some(Word::Routine) => self.routine(declares_only),
-            Some(Word::Class) if matches!(self.word(self.at + 1), Some(Word::Routine)) => self.routine(declares_only),
+            Some(Word::Class) if matches!(self.lexemes.word(self.at + 1), Some(Word::Routine)) => self.routine(declares_only),
             Some(Word::Begin) => self.begin(1),
             Some(Word::Asm) => self.assembler(1),
             Some(Word::End) => {
-                let stray = !(self.is(self.at + 1, ".") && self.frames.len() <= 2);
+                let stray = !(self.lexemes.is(self.at + 1, ".") && self.frames.len() <= 2);
                 self.token_as(stray.then_some(self.builder.error_kind()));
             }
-            _ if self.kind(self.at) == Some(OPEN_SQUARE) => self.bracketed(GROUP),
+            _ if self.lexemes.kind(self.at) == Some(OPEN_SQUARE) => self.bracketed(GROUP),
             Some(Word::Property) => self.values(PROPERTY, Until::Semicolon),
             // More of a section that began in the file that includes this one.
-            None if self.kind(self.at) == Some(WORD) && self.is(self.next_code(self.at + 1), "=") =>
+            None if self.lexemes.kind(self.at) == Some(WORD) && self.lexemes.is(self.lexemes.next_code(self.at + 1), "=") =>
                 self.type_declaration(),
-            None if self.kind(self.at) == Some(WORD) => self.values(STATEMENT, Until::Statement),
-            Some(_) if self.kind(self.at) == Some(WORD) => self.statement(),
+            None if self.lexemes.kind(self.at) == Some(WORD) => self.values(STATEMENT, Until::Statement),
+            Some(_) if self.lexemes.kind(self.at) == Some(WORD) => self.statement(),
             _ => self.token(),
         }
     }
@@ -35,15 +35,15 @@ impl Reader<'_, '_> {
             self.frames.pop();
             self.close(1);
         }
-        let statements = self.is(self.at, "initialization") || self.is(self.at, "finalization");
-        let declares_only = self.is(self.at, "interface");
+        let statements = self.lexemes.is(self.at, "initialization") || self.lexemes.is(self.at, "finalization");
+        let declares_only = self.lexemes.is(self.at, "interface");
         self.builder.open(PART, Field(0));
         self.token();
         self.frames.push(if statements { Frame::Statements(Block::Part) } else { Frame::Part { declares_only } });
     }
 
     pub(super) fn declarations(&mut self) {
-        let types = self.is(self.at, "type");
+        let types = self.lexemes.is(self.at, "type");
         self.builder.open(DECLARATIONS, Field(0));
         self.token();
         self.frames.push(Frame::Declarations { types });
@@ -51,14 +51,14 @@ impl Reader<'_, '_> {
 
     /// One constant, variable or type, or the end of them.
     pub(super) fn declared(&mut self, types: bool) {
-        if self.word(self.at).is_some_and(ends_declarations)
-            || self.word(self.at) == Some(Word::Class)
-            && matches!(self.word(self.at + 1), Some(Word::Routine | Word::Declarations | Word::Property))
+        if self.lexemes.word(self.at).is_some_and(ends_declarations)
+            || self.lexemes.word(self.at) == Some(Word::Class)
+            && matches!(self.lexemes.word(self.at + 1), Some(Word::Routine | Word::Declarations | Word::Property))
         {
             self.frames.pop();
             return self.close(1);
         }
-        match self.kind(self.at) {
+        match self.lexemes.kind(self.at) {
             Some(OPEN_SQUARE) => self.bracketed(GROUP),
             Some(WORD) if types => self.type_declaration(),
             Some(WORD) => self.named(VALUE),
@@ -70,53 +70,36 @@ impl Reader<'_, '_> {
     pub(super) fn named(&mut self, kind: Kind) {
         self.builder.open(kind, Field(0));
         self.name_token();
-        self.frames.push(Frame::Values { until: Until::Semicolon });
+        self.expect_values(Until::Semicolon);
     }
 
     /// `Name = class ... end;` and all other types.
     pub(super) fn type_declaration(&mut self) {
-        if self.is(self.at, "generic") || self.is(self.at, "specialize") {
+        if self.lexemes.is(self.at, "generic") || self.lexemes.is(self.at, "specialize") {
             return self.token();
         }
-        let equals = (self.at..self.lexemes.len().min(self.at + NAME_AT_MOST)).find(
-            |at| self.is(*at, "=") || self.kind(*at) == Some(SEMICOLON),
+        let equals = (self.at..self.lexemes.list.len().min(self.at + NAME_AT_MOST)).find(
+            |at| self.lexemes.is(*at, "=") || self.lexemes.kind(*at) == Some(SEMICOLON),
         );
-        let mut from = self.next_code(equals.map_or(self.at, |equals| equals + 1));
-        while self.is(from, "packed") || self.is(from, "bitpacked") {
-            from = self.next_code(from + 1);
+        let mut from = self.lexemes.next_code(equals.map_or(self.at, |equals| equals + 1));
+        while self.lexemes.is(from, "packed") || self.lexemes.is(from, "bitpacked") {
+            from = self.lexemes.next_code(from + 1);
         }
-        let kind = match self.word(from) {
+        let kind = match self.lexemes.word(from) {
             Some(Word::Record) => RECORD,
-            Some(Word::Class) if self.has_members(from) => CLASS,
-            Some(Word::Part) if self.has_members(from) => INTERFACE,
+            Some(Word::Class) if self.lexemes.has_members(from) => CLASS,
+            Some(Word::Part) if self.lexemes.has_members(from) => INTERFACE,
             _ => ALIAS,
         };
         self.named(kind);
     }
 
-    /// Whether the word at `at`, which begins a type, is followed by members up to `end`.
-    pub(super) fn has_members(&self, at: usize) -> bool {
-        let mut next = self.next_code(at + 1);
-        while matches!(self.text(next).to_ascii_lowercase().as_str(), "abstract" | "sealed" | "helper" | "external" | "name")
-            || self.kind(next) == Some(STRING)
-        {
-            next = self.next_code(next + 1);
-        }
-        if let (Some(OPEN_ROUND), Some(close)) = (self.kind(next), self.close_of(next)) {
-            next = self.next_code(close + 1);
-        }
-        if self.is(next, "for") {
-            next = self.next_code(next + 2);
-        }
-        !(self.kind(next) == Some(SEMICOLON) || self.word(next) == Some(Word::Of))
-    }
-
     /// `procedure name(parameters); directives;`, with a body to follow unless it only declares.
     pub(super) fn routine(&mut self, declares_only: bool) {
-        let word = self.at + usize::from(self.word(self.at) == Some(Word::Class));
+        let word = self.at + usize::from(self.lexemes.word(self.at) == Some(Word::Class));
         let bodiless = declares_only || self.with_body.binary_search(&word).is_err();
         self.builder.open(if bodiless { HEADER } else { ROUTINE }, Field(0));
-        if self.word(self.at) == Some(Word::Class) {
+        if self.lexemes.word(self.at) == Some(Word::Class) {
             self.token();
         }
         self.token();
@@ -132,15 +115,15 @@ impl Reader<'_, '_> {
     pub(super) fn routine_name(&mut self) {
         let start = self.at;
         let mut end = start;
-        while end < self.lexemes.len()
+        while end < self.lexemes.list.len()
             && end < start + NAME_AT_MOST
-            && !matches!(self.kind(end), Some(OPEN_ROUND | SEMICOLON))
-            && !(self.is(end, ":"))
-            && !self.is(end, "=")
+            && !matches!(self.lexemes.kind(end), Some(OPEN_ROUND | SEMICOLON))
+            && !(self.lexemes.is(end, ":"))
+            && !self.lexemes.is(end, "=")
         {
             end += 1;
         }
-        if self.kind(start) != Some(WORD) && !self.text(start).chars().all(|c| c.is_ascii_punctuation())
+        if self.lexemes.kind(start) != Some(WORD) && !self.lexemes.text(start).chars().all(|c| c.is_ascii_punctuation())
             || end == start
         {
             return;
@@ -150,7 +133,7 @@ impl Reader<'_, '_> {
             self.token_as(None);
         }
         self.close(1);
-        if self.kind(self.at) == Some(OPEN_ROUND) && let Some(close) = self.close_of(self.at) {
+        if self.lexemes.kind(self.at) == Some(OPEN_ROUND) && let Some(close) = self.lexemes.close_of(self.at) {
             self.builder.open(PARAMETERS, Field::PARAMETERS);
             while self.at <= close {
                 self.token();
@@ -163,7 +146,7 @@ impl Reader<'_, '_> {
     pub(super) fn header_end(&self) -> usize {
         let mut end = self.semicolon(self.at);
         loop {
-            let next = self.next_code(end);
+            let next = self.lexemes.next_code(end);
             if !self.is_directive(next) {
                 return end;
             }
@@ -174,23 +157,23 @@ impl Reader<'_, '_> {
     /// Whether a word says more about the routine in front of it.
     fn is_directive(&self, at: usize) -> bool {
         // `public` also begins the members that all may see.
-        let behind = self.next_code(at + 1);
-        let visibility = self.is(at, "public") && self.kind(behind) != Some(SEMICOLON) && !self.is(behind, "name");
-        let word = self.text(at).to_ascii_lowercase();
-        self.kind(at) == Some(WORD) && !visibility && DIRECTIVES.contains(&word.as_str())
+        let behind = self.lexemes.next_code(at + 1);
+        let visibility = self.lexemes.is(at, "public") && self.lexemes.kind(behind) != Some(SEMICOLON) && !self.lexemes.is(behind, "name");
+        let word = self.lexemes.text(at).to_ascii_lowercase();
+        self.lexemes.kind(at) == Some(WORD) && !visibility && DIRECTIVES.contains(&word.as_str())
     }
 
     /// Behind the next `;` outside of brackets, or in front of a word that cannot stand in a header.
     pub(super) fn semicolon(&self, at: usize) -> usize {
         let mut end = at;
-        while end < self.lexemes.len() {
-            if self.kind(end) == Some(SEMICOLON) {
+        while end < self.lexemes.list.len() {
+            if self.lexemes.kind(end) == Some(SEMICOLON) {
                 return end + 1;
             }
-            if matches!(self.word(end), Some(Word::Begin | Word::Part | Word::Uses | Word::End)) {
+            if matches!(self.lexemes.word(end), Some(Word::Begin | Word::Part | Word::Uses | Word::End)) {
                 return end;
             }
-            end = self.close_of(end).unwrap_or(end) + 1;
+            end = self.lexemes.close_of(end).unwrap_or(end) + 1;
         }
         end
     }
@@ -199,8 +182,8 @@ impl Reader<'_, '_> {
     pub(super) fn is_forward(&self, at: usize) -> bool {
         let mut end = self.semicolon(at);
         for _ in 0..DIRECTIVES.len() {
-            let next = self.next_code(end);
-            if self.is(next, "forward") || self.is(next, "external") {
+            let next = self.lexemes.next_code(end);
+            if self.lexemes.is(next, "forward") || self.lexemes.is(next, "external") {
                 return true;
             }
             if !self.is_directive(next) {
@@ -213,10 +196,10 @@ impl Reader<'_, '_> {
 
     /// Local declarations, then the body.
     pub(super) fn routine_part(&mut self) {
-        match self.word(self.at) {
+        match self.lexemes.word(self.at) {
             Some(Word::Declarations) => self.declarations(),
             Some(Word::Routine) => self.routine(false),
-            Some(Word::Class) if matches!(self.word(self.at + 1), Some(Word::Routine)) => self.routine(false),
+            Some(Word::Class) if matches!(self.lexemes.word(self.at + 1), Some(Word::Routine)) => self.routine(false),
             Some(Word::Begin) => {
                 self.frames.pop();
                 self.begin(2);
@@ -241,35 +224,35 @@ impl Reader<'_, '_> {
 
     /// One member of a type, or the `end` of them.
     pub(super) fn member(&mut self) {
-        match self.word(self.at) {
+        match self.lexemes.word(self.at) {
             Some(Word::End) => {
                 self.frames.pop();
                 self.token_as(Some(CLOSING));
                 self.close(1);
             }
-            Some(Word::Visibility) if !self.is(self.at + 1, ":") && !self.is(self.at + 1, ",") => {
+            Some(Word::Visibility) if !self.lexemes.is(self.at + 1, ":") && !self.lexemes.is(self.at + 1, ",") => {
                 self.builder.open(VISIBILITY, Field(0));
                 // `strict private`; another word on a line of its own begins another group.
                 self.token();
-                if self.word(self.at) == Some(Word::Visibility) && !self.begins_line() {
+                if self.lexemes.word(self.at) == Some(Word::Visibility) && !self.begins_line() {
                     self.token();
                 }
                 self.close(1);
             }
-            Some(Word::Class) if matches!(self.word(self.at + 1), Some(Word::Routine)) => self.routine(true),
+            Some(Word::Class) if matches!(self.lexemes.word(self.at + 1), Some(Word::Routine)) => self.routine(true),
             Some(Word::Routine) => self.routine(true),
             Some(Word::Property) => {
                 self.builder.open(PROPERTY, Field(0));
                 self.token();
-                if self.kind(self.at) == Some(WORD) {
+                if self.lexemes.kind(self.at) == Some(WORD) {
                     self.name_token();
                 }
-                self.frames.push(Frame::Values { until: Until::Semicolon });
+                self.expect_values(Until::Semicolon);
             }
             Some(Word::Declarations) => self.declarations(),
             None
-                if (self.is(self.at, "default") || self.is(self.at, "nodefault"))
-                && self.kind(self.at + 1) == Some(SEMICOLON) =>
+                if (self.lexemes.is(self.at, "default") || self.lexemes.is(self.at, "nodefault"))
+                && self.lexemes.kind(self.at + 1) == Some(SEMICOLON) =>
             {
                 self.token();
                 self.token();
@@ -278,10 +261,10 @@ impl Reader<'_, '_> {
                 // The variants of a record have no `end` of their own.
                 self.token();
             }
-            _ => match self.kind(self.at) {
+            _ => match self.lexemes.kind(self.at) {
                 Some(OPEN_SQUARE) => self.bracketed(GROUP),
                 Some(OPEN_ROUND) => self.bracketed(GROUP),
-                Some(WORD) if self.word(self.at).is_none() || self.is(self.at + 1, ":") || self.is(self.at + 1, ",") =>
+                Some(WORD) if self.lexemes.word(self.at).is_none() || self.lexemes.is(self.at + 1, ":") || self.lexemes.is(self.at + 1, ",") =>
                     self.named(FIELD),
                 _ => self.token(),
             },

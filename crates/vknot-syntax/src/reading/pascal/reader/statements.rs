@@ -13,9 +13,9 @@ impl Reader<'_, '_> {
     pub(super) fn assembler(&mut self, closes: u32) {
         self.builder.open(ASSEMBLER, Field::BODY);
         self.token_as(Some(OPENING));
-        while self.at < self.lexemes.len() && self.word(self.at) != Some(Word::End) {
-            let kind = self.kind(self.at).filter(|kind| shape(*kind).is_some()).map(|_| INERT);
-            let lexeme = self.lexemes[self.at];
+        while self.at < self.lexemes.list.len() && self.lexemes.word(self.at) != Some(Word::End) {
+            let kind = self.lexemes.kind(self.at).filter(|kind| shape(*kind).is_some()).map(|_| INERT);
+            let lexeme = self.lexemes.list[self.at];
             self.builder.leaf(kind.unwrap_or(lexeme.kind), Field(0), lexeme.start, lexeme.end);
             self.at += 1;
         }
@@ -24,13 +24,13 @@ impl Reader<'_, '_> {
 
     /// `end`, with the `;` or `.` behind the block of a routine or file.
     pub(super) fn end_block(&mut self, closes: u32) {
-        match self.word(self.at) {
+        match self.lexemes.word(self.at) {
             Some(Word::End) => self.token_as(Some(CLOSING)),
             _ => self.builder.missing(self.builder.error_kind(), Field(0)),
         }
         self.close(1);
         if closes > 1 {
-            if self.kind(self.at) == Some(SEMICOLON) {
+            if self.lexemes.kind(self.at) == Some(SEMICOLON) {
                 self.token();
             }
             self.close(closes - 1);
@@ -39,7 +39,7 @@ impl Reader<'_, '_> {
     }
 
     pub(super) fn statement_or_end(&mut self, block: Block) {
-        let word = self.word(self.at);
+        let word = self.lexemes.word(self.at);
         match (block, word) {
             (Block::Begin { closes }, Some(Word::End)) => {
                 self.frames.pop();
@@ -49,7 +49,7 @@ impl Reader<'_, '_> {
                 self.frames.pop();
                 self.close(1);
                 self.token_as(Some(CLOSING));
-                self.frames.push(Frame::Values { until: Until::Statement });
+                self.expect_values(Until::Statement);
             }
             (Block::Try { arm }, Some(Word::Guarded)) => {
                 self.close(if arm { 2 } else { 1 });
@@ -82,7 +82,7 @@ impl Reader<'_, '_> {
                 self.token();
             }
             // A routine or section that begins here shows that an `end` is missing.
-            (_, Some(Word::Part | Word::Uses)) if !self.is(self.at, "contains") => self.abandon(block),
+            (_, Some(Word::Part | Word::Uses)) if !self.lexemes.is(self.at, "contains") => self.abandon(block),
             (_, Some(Word::Routine)) if self.at_margin(self.at) => self.abandon(block),
             (_, Some(Word::Until | Word::End | Word::Guarded | Word::Else)) => self.stray(),
             _ => self.statement(),
@@ -91,13 +91,13 @@ impl Reader<'_, '_> {
 
     /// Whether the lexeme at hand is the first of its line.
     pub(super) fn begins_line(&self) -> bool {
-        let start = self.lexemes.get(self.at).map_or(self.text.len(), |lexeme| lexeme.start as usize);
-        crate::reading::begins_line(self.text.as_bytes(), start)
+        let start = self.lexemes.list.get(self.at).map_or(self.lexemes.source.len(), |lexeme| lexeme.start as usize);
+        crate::reading::begins_line(self.lexemes.source.as_bytes(), start)
     }
 
     pub(super) fn at_margin(&self, at: usize) -> bool {
-        let start = self.lexemes[at].start as usize;
-        start == 0 || self.text.as_bytes()[start - 1] == b'\n'
+        let start = self.lexemes.list[at].start as usize;
+        start == 0 || self.lexemes.source.as_bytes()[start - 1] == b'\n'
     }
 
     pub(super) fn stray(&mut self) {
@@ -125,18 +125,18 @@ impl Reader<'_, '_> {
     }
 
     pub(super) fn statement(&mut self) {
-        match self.word(self.at) {
+        match self.lexemes.word(self.at) {
             Some(Word::Begin) => self.begin(1),
             Some(Word::Asm) => self.assembler(1),
             Some(Word::If) => self.branch(CONDITIONAL, Word::Then, true),
             Some(Word::Loop) => self.branch(LOOP, Word::Do, false),
             Some(Word::With) => self.branch(SCOPE, Word::Do, false),
-            Some(Word::On) if self.kind(self.at + 1) == Some(WORD) => self.branch(GUARD, Word::Do, false),
+            Some(Word::On) if self.lexemes.kind(self.at + 1) == Some(WORD) => self.branch(GUARD, Word::Do, false),
             Some(Word::Case) => {
                 self.builder.open(CONDITIONAL, Field(0));
                 self.token_as(Some(OPENING));
                 self.frames.push(Frame::Cases);
-                self.frames.push(Frame::Values { until: Until::Word(Word::Of) });
+                self.expect_values(Until::Word(Word::Of));
             }
             Some(Word::Repeat) => {
                 self.builder.open(LOOP, Field(0));
@@ -150,11 +150,11 @@ impl Reader<'_, '_> {
                 self.builder.open(BLOCK, Field::BODY);
                 self.frames.push(Frame::Statements(Block::Try { arm: false }));
             }
-            _ if self.kind(self.at) == Some(SEMICOLON) => {
+            _ if self.lexemes.kind(self.at) == Some(SEMICOLON) => {
                 self.token();
                 self.finished();
             }
-            _ if matches!(self.kind(self.at), Some(WORD | NUMBER)) && self.is(self.at + 1, ":") => {
+            _ if matches!(self.lexemes.kind(self.at), Some(WORD | NUMBER)) && self.lexemes.is(self.at + 1, ":") => {
                 self.builder.open(LABEL, Field(0));
                 self.token();
                 self.token();
@@ -169,11 +169,11 @@ impl Reader<'_, '_> {
         self.builder.open(kind, Field(0));
         self.token();
         self.frames.push(Frame::Branch { conditional, arm: false });
-        self.frames.push(Frame::Values { until: Until::Word(word) });
+        self.expect_values(Until::Word(word));
     }
 
     pub(super) fn sub_statement(&mut self) {
-        match self.word(self.at) {
+        match self.lexemes.word(self.at) {
             Some(Word::End | Word::Until | Word::Guarded | Word::Else) => self.finished(),
             _ => self.statement(),
         }
@@ -184,8 +184,8 @@ impl Reader<'_, '_> {
         loop {
             match self.frames.last().copied() {
                 Some(Frame::Branch { conditional, arm }) => {
-                    let next = self.next_code(self.at);
-                    if conditional && self.word(next) == Some(Word::Else) && !self.is(next, "otherwise") {
+                    let next = self.lexemes.next_code(self.at);
+                    if conditional && self.lexemes.word(next) == Some(Word::Else) && !self.lexemes.is(next, "otherwise") {
                         if arm {
                             self.close(1);
                         }
@@ -195,23 +195,23 @@ impl Reader<'_, '_> {
                         self.builder.open(ARM, Field(0));
                         self.token();
                         // On a line of its own it is a conditional inside the other.
-                        let again = self.word(self.at) == Some(Word::If) && !self.begins_line();
+                        let again = self.lexemes.word(self.at) == Some(Word::If) && !self.begins_line();
                         self.replace(Frame::Branch { conditional: again, arm: true });
                         if again {
                             self.token();
-                            self.frames.push(Frame::Values { until: Until::Word(Word::Then) });
+                            self.expect_values(Until::Word(Word::Then));
                         }
                         return;
                     }
                     self.frames.pop();
-                    if self.kind(self.at) == Some(SEMICOLON) && !self.inside_branch() {
+                    if self.lexemes.kind(self.at) == Some(SEMICOLON) && !self.inside_branch() {
                         self.token();
                     }
                     self.close(1 + u32::from(arm));
                 }
                 Some(Frame::Arm) => {
                     self.frames.pop();
-                    if self.kind(self.at) == Some(SEMICOLON) {
+                    if self.lexemes.kind(self.at) == Some(SEMICOLON) {
                         self.token();
                     }
                     self.close(1);
@@ -228,7 +228,7 @@ impl Reader<'_, '_> {
 
     /// An arm of a `case`, or its end.
     pub(super) fn case_item(&mut self) {
-        match self.word(self.at) {
+        match self.lexemes.word(self.at) {
             Some(Word::End) => {
                 self.frames.pop();
                 self.token_as(Some(CLOSING));
@@ -247,19 +247,19 @@ impl Reader<'_, '_> {
                 self.builder.missing(self.builder.error_kind(), Field(0));
                 self.close(1);
             }
-            _ if self.kind(self.at) == Some(SEMICOLON) => self.token(),
+            _ if self.lexemes.kind(self.at) == Some(SEMICOLON) => self.token(),
             _ => {
                 self.builder.open(ARM, Field(0));
                 self.builder.open(LABEL, Field(0));
                 let start = self.at;
-                while self.at < self.lexemes.len()
-                    && !self.is(self.at, ":")
-                    && self.kind(self.at) != Some(SEMICOLON)
-                    && !matches!(self.word(self.at), Some(Word::End | Word::Begin))
+                while self.at < self.lexemes.list.len()
+                    && !self.lexemes.is(self.at, ":")
+                    && self.lexemes.kind(self.at) != Some(SEMICOLON)
+                    && !matches!(self.lexemes.word(self.at), Some(Word::End | Word::Begin))
                 {
                     self.token();
                 }
-                if self.is(self.at, ":") || self.at == start {
+                if self.lexemes.is(self.at, ":") || self.at == start {
                     self.token();
                 }
                 self.close(1);

@@ -1,0 +1,494 @@
+//! What the lexemes of C and C++ are in an expression, and which lexemes are one.
+//!
+//! Without types, some code can be read in two ways: `a * b;`, `(a)(b)`, `x < y > (z)`. It is read by the likeliest, and its node is
+//! [`UNCERTAIN`].
+
+use crate::reading::expressions::{self, Item, Items, Shape};
+use super::heads::{Heads, is_macro};
+use super::*;
+
+/// What a run of lexemes may hold.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub(super) enum Run {
+    /// Words and groups, but no operators: the head of a declaration.
+    Words,
+    /// What is declared behind a name: values behind `=` and `:`, parted by commas.
+    Declared,
+    /// Parameters.
+    Parameters,
+    /// A statement.
+    Statement,
+    /// Values, or declarations, between brackets.
+    Values,
+}
+
+/// How tightly operators bind; those with two operands by [`infix`].
+const ASSIGNMENT_BINDS: u8 = 2;
+const CHOICE_BINDS: u8 = 3;
+const PREFIX_BINDS: u8 = 16;
+
+/// How tightly an operator with two operands binds. <https://en.cppreference.com/w/cpp/language/operator_precedence>
+fn infix(word: &str) -> Option<u8> {
+    Some(match word {
+        "=" | "+=" | "-=" | "*=" | "/=" | "%=" | "&=" | "|=" | "^=" | "<<=" | "and_eq" | "or_eq" | "xor_eq" =>
+            ASSIGNMENT_BINDS,
+        "||" | "or" => 4,
+        "&&" | "and" => 5,
+        "|" | "bitor" => 6,
+        "^" | "xor" => 7,
+        "&" | "bitand" => 8,
+        "==" | "!=" | "not_eq" => 9,
+        "<" | ">" | "<=" | ">=" => 10,
+        "<<" => 12,
+        "+" | "-" => 13,
+        "*" | "/" | "%" => 14,
+        _ => return None,
+    })
+}
+
+const SHIFT_BINDS: u8 = 12;
+const THREE_WAY_BINDS: u8 = 11;
+const MEMBER_POINTER_BINDS: u8 = 15;
+
+/// Words that are operators in front of a value.
+const PREFIX_WORDS: &[&str] = &[
+    "sizeof", "alignof", "_Alignof", "__alignof__", "new", "delete", "not", "compl", "co_await", "__extension__",
+    "typeid", "__real__", "__imag__",
+];
+/// Words in front of a value that bind looser than any operator.
+const LOOSE_WORDS: &[&str] = &["throw", "co_yield", "return", "co_return", "goto", "case"];
+/// Words that are part of a type, and begin a declaration.
+const TYPE_WORDS: &[&str] = &[
+    "const", "volatile", "struct", "union", "enum", "class", "unsigned", "signed", "int", "char", "short", "long",
+    "float", "double", "void", "bool", "_Bool", "auto", "static", "extern", "register", "inline", "typedef", "using",
+    "constexpr", "typename", "wchar_t", "size_t", "constinit", "thread_local", "mutable", "decltype", "__typeof__", "typeof",
+    "template", "explicit", "virtual", "friend", "goto", "asm", "__asm__",
+];
+/// Within how many lexemes angle brackets must close.
+const ANGLES_AT_MOST: usize = 48;
+
+/// The lexemes of a text as an expression has them.
+#[derive(Clone, Copy)]
+pub(super) struct Values<'h> {
+    pub heads: Heads<'h>,
+    /// Runs that are not read, from where the reader is on.
+    pub inactive: &'h [(u32, u32)],
+}
+
+impl Values<'_> {
+    /// Adds the nodes of the lexemes from `start` to `end`.
+    pub fn shapes(&self, start: usize, end: usize, run: Run, shapes: &mut Vec<Shape>) {
+        let mut from = start;
+        while from < end {
+            let stop = self.part_end(from, end);
+            self.part(from, stop, run, shapes);
+            from = stop + 1;
+        }
+    }
+
+    /// The `,` or `;` behind a part, or the end.
+    fn part_end(&self, start: usize, end: usize) -> usize {
+        let mut at = start;
+        while at < end {
+            match self.heads.kind(at) {
+                Some(COMMA | SEMICOLON) => return at,
+                // `pair<a, b>`
+                Some(MARK) if self.heads.word(at) == "<" => at = self.angles_end(at, end).unwrap_or(at + 1),
+                _ => at = self.heads.close_of(at).filter(|close| *close < end).unwrap_or(at) + 1,
+            }
+        }
+        end
+    }
+
+    /// One part between commas.
+    fn part(&self, start: usize, end: usize, run: Run, shapes: &mut Vec<Shape>) {
+        let Some((start, end)) = self.trimmed(start, end) else { return };
+        let declares = match run {
+            Run::Words => return expressions::read_values(self, start, end, shapes),
+            Run::Declared | Run::Parameters => true,
+            Run::Statement | Run::Values => self.declares(start, end, run == Run::Statement),
+        };
+        let mark = shapes.len();
+        let whole = if declares {
+            self.declared(start, end, shapes);
+            false
+        } else {
+            let from = if self.is_one_of(start, LOOSE_WORDS) { start + 1 } else { start };
+            expressions::read(self, from, end, shapes)
+        };
+        let several = end - start > 1 && !(end - start == 2 && self.heads.kind(start) == Some(COMMENT));
+        let (start, end) = (start as u32, end as u32);
+        let covered = shapes[mark..].iter().any(|shape| shape.start == start && shape.end == end);
+        match run {
+            Run::Parameters | Run::Values if several && !whole && !covered => shapes.push(Shape { kind: PARAMETER, start, end }),
+            Run::Statement if declares && self.may_be_product(start as usize, end as usize) =>
+                shapes.push(Shape { kind: UNCERTAIN, start, end }),
+            _ => {}
+        }
+    }
+
+    /// A declaration: words, and a value behind `=` or `:`.
+    fn declared(&self, start: usize, end: usize, shapes: &mut Vec<Shape>) {
+        let mut at = start;
+        while at < end && !matches!(self.heads.word(at), "=" | ":") {
+            at = self.heads.close_of(at).filter(|close| *close < end).unwrap_or(at) + 1;
+        }
+        expressions::read_values(self, start, at.min(end), shapes);
+        if let Some((from, end)) = self.trimmed(at + 1, end) {
+            expressions::read(self, from, end, shapes);
+        }
+    }
+
+    /// Without comments at its edges; `None` when nothing is left.
+    fn trimmed(&self, start: usize, end: usize) -> Option<(usize, usize)> {
+        let (mut start, mut end) = (start, end);
+        while start < end && let Some(next) = self.note_end(start) {
+            start = next;
+        }
+        while start < end && matches!(self.heads.kind(end - 1), Some(COMMENT | DIRECTIVE | REGION_MARK | INERT)) {
+            end -= 1;
+        }
+        (start < end).then_some((start, end))
+    }
+
+    /// Where a comment, directive or unread run ends that begins here.
+    fn note_end(&self, at: usize) -> Option<usize> {
+        let kind = self.heads.kind(at)?;
+        if matches!(kind, COMMENT | DIRECTIVE | REGION_MARK | INERT) {
+            // An unread run begins behind its directive.
+            return Some(self.unread_end(at + 1).unwrap_or(at + 1));
+        }
+        self.unread_end(at)
+    }
+
+    fn unread_end(&self, at: usize) -> Option<usize> {
+        let index = self.inactive.partition_point(|run| run.1 as usize <= at);
+        let run = self.inactive.get(index)?;
+        (run.0 as usize <= at).then_some(run.1 as usize)
+    }
+
+    fn is_one_of(&self, at: usize, words: &[&str]) -> bool {
+        self.heads.kind(at) == Some(WORD) && words.contains(&self.heads.word(at))
+    }
+
+    /// Whether a part declares something, told by its shape: a type, and a name behind it.
+    fn declares(&self, start: usize, end: usize, statement: bool) -> bool {
+        let mut at = start;
+        while self.heads.kind(at) == Some(OPEN_SQUARE) && self.heads.word(at + 1) == "" && at < end {
+            at = self.heads.close_of(at).unwrap_or(at) + 1;
+        }
+        if self.heads.kind(at) != Some(WORD) || self.is_one_of(at, PREFIX_WORDS) || self.is_one_of(at, LOOSE_WORDS) {
+            return false;
+        }
+        if self.is_one_of(at, TYPE_WORDS) {
+            return true;
+        }
+        let mut next = self.path_end(at, end);
+        let named = next;
+        while next < end && (matches!(self.heads.word(next), "*" | "&" | "&&") || self.is_one_of(next, &["const", "volatile"])) {
+            next += 1;
+        }
+        if self.heads.kind(next) != Some(WORD) || next >= end || infix(self.heads.word(next)).is_some() {
+            return false;
+        }
+        match (next > named, self.heads.kind(next + 1)) {
+            (false, _) => true,
+            (true, _) if next + 1 >= end => statement,
+            (true, Some(MARK)) => self.heads.word(next + 1) == "=",
+            (true, Some(OPEN_SQUARE | OPEN_ROUND | OPEN_CURLY)) => statement,
+            _ => false,
+        }
+    }
+
+    /// `a * b`, which may also be a product.
+    fn may_be_product(&self, start: usize, end: usize) -> bool {
+        let plain = end - start == 3 && self.heads.word(start + 1) == "*";
+        plain && !self.is_one_of(start, TYPE_WORDS)
+    }
+
+    /// Where a name ends, with what qualifies it and its arguments in angle brackets.
+    fn path_end(&self, start: usize, end: usize) -> usize {
+        let mut at = start + 1;
+        while at < end {
+            match self.heads.word(at) {
+                "<" => match self.angles_end(at, end) {
+                    Some(next) => at = next,
+                    None => return at,
+                },
+                "::" if self.heads.kind(at + 1) == Some(WORD) && at + 1 < end => at += 2,
+                "::" if self.heads.word(at + 1) == "~" && at + 2 < end => at += 3,
+                _ => return at,
+            }
+        }
+        at
+    }
+
+    /// Where arguments in angle brackets end that begin at `start`; `None` when the mark is more likely an operator.
+    fn angles_end(&self, start: usize, end: usize) -> Option<usize> {
+        if self.heads.kind(start.checked_sub(1)?) != Some(WORD) {
+            return None;
+        }
+        let (mut at, mut depth) = (start, 0u32);
+        let limit = end.min(start + ANGLES_AT_MOST);
+        while at < limit {
+            match (self.heads.kind(at)?, self.heads.word(at)) {
+                (MARK, "<") => depth += 1,
+                (MARK, ">") => {
+                    depth -= 1;
+                    if depth == 0 {
+                        break;
+                    }
+                }
+                (MARK, "::" | "*" | "&" | "&&" | "..." | "-") | (WORD | NUMBER | COMMA | CHARACTER | COMMENT, _) => {}
+                (OPEN_ROUND | OPEN_SQUARE, _) => at = self.heads.close_of(at)?,
+                _ => return None,
+            }
+            at += 1;
+        }
+        let behind = at + 1;
+        let ends = match self.heads.kind(behind) {
+            _ if at >= limit => false,
+            _ if behind >= end => true,
+            Some(OPEN_ROUND | OPEN_CURLY | COMMA | SEMICOLON | CLOSE_ROUND | CLOSE_SQUARE | CLOSE_CURLY) => true,
+            Some(WORD) => !self.is_macro_value(behind),
+            Some(MARK) => matches!(self.heads.word(behind), "::" | ">" | "*" | "&" | "&&" | "..." | "="),
+            _ => false,
+        };
+        ends.then_some(behind)
+    }
+
+    /// A word that is a value rather than what a type declares: `a < b > MAX`.
+    fn is_macro_value(&self, at: usize) -> bool {
+        is_macro(self.heads.word(at))
+    }
+
+    /// Strings that follow each other, macros among them, are one.
+    fn strings_end(&self, start: usize, end: usize) -> usize {
+        let mut at = start;
+        let mut last = start + 1;
+        while at < end {
+            match self.heads.kind(at) {
+                Some(STRING) => last = at + 1,
+                Some(COMMENT) => {}
+                Some(WORD) if self.heads.word(at).starts_with(|first: char| first.is_ascii_uppercase()) || at == start => {
+                    last = at + 1;
+                    if self.heads.kind(last) == Some(OPEN_ROUND) && last < end && at > start
+                        && let Some(close) = self.heads.close_of(last).filter(|close| *close < end)
+                    {
+                        at = close;
+                        last = close + 1;
+                    }
+                }
+                _ => break,
+            }
+            at += 1;
+        }
+        last
+    }
+
+    /// What a group in front of a value is.
+    fn round(&self, open: usize, close: usize, end: usize) -> Item {
+        let group = Item::Operand { end: close + 1, node: Some(GROUP) };
+        let cast = |kind| Item::Prefix { end: close + 1, kind, binding: PREFIX_BINDS, node: Some(GROUP) };
+        let (holds_type, certain) = self.is_type(open + 1, close);
+        let behind = close + 1;
+        if !holds_type || behind >= end {
+            return group;
+        }
+        match (self.heads.kind(behind), self.heads.word(behind)) {
+            (Some(WORD), word) if infix(word).is_none() => cast(CAST),
+            (Some(NUMBER | STRING | CHARACTER), _) => cast(CAST),
+            (Some(OPEN_CURLY), _) => cast(CAST),
+            (Some(OPEN_ROUND), _) if certain => cast(CAST),
+            (Some(OPEN_ROUND), _) => cast(UNCERTAIN),
+            (Some(MARK), "!" | "~") => cast(CAST),
+            (Some(MARK), "-" | "+" | "*" | "&" | "&&" | "++" | "--" | "::") if certain => cast(CAST),
+            _ => group,
+        }
+    }
+
+    /// Whether lexemes can be a type, and whether they must be.
+    fn is_type(&self, start: usize, end: usize) -> (bool, bool) {
+        let mut certain = false;
+        let mut words = 0;
+        let mut at = start;
+        while at < end {
+            match (self.heads.kind(at), self.heads.word(at)) {
+                (Some(WORD), word) => {
+                    certain |= TYPE_WORDS.contains(&word) || word.ends_with("_t");
+                    words += 1;
+                }
+                (Some(MARK), "*" | "&" | "&&") => certain |= at + 1 == end,
+                (Some(MARK), "::" | "<" | ">") | (Some(COMMENT | COMMA), _) => {}
+                (Some(OPEN_SQUARE | OPEN_ROUND), _) if words > 0 => match self.heads.close_of(at) {
+                    Some(close) => {
+                        certain |= self.heads.word(at + 1) == "*";
+                        at = close;
+                    }
+                    None => return (false, false),
+                },
+                _ => return (false, false),
+            }
+            at += 1;
+        }
+        // Words with stars between them are a product, and with commas or brackets among them anything.
+        let one = words == 1 && self.path_end(start, end) == end;
+        let path = self.heads.kind(start) == Some(WORD) && self.path_end(start, end) == end;
+        (words > 0 && (certain || one || path), certain)
+    }
+
+    /// The `{` of a lambda whose captures are between these lexemes.
+    pub fn lambda_body(&self, close: usize, end: usize) -> Option<usize> {
+        let mut at = close + 1;
+        for _ in 0..LAMBDA_HEAD_AT_MOST {
+            match self.heads.kind(at).filter(|_| at < end)? {
+                OPEN_CURLY => return self.heads.close_of(at).is_some().then_some(at),
+                OPEN_ROUND | OPEN_SQUARE => at = self.heads.close_of(at)? + 1,
+                WORD | MARK | COMMENT => at += 1,
+                _ => return None,
+            }
+        }
+        None
+    }
+
+    /// Whether braces in a value hold statements, as a macro's argument or a statement in brackets does.
+    pub fn holds_statements(&self, open: usize, close: usize) -> bool {
+        let mut at = open + 1;
+        for _ in 0..STATEMENT_AT_MOST {
+            if at >= close {
+                return false;
+            }
+            match self.heads.kind(at) {
+                Some(SEMICOLON) => return true,
+                _ => at = self.heads.close_of(at).unwrap_or(at) + 1,
+            }
+        }
+        false
+    }
+
+    /// The bracket's partner, if it is in front of `end`.
+    fn closed(&self, at: usize, end: usize) -> Option<usize> {
+        self.heads.close_of(at).filter(|close| *close < end)
+    }
+
+    fn touches(&self, at: usize) -> bool {
+        let pair = (self.heads.lexemes.get(at), self.heads.lexemes.get(at + 1));
+        matches!(pair, (Some(one), Some(next)) if one.end == next.start)
+    }
+}
+
+/// How many lexemes may stand between a lambda's captures and its body.
+const LAMBDA_HEAD_AT_MOST: usize = 24;
+/// Within how many lexemes the first `;` tells that braces hold statements.
+const STATEMENT_AT_MOST: usize = 200;
+
+fn token(at: usize) -> Item {
+    Item::Operand { end: at + 1, node: None }
+}
+
+fn prefix(end: usize) -> Item {
+    Item::Prefix { end, kind: UNARY, binding: PREFIX_BINDS, node: None }
+}
+
+impl Items for Values<'_> {
+    fn leading(&self, at: usize, end: usize) -> Item {
+        if let Some(end) = self.note_end(at) {
+            return Item::Note { end };
+        }
+        let word = self.heads.word(at);
+        match self.heads.kind(at) {
+            Some(WORD | STRING) if self.heads.kind(at) == Some(STRING) || self.heads.kind(at + 1) == Some(STRING) => {
+                let end = self.strings_end(at, end);
+                Item::Operand { end, node: (end > at + 1).then_some(STRINGS) }
+            }
+            Some(WORD) if PREFIX_WORDS.contains(&word) => {
+                // `delete[] p`
+                let bare = self.heads.kind(at + 1) == Some(OPEN_SQUARE) && self.heads.close_of(at + 1) == Some(at + 2);
+                prefix(if bare && at + 3 <= end { at + 3 } else { at + 1 })
+            }
+            Some(WORD) if LOOSE_WORDS.contains(&word) =>
+                Item::Prefix { end: at + 1, kind: UNARY, binding: 1, node: None },
+            Some(WORD) if word == "operator" => Item::Unknown,
+            Some(WORD) => {
+                let end = self.path_end(at, end);
+                Item::Operand { end, node: (end > at + 1).then_some(QUALIFIED) }
+            }
+            Some(NUMBER | CHARACTER) => token(at),
+            Some(OPEN_ROUND) => match self.closed(at, end) {
+                Some(close) => self.round(at, close, end),
+                None => Item::Unknown,
+            },
+            Some(OPEN_SQUARE) => match self.closed(at, end) {
+                Some(close) => match self.lambda_body(close, end).and_then(|body| self.closed(body, end)) {
+                    Some(close) => Item::Operand { end: close + 1, node: None },
+                    None => Item::Operand { end: close + 1, node: Some(SUBSCRIPT) },
+                },
+                None => Item::Unknown,
+            },
+            Some(OPEN_CURLY) => match self.closed(at, end) {
+                Some(close) => {
+                    let block = self.holds_statements(at, close);
+                    Item::Operand { end: close + 1, node: (!block).then_some(INITIALIZER) }
+                }
+                None => Item::Unknown,
+            },
+            Some(MARK) => match word {
+                "+" | "-" | "!" | "~" | "*" | "&" | "&&" | "++" | "--" => prefix(at + 1),
+                "::" if self.heads.kind(at + 1) == Some(WORD) && at + 1 < end =>
+                    Item::Operand { end: self.path_end(at + 1, end), node: Some(QUALIFIED) },
+                "." if self.heads.kind(at + 1) == Some(WORD) && at + 1 < end =>
+                    Item::Operand { end: at + 2, node: Some(ACCESS) },
+                "..." => token(at),
+                ":" => Item::Answer { kind: CHOICE },
+                _ => Item::Unknown,
+            },
+            _ => Item::Unknown,
+        }
+    }
+
+    fn following(&self, at: usize, end: usize) -> Item {
+        if let Some(end) = self.note_end(at) {
+            return Item::Note { end };
+        }
+        let word = self.heads.word(at);
+        let group = |kind, node| match self.closed(at, end) {
+            Some(close) => Item::Postfix { end: close + 1, kind, node: Some(node) },
+            None => Item::Unknown,
+        };
+        let infix_of = |end, binding, to_right| {
+            let kind = if binding == ASSIGNMENT_BINDS { ASSIGNMENT } else { OPERATION };
+            Item::Infix { end, kind, binding, to_right }
+        };
+        match (self.heads.kind(at), word) {
+            (Some(OPEN_ROUND), _) => group(CALL, ARGUMENTS),
+            (Some(OPEN_SQUARE), _) => group(ACCESS, SUBSCRIPT),
+            (Some(OPEN_CURLY), _) if self.closed(at, end).is_some_and(|close| !self.holds_statements(at, close)) =>
+                group(CALL, INITIALIZER),
+            (Some(MARK), "++" | "--" | "...") => Item::Postfix { end: at + 1, kind: UNARY, node: None },
+            (Some(MARK), "->" | ".") if self.heads.word(at + 1) == "*" && self.touches(at) =>
+                infix_of(at + 2, MEMBER_POINTER_BINDS, false),
+            (Some(MARK), "->" | ".") => {
+                let name = match self.heads.word(at + 1) {
+                    "template" | "~" => at + 2,
+                    _ => at + 1,
+                };
+                match self.heads.kind(name) {
+                    Some(WORD) if name < end => Item::Postfix { end: self.path_end(name, end), kind: ACCESS, node: None },
+                    _ => Item::Unknown,
+                }
+            }
+            (Some(MARK), "?") => Item::Ask { binding: CHOICE_BINDS },
+            (Some(MARK), ":") => Item::Answer { kind: CHOICE },
+            (Some(MARK), "<=") if self.heads.word(at + 1) == ">" && self.touches(at) =>
+                infix_of(at + 2, THREE_WAY_BINDS, false),
+            (Some(MARK), ">") if self.heads.word(at + 1) == ">" && self.touches(at) => infix_of(at + 2, SHIFT_BINDS, false),
+            (Some(MARK), ">") if self.heads.word(at + 1) == ">=" && self.touches(at) =>
+                infix_of(at + 2, ASSIGNMENT_BINDS, true),
+            (Some(MARK | WORD), _) => match infix(word) {
+                Some(binding) => infix_of(at + 1, binding, binding == ASSIGNMENT_BINDS),
+                None => Item::Unknown,
+            },
+            _ => Item::Unknown,
+        }
+    }
+}
