@@ -48,14 +48,25 @@ impl Place {
         if text == "-" || Path::new(text).exists() {
             return whole(text.as_ref());
         }
-        if let Some((file, name)) = text.rsplit_once('@') && !file.is_empty() && !name.is_empty() {
-            return Place { file: file.into(), spot: Spot::Name(name.to_owned()) };
-        }
         let spots = text.match_indices(':').filter(|(at, _)| *at > 0).filter_map(|(at, _)| {
             let spot = parse_spot(&text[at + 1..])?;
             Some(Place { file: text[..at].into(), spot })
         });
-        spots.into_iter().next().unwrap_or_else(|| whole(text.as_ref()))
+        let names = text.match_indices('@').filter(|(at, _)| *at > 0 && at + 1 < text.len());
+        let names = names.map(|(at, _)| Place { file: text[..at].into(), spot: Spot::Name(text[at + 1..].to_owned()) });
+        // Folders and files may have either mark in their names: what exists tells.
+        let mut candidates: Vec<Place> = spots.chain(names).collect();
+        let known = |place: &Place| place.file == Path::new("-") || place.file.is_file();
+        if candidates.iter().any(known) {
+            candidates.retain(known);
+            candidates.sort_by_key(|place| place.file.as_os_str().len());
+            return candidates.pop().unwrap_or_else(|| whole(text.as_ref()));
+        }
+        let first_spot = candidates.iter().position(|place| !matches!(place.spot, Spot::Name(_)));
+        match first_spot.or(candidates.len().checked_sub(1)) {
+            Some(index) => candidates.swap_remove(index),
+            None => whole(text.as_ref()),
+        }
     }
 }
 
@@ -90,7 +101,12 @@ impl Spot {
     pub fn resolve(&self, code: Code<'_>, marks: &Marks) -> Result<Span, String> {
         let source = code.source;
         let offset = |at: LineColumn| {
-            source.lines().offset(source.text(), at).ok_or_else(|| no_position(source, at))
+            // Behind the last line end is where a range may end, though no line begins there.
+            let behind = at.column == 1 && at.line == source.lines().count() + 1 && source.text().ends_with('\n');
+            match source.lines().offset(source.text(), at) {
+                None if behind => Ok(source.span().end),
+                found => found.ok_or_else(|| no_position(source, at)),
+            }
         };
         let line = |number: u32| match number {
             0 => Err("lines count from 1".to_owned()),
@@ -220,6 +236,8 @@ mod tests {
             ("Gauge.java@Gauge.record", "Gauge.java", Spot::Name("Gauge.record".into())),
             ("c:odd:3", "c:odd", Spot::Line(3)),
             ("Gauge.java:x", "Gauge.java:x", Spot::Whole),
+            ("packages/@tide/core@2/Gauge.ts:3:7", "packages/@tide/core@2/Gauge.ts", Spot::Position(at(3, 7))),
+            ("site.css@.card", "site.css", Spot::Name(".card".into())),
             ("-:2:1", "-", Spot::Position(at(2, 1))),
         ] {
             assert_eq!(Place::parse(text.as_ref()), Place { file: file.into(), spot }, "{text}");

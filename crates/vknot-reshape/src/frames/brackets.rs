@@ -48,12 +48,25 @@ impl Frames<'_> {
         self.table.spec.leads.contains(&text) || is_one_of(self.table.spec.conditions, text)
     }
 
+    /// What holds a token, past assignments that leave their lines to what holds them.
+    fn holder_of(&self, node: &Node) -> NodeId {
+        let mut holder = node.parent;
+        loop {
+            let around = self.tree.node(holder);
+            let kind = self.table.kind(around.kind);
+            if kind.role != Role::Assignment || kind.hold != Hold::Through {
+                return holder;
+            }
+            holder = around.parent;
+        }
+    }
+
     /// What wraps in the innermost frame `aligns` with what stands behind a token, such as the colon of a constructor, or may do so.
     fn line_up_behind(&mut self, node: &Node, aligns: bool) {
         let top = *self.top();
         let sequence = matches!(top.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body);
-        if top.node == node.parent && top.bracket.is_none() && !sequence {
-            self.first_of = Some((self.stack.len() - 1, node.parent));
+        if top.node == self.holder_of(node) && top.bracket.is_none() && !sequence {
+            self.first_of = Some((self.stack.len() - 1, top.node));
             if !aligns {
                 return;
             }

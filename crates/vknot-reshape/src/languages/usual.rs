@@ -1,6 +1,6 @@
 //! What most languages have in common, for the end of a language's own tables.
 
-use crate::spec::indent::{IndentSpec, LinesBy};
+use crate::spec::indent::{Hold, IndentSpec, LinesBy};
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
 /// How lines stand in most languages.
@@ -36,6 +36,12 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     lines: LinesBy::Structure,
 };
 
+/// The nodes of expressions that hand-made readers tell: lines inside them stand as what holds them says.
+pub(crate) const EXPRESSIONS: (Hold, &[&str]) = (
+    Hold::Through,
+    &["access", "assignment", "call", "cast", "choice", "lambda", "operation", "strings", "unary_operation", "uncertain"],
+);
+
 /// How most languages look.
 pub(crate) const LOOKS: LookSpec = LookSpec {
     details: &[],
@@ -44,6 +50,7 @@ pub(crate) const LOOKS: LookSpec = LookSpec {
     named_values: &[],
     wrappers: &[],
     hidden: &[],
+    rungs: &[],
     conditionals: &["if_statement"],
     loops: &["for_statement", "while_statement", "do_statement"],
     region_markers: RegionMarkers::Comment,

@@ -4,8 +4,8 @@ use vknot_syntax::{contents_span, Embedded, NodeId, Role, Span, word_span_at};
 
 use crate::spec::Code;
 
-use super::naming::kind_words;
-use super::naming::with_attached;
+use super::naming::{attached, header_start, kind_words};
+use super::sections::{end_of_section, heading_level};
 
 /// One selection of a ladder.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -14,6 +14,29 @@ pub struct Rung {
     pub kind: String,
     /// Its bytes.
     pub span: Span,
+    /// Where it begins to say what it is: behind comments and annotations.
+    pub head: u32,
+    /// What the node is whose bytes they are, if they are one's.
+    pub role: Role,
+}
+
+impl Rung {
+    /// Whether it is what a person calls by this word: its own kind, or one of the words that all languages share.
+    pub fn is_called(&self, word: &str) -> bool {
+        let roles: &[Role] = match word {
+            "type" => &[Role::Type],
+            "function" | "method" => &[Role::Callable, Role::Lambda],
+            "member" => &[Role::Member, Role::Callable, Role::Type],
+            "statement" => &[Role::Statement, Role::Branch],
+            "block" => &[Role::Block, Role::Body],
+            "element" => &[Role::Element],
+            "list" => &[Role::List, Role::Arguments, Role::Collection],
+            "form" => &[Role::Form],
+            "rule" => &[Role::Rule],
+            _ => &[],
+        };
+        self.kind == word || roles.contains(&self.role)
+    }
 }
 
 /// The ladder around a span: every rung covers it, and each is larger than the one before.
@@ -55,7 +78,8 @@ fn through(code: Code<'_>, piece: &Embedded, at: Span) -> Vec<Rung> {
         whole.kind = format!("{} code", piece.tree.language().spec().title);
     }
     for rung in inner {
-        rungs.add(&rung.kind, piece.outer_span(rung.span));
+        let head = piece.outer_span(Span::new(rung.head, rung.head)).start;
+        rungs.add_node(&rung.kind, piece.outer_span(rung.span), head, rung.role);
     }
     for id in tree.ancestors(piece.host) {
         node_rungs(code, id, &mut rungs);
@@ -72,9 +96,14 @@ struct Rungs {
 impl Rungs {
     /// Adds a rung if it covers the place and is larger than all before.
     fn add(&mut self, kind: &str, span: Span) {
+        self.add_node(kind, span, span.start, Role::Part);
+    }
+
+    /// The same, with where it begins to say what it is.
+    fn add_node(&mut self, kind: &str, span: Span, head: u32, role: Role) {
         let grows = self.list.last().is_none_or(|last| span.covers(last.span) && span.len() > last.span.len());
         if grows && span.covers(self.at) && !span.is_empty() {
-            self.list.push(Rung { kind: kind.to_owned(), span });
+            self.list.push(Rung { kind: kind.to_owned(), span, head, role });
         }
     }
 }
@@ -136,7 +165,56 @@ fn token_rungs(code: Code<'_>, id: NodeId, at: Span, rungs: &mut Rungs) {
     }
     if role == Role::Comment {
         comment_run(code, id, rungs);
+        documented(code, id, rungs);
     }
+}
+
+/// The item a comment in front of it says something about.
+fn documented(code: Code<'_>, id: NodeId, rungs: &mut Rungs) {
+    let tree = code.tree;
+    let mut at = tree.node(id).next;
+    let end = tree.parent(id).map_or(0, |parent| tree.node(parent).next);
+    while at < end {
+        let next = NodeId(at);
+        if !matches!(tree.role(next), Role::Comment | Role::Annotation) {
+            let inner = wrapped_item(code, next);
+            if has_rung_with_comment(tree.role(inner)) {
+                attached_rung(code, inner, rungs);
+            }
+            return;
+        }
+        at = tree.node(next).next;
+    }
+}
+
+/// The item that a node says more about, or the node.
+fn wrapped_item(code: Code<'_>, id: NodeId) -> NodeId {
+    let tree = code.tree;
+    let mut inner = id;
+    while code.toolkit().kind(tree.node(inner).kind).wraps {
+        let item = tree.children(inner).find(|child| {
+            has_rung_with_comment(tree.role(*child)) || code.toolkit().kind(tree.node(*child).kind).wraps
+        });
+        match item {
+            Some(item) => inner = item,
+            None => break,
+        }
+    }
+    inner
+}
+
+fn has_rung_with_comment(role: Role) -> bool {
+    matches!(role, Role::Type | Role::Callable | Role::Member | Role::Rule)
+}
+
+/// An item with the comments, annotations and wrappers that belong to it.
+fn attached_rung(code: Code<'_>, id: NodeId, rungs: &mut Rungs) {
+    let attached = attached(code, id);
+    let kind = match attached.commented {
+        true => format!("{} with its comment", noun(code, id)),
+        false => format!("whole {}", noun(code, id)),
+    };
+    rungs.add_node(&kind, attached.span, header_start(code.tree, id), Role::Part);
 }
 
 /// Line comments directly above and below one another are one piece.
@@ -170,27 +248,67 @@ fn node_rungs(code: Code<'_>, id: NodeId, rungs: &mut Rungs) {
     if role == Role::File || node.is_leaf() {
         return;
     }
-    if let Some(contents) = between_brackets(code, id) {
+    if let Some(contents) = between_brackets(code, id).or_else(|| between_tags(code, id)) {
         rungs.add(&format!("{} contents", noun(code, id)), contents);
     }
     let item_of_list = matches!(parent_role, Role::Arguments | Role::List | Role::Collection);
-    if role != Role::Part || item_of_list {
+    if role != Role::Part || item_of_list || code.toolkit().kind(node.kind).is_rung {
         let kind = match parent_role {
             Role::Arguments if role != Role::Error => "argument".to_owned(),
             Role::List if role == Role::Part => "parameter".to_owned(),
             _ => noun(code, id),
         };
-        rungs.add(&kind, node.span());
+        rungs.add_node(&kind, node.span(), header_start(tree, id), role);
     }
-    if matches!(role, Role::Type | Role::Callable | Role::Member | Role::Rule) {
-        let kind = format!("{} with its comment", noun(code, id));
-        rungs.add(&kind, with_attached(code, id));
+    if has_rung_with_comment(role) {
+        attached_rung(code, id, rungs);
+    }
+    match role {
+        Role::Heading => {
+            let level = heading_level(code, id);
+            rungs.add("section", Span::new(node.start, end_of_section(code, id, level)));
+        }
+        _ if code.toolkit().has_headings => outer_runs(code, id, rungs),
+        _ => {}
+    }
+}
+
+/// In prose, the list an item is one of, and the sections something stands in.
+fn outer_runs(code: Code<'_>, id: NodeId, rungs: &mut Rungs) {
+    let tree = code.tree;
+    let Some(parent) = tree.parent(id) else { return };
+    let here = tree.node(id).span();
+    let mut list: Option<Span> = None;
+    let mut headings: Vec<(u32, NodeId)> = Vec::new();
+    for child in tree.children(parent) {
+        let span = tree.node(child).span();
+        match tree.role(child) {
+            Role::Arm => list = Some(Span::new(list.map_or(span.start, |list| list.start), span.end)),
+            _ if list.is_some_and(|list| list.covers(here)) => break,
+            _ => list = None,
+        }
+    }
+    if let Some(list) = list.filter(|list| list.covers(here)) {
+        rungs.add("list", list);
+    }
+    for child in tree.children(parent).take_while(|child| child.0 < id.0) {
+        if tree.role(child) == Role::Heading {
+            let level = heading_level(code, child);
+            headings.retain(|(other, _)| *other < level);
+            headings.push((level, child));
+        }
+    }
+    for (level, heading) in headings.into_iter().rev() {
+        rungs.add("section", Span::new(tree.node(heading).start, end_of_section(code, heading, level)));
     }
 }
 
 /// What a role is called on a ladder.
 fn noun(code: Code<'_>, id: NodeId) -> String {
     let tree = code.tree;
+    if code.toolkit().kind(tree.node(id).kind).has_word {
+        return kind_words(code, id).to_owned();
+    }
     match tree.role(id) {
         Role::Block => "block".to_owned(),
         Role::Body => "body".to_owned(),
@@ -204,6 +322,17 @@ fn noun(code: Code<'_>, id: NodeId) -> String {
         Role::Error => "unreadable piece".to_owned(),
         _ => kind_words(code, id).to_owned(),
     }
+}
+
+/// What is between the tags of an element.
+fn between_tags(code: Code<'_>, id: NodeId) -> Option<Span> {
+    let tree = code.tree;
+    let element = Some(id).filter(|id| tree.role(*id) == Role::Element)?;
+    let opening = tree.children(element).find(|child| tree.role(*child) == Role::Open)?;
+    let closing = tree.children(element).filter(|child| tree.role(*child) == Role::Close).last()?;
+    let first = tree.tokens().get(tree.node(opening).token_end as usize)?;
+    let last = tree.tokens().get((tree.node(closing).first_token as usize).checked_sub(1)?)?;
+    (first.start < last.end && first.start >= tree.node(opening).end).then_some(Span::new(first.start, last.end))
 }
 
 /// From behind a node's opening bracket to before its closing one, blanks at the edges left out.

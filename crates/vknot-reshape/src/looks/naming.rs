@@ -40,11 +40,24 @@ pub fn kind_words(code: Code<'_>, id: NodeId) -> &'static str {
     code.toolkit().words(tree.node(id).kind)
 }
 
+/// An item with what belongs to it.
+pub struct Attached {
+    /// From the first of it to the item's end.
+    pub span: Span,
+    /// Whether a comment is among it.
+    pub commented: bool,
+}
+
 /// The span from the comments and annotations that belong to an item, directly in front of it, to its end.
 pub fn with_attached(code: Code<'_>, id: NodeId) -> Span {
+    attached(code, id).span
+}
+
+/// An item with the comments and annotations that belong to it, directly in front of it.
+pub fn attached(code: Code<'_>, id: NodeId) -> Attached {
     let tree = code.tree;
     let id = whole_item(code, id);
-    let Some(parent) = tree.parent(id) else { return tree.node(id).span() };
+    let Some(parent) = tree.parent(id) else { return Attached { span: tree.node(id).span(), commented: false } };
     let mut before: Vec<NodeId> = Vec::new();
     for child in tree.children(parent).take_while(|child| *child != id) {
         match tree.role(child) {
@@ -52,6 +65,8 @@ pub fn with_attached(code: Code<'_>, id: NodeId) -> Span {
             _ => before.clear(),
         }
     }
-    let first = leading(code, id, &before).first().copied().unwrap_or(id);
-    Span::new(tree.node(first).start, tree.node(id).end)
+    let leading = leading(code, id, &before);
+    let first = leading.first().copied().unwrap_or(id);
+    let commented = leading.iter().any(|id| tree.role(*id) == Role::Comment);
+    Attached { span: Span::new(tree.node(first).start, tree.node(id).end), commented }
 }

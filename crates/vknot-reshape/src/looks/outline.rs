@@ -255,21 +255,38 @@ fn one_line(text: &str) -> String {
 }
 
 /// The entries a path of names leads to. Each name may be any entry's below the one before, so steps can be left out;
-/// a path without steps left out is preferred.
+/// what is called by all of the path is preferred, then a path without steps left out. A name may hold dots of its own.
 pub fn find_by_name(entries: &[OutlineEntry], path: OutlinePath<'_>) -> Vec<usize> {
-    let steps: Vec<&str> = path.split('.').collect();
-    let ancestors = |index: usize| std::iter::successors(Some(index), |at| entries[*at].parent);
-    let matches = |index: &usize| {
-        let mut wanted = steps.iter().rev();
-        let Some(last) = wanted.next() else { return false };
-        if entries[*index].name != **last {
-            return false;
+    let called: Vec<usize> = (0..entries.len()).filter(|index| entries[*index].name == path).collect();
+    if !called.is_empty() && path.contains('.') {
+        return called;
+    }
+    let steps = |index: usize| {
+        let (mut rest, mut steps) = (Some(path), 0);
+        let mut at = Some(index);
+        while let (Some(wanted), Some(here)) = (rest, at) {
+            match before_name(wanted, &entries[here].name) {
+                Some(before) => (rest, steps) = (before, steps + 1),
+                None if here == index => return None,
+                None => {}
+            }
+            at = entries[here].parent;
         }
-        let mut names = ancestors(*index).skip(1).map(|at| entries[at].name.as_str());
-        wanted.all(|step| names.any(|name| name == *step))
+        rest.is_none().then_some(steps)
     };
-    let found: Vec<usize> = (0..entries.len()).filter(matches).collect();
-    let direct = |index: &usize| entries[*index].depth as usize + 1 == steps.len();
-    let exact: Vec<usize> = found.iter().copied().filter(direct).collect();
-    if exact.is_empty() { found } else { exact }
+    let found: Vec<(usize, u32)> =
+        (0..entries.len()).filter_map(|index| steps(index).map(|steps| (index, steps))).collect();
+    let exact: Vec<usize> =
+        found.iter().filter(|(index, steps)| entries[*index].depth + 1 == *steps).map(|(index, _)| *index).collect();
+    if exact.is_empty() { found.into_iter().map(|(index, _)| index).collect() } else { exact }
+}
+
+/// What is left of a path in front of its last name: `Some(None)` when it is nothing but that name.
+fn before_name<'p>(path: &'p str, name: &str) -> Option<Option<&'p str>> {
+    let before = path.strip_suffix(name).filter(|_| !name.is_empty())?;
+    match before.strip_suffix('.') {
+        _ if before.is_empty() => Some(None),
+        Some(before) => Some(Some(before)),
+        None => name.starts_with('.').then_some(Some(before)),
+    }
 }

@@ -33,6 +33,8 @@ pub(crate) struct LookSpec {
     pub wrappers: &'static [&'static str],
     /// Kinds whose inside is not to be outlined, such as code that is commented out.
     pub hidden: &'static [&'static str],
+    /// Kinds without a role that are worth a rung of the ladder.
+    pub rungs: &'static [&'static str],
     /// Kinds that decide which of their blocks run.
     pub conditionals: &'static [&'static str],
     /// Kinds that run their blocks again and again.

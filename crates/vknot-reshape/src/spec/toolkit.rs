@@ -54,6 +54,10 @@ pub(crate) struct KindLooks {
     pub wraps: bool,
     /// Whether what is inside is not to be outlined.
     pub hides: bool,
+    /// Whether it is worth a rung of the ladder though it has no role.
+    pub is_rung: bool,
+    /// Whether its language has a word for it.
+    pub has_word: bool,
     /// What its blocks are parts of.
     pub construct: Option<Construct>,
 }
@@ -75,6 +79,8 @@ impl KindLooks {
             outlined: looks.outlined.contains(&name),
             wraps: looks.wrappers.contains(&name),
             hides: looks.hidden.contains(&name),
+            is_rung: looks.rungs.contains(&name),
+            has_word: looks.words.iter().any(|(kind, _)| *kind == name),
             construct,
         }
     }

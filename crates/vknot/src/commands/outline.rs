@@ -4,7 +4,7 @@ use std::io::Write;
 
 use serde_json::{json, Value};
 use vknot_reshape::looks::{self, OutlineEntry};
-use vknot_syntax::Role;
+use vknot_syntax::{Role, Span};
 
 use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
@@ -12,13 +12,14 @@ use crate::files::input::Input;
 use crate::files::targets::targets;
 use crate::output::{self, FAINT, HEAD, KIND, NAME};
 use crate::output::json::SpanJson;
-use crate::problem::Outcome;
+use crate::place::Spot;
+use crate::problem::{Outcome, Problem};
 
 /// Show the structure of files as a tree
 #[derive(clap::Args)]
 pub struct Arguments {
-    /// Files and folders; `-` is standard input
-    #[arg(required = true, value_name = "PATH")]
+    /// Files, folders, and places in files, for the items there; `-` is standard input
+    #[arg(required = true, value_name = "PLACE")]
     paths: Vec<std::ffi::OsString>,
     /// Levels to show
     #[arg(long, value_name = "N")]
@@ -42,7 +43,13 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
                 continue;
             }
         };
-        let mut entries = looks::outline(input.code());
+        let mut entries = match at_spots(&input, looks::outline(input.code()), &target.spots) {
+            Ok(entries) => entries,
+            Err(message) => {
+                problems.push(Problem::new(input.shown.clone(), message));
+                continue;
+            }
+        };
         if let Some(depth) = arguments.depth {
             entries.retain(|entry| entry.depth < depth);
         }
@@ -56,6 +63,46 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
     }
     output::problems(&problems);
     Ok(if problems.is_empty() { Outcome::Done } else { Outcome::Failed })
+}
+
+/// The entries at some spots: the innermost item around each with what is in it, or all items in a range that is in none.
+fn at_spots(input: &Input, entries: Vec<OutlineEntry>, spots: &[Spot]) -> Result<Vec<OutlineEntry>, String> {
+    if spots.is_empty() {
+        return Ok(entries);
+    }
+    let mut kept = vec![false; entries.len()];
+    for spot in spots {
+        let span = trimmed(input, spot.resolve(input.code(), input.marks())?);
+        let around = entries.iter().rposition(|entry| entry.span.covers(span));
+        // Items that begin on a line are there, though the line holds but their beginning.
+        let beginning = |entry: &OutlineEntry| {
+            let whole_lines = matches!(spot, Spot::Line(_) | Spot::Lines(..));
+            whole_lines && span.start <= entry.span.start && entry.span.start < span.end
+        };
+        for (index, entry) in entries.iter().enumerate() {
+            kept[index] |= span.covers(entry.span) || beginning(entry);
+        }
+        if !kept.iter().any(|kept| *kept) && let Some(around) = around {
+            kept[around] = true;
+        }
+    }
+    // What is inside an item that is there is there, too.
+    for index in 0..entries.len() {
+        kept[index] |= entries[index].parent.is_some_and(|parent| kept[parent]);
+    }
+    if !kept.iter().any(|kept| *kept) {
+        return Err("no item is there; `vknot outline FILE` shows them all".to_owned());
+    }
+    let top = entries.iter().zip(&kept).filter(|(_, kept)| **kept).map(|(entry, _)| entry.depth).min().unwrap_or(0);
+    let there = entries.into_iter().zip(kept).filter(|(_, kept)| *kept);
+    Ok(there.map(|(entry, _)| OutlineEntry { depth: entry.depth - top, ..entry }).collect())
+}
+
+/// A span without the blanks at its edges.
+fn trimmed(input: &Input, span: Span) -> Span {
+    let text = input.source().slice(span);
+    let start = span.start + (text.len() - text.trim_start().len()) as u32;
+    Span::new(start.min(span.end), (start + text.trim().len() as u32).min(span.end))
 }
 
 fn show(out: &mut impl Write, input: &Input, entries: &[OutlineEntry]) -> std::io::Result<()> {

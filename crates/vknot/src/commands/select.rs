@@ -4,7 +4,7 @@ use std::io::Write;
 
 use serde_json::{json, Value};
 use vknot_reshape::looks::{self, Rung};
-use vknot_syntax::Span;
+use vknot_syntax::{Role, Span};
 
 use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
@@ -27,14 +27,18 @@ pub struct Arguments {
     /// Print the text of one rung
     #[arg(long, value_name = "N", conflicts_with_all = ["grow", "shrink"])]
     rung: Option<usize>,
+    /// Print the innermost rung of a kind that is larger than the given range: `statement`, `method`, `type`, `element`,
+    /// or any other word the ladder shows
+    #[arg(long, value_name = "KIND", conflicts_with_all = ["rung", "grow", "shrink"])]
+    up_to: Option<String>,
     /// Print the smallest rung larger than the given range
     #[arg(long, conflicts_with = "shrink")]
     grow: bool,
     /// Print the largest rung smaller than the given range
     #[arg(long)]
     shrink: bool,
-    /// Where growing began, for shrinking back towards it [default: the start of the range]
-    #[arg(long, value_name = "LINE:COL", requires = "shrink")]
+    /// Where growing began, for shrinking back to it: a position, or a range [default: the start of the range]
+    #[arg(long, value_name = "SPOT", requires = "shrink")]
     from: Option<String>,
     /// Print the span instead of the text
     #[arg(long)]
@@ -58,6 +62,7 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
         span = Span::new(start, start);
     }
     let picked = match (arguments.rung, arguments.grow, arguments.shrink) {
+        _ if let Some(kind) = &arguments.up_to => up_to(&input, span, kind),
         (Some(rung), ..) => {
             let ladder = looks::ladder(input.code(), span);
             let count = ladder.len();
@@ -85,21 +90,39 @@ fn fail(problem: crate::problem::Problem) -> anyhow::Result<Outcome> {
     Ok(Outcome::Failed)
 }
 
-/// The largest rung inside the range on the ladder of the starting place.
+/// The innermost rung around a range that is called by a word.
+fn up_to(input: &Input, range: Span, kind: &str) -> Result<Rung, String> {
+    let larger = |rung: &&Rung| rung.span.covers(range) && rung.span.len() > range.len();
+    let ladder = looks::ladder(input.code(), range);
+    let found = ladder.iter().filter(larger).find(|rung| rung.is_called(kind)).cloned();
+    found.ok_or_else(|| {
+        let mut kinds: Vec<&str> = ladder.iter().filter(larger).map(|rung| rung.kind.as_str()).collect();
+        kinds.dedup();
+        match kinds.is_empty() {
+            true => "this is the whole file already".to_owned(),
+            false => format!("nothing around this is called `{kind}`; there is {}", kinds.join(", ")),
+        }
+    })
+}
+
+/// The largest rung inside the range on the ladder of the starting place; that place itself if there is none between.
 fn shrunk(arguments: &Arguments, input: &Input, range: Span) -> Result<Rung, String> {
     let start = match &arguments.from {
         None => Span::new(range.start, range.start),
         Some(text) => match parse_spot(text) {
-            Some(spot @ Spot::Position(_)) => spot.resolve(input.code(), input.marks())?,
-            _ => return Err(format!("`{text}` is not LINE:COL")),
+            Some(spot @ (Spot::Position(_) | Spot::Range(..))) => spot.resolve(input.code(), input.marks())?,
+            _ => return Err(format!("`{text}` is neither LINE:COL nor LINE:COL-LINE:COL")),
         },
     };
     if !range.covers(start) {
         return Err("the starting place is not in the range".to_owned());
     }
-    let smaller = |rung: &Rung| range.covers(rung.span) && rung.span.len() < range.len();
+    let smaller = |rung: &Rung| range.covers(rung.span) && rung.span.len() < range.len() && rung.span.len() > start.len();
     let ladder = looks::ladder(input.code(), start);
-    ladder.into_iter().rev().find(smaller).ok_or_else(|| "there is nothing smaller to select here".to_owned())
+    let began = Rung { kind: "selection".to_owned(), span: start, head: start.start, role: Role::Part };
+    let began = Some(began).filter(|began| !start.is_empty() && began.span.len() < range.len());
+    let found = ladder.into_iter().rev().find(smaller).or(began);
+    found.ok_or_else(|| "there is nothing smaller to select here".to_owned())
 }
 
 fn one(arguments: &Arguments, input: &Input, rung: &Rung) -> anyhow::Result<Outcome> {
@@ -126,7 +149,8 @@ fn whole(arguments: &Arguments, input: &Input, span: Span) -> anyhow::Result<Out
     let kinds = ladder.iter().map(|rung| rung.kind.len()).max().unwrap_or(0);
     for (number, (rung, span)) in ladder.iter().zip(&spans).enumerate() {
         let text = input.source().slice(rung.span);
-        let first = text.lines().next().unwrap_or("").trim_end();
+        // What an item is says its head, not the comment or annotation in front of it.
+        let first = input.source().slice(Span::new(rung.head, rung.span.end)).lines().next().unwrap_or("").trim_end();
         let more = text.trim_end().lines().count().saturating_sub(1);
         let first = shortened(first);
         let more = match more {
@@ -147,7 +171,7 @@ fn shortened(line: &str) -> String {
 }
 
 fn rung_document(input: &Input, rung: &Rung) -> Value {
-    let text = input.source().slice(rung.span);
+    let text = input.source().slice(Span::new(rung.head, rung.span.end));
     json!({
         "kind": rung.kind,
         "span": SpanJson::of(input.source(), rung.span),

@@ -56,7 +56,7 @@ pub(super) const INDENTED: IndentSpec = IndentSpec {
         (Hold::Margin, &["directive", "macro", "include", "region_mark"]),
         (Hold::Inactive, &["inactive"]),
         (Hold::List, &["subscript"]),
-        (Hold::Through, &["access", "operation", "unary_operation", "choice", "assignment", "cast", "strings", "uncertain", "call"]),
+        usual::EXPRESSIONS,
     ],
     namespaces: &["namespace"],
     prefixes: &["template"],

@@ -32,8 +32,9 @@ static STYLE: LanguageStyle = LanguageStyle {
 pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
     loops: &["loop"],
-    words: &[("at_rule", "rule")],
+    words: &[("at_rule", "rule"), ("declaration", "declaration"), ("value_part", "value")],
+    rungs: &["selectors", "selector", "value", "value_part", "head"],
     ..usual::LOOKS
 };
 
-pub(crate) const INDENTED: IndentSpec = IndentSpec { habit: 2, ..usual::INDENT };
+pub(crate) const INDENTED: IndentSpec = IndentSpec { habit: 2, holds: &[usual::EXPRESSIONS], ..usual::INDENT };

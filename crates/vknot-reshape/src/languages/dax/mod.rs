@@ -35,6 +35,6 @@ const LOOKS: LookSpec = LookSpec {
 };
 
 const INDENTED: IndentSpec = IndentSpec {
-    holds: &[(Hold::Flat, &["measure"]), (Hold::Section, &["variable", "result"])],
+    holds: &[(Hold::Flat, &["measure"]), (Hold::Section, &["variable", "result"]), usual::EXPRESSIONS],
     ..usual::INDENT
 };

@@ -54,7 +54,7 @@ const INDENTED: IndentSpec = IndentSpec {
         (Hold::Margin, &["directive"]),
         (Hold::Inactive, &["inactive"]),
         (Hold::Literal, &["subscript"]),
-        (Hold::Through, &["access", "operation", "unary_operation", "assignment", "call"]),
+        usual::EXPRESSIONS,
     ],
     middle: &["else", "except", "finally", "until", "then", "do", "of"],
     tails: &[],
