@@ -39,7 +39,7 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
 /// The nodes of expressions that hand-made readers tell: lines inside them stand as what holds them says.
 pub(crate) const EXPRESSIONS: (Hold, &[&str]) = (
     Hold::Through,
-    &["access", "assignment", "call", "cast", "choice", "lambda", "operation", "strings", "unary_operation", "uncertain"],
+    &["access", "assignment", "call", "cast", "choice", "operation", "strings", "unary_operation", "uncertain"],
 );
 
 /// How most languages look.

@@ -3,7 +3,7 @@
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
-use crate::spec::indent::IndentSpec;
+use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -37,7 +37,7 @@ pub(super) const LOOKS: LookSpec = LookSpec {
 };
 
 pub(crate) const INDENTED: IndentSpec = IndentSpec {
-    holds: &[usual::EXPRESSIONS],
+    holds: &[usual::EXPRESSIONS, (Hold::Through, &["lambda"])],
     middle: &["else", "elseif", "catch", "unwind_protect_cleanup"],
     ..usual::INDENT
 };
