@@ -1,6 +1,7 @@
 //! The developers' own commands: corpus runs, figures, refreshing what is generated.
 
 mod corpus;
+mod damage;
 mod docs;
 mod fuzz;
 mod growth;
@@ -28,6 +29,8 @@ struct Arguments {
 enum Command {
     /// Do every step on every file of some folders in memory and count what goes wrong
     Corpus(corpus::Arguments),
+    /// Damage sound files and tell how much of their outline is still there
+    Damage(damage::Arguments),
     /// Damage samples at random and check what comes out
     Fuzz(fuzz::Arguments),
     /// Repeat constructs and tell what grows faster than the text
@@ -45,6 +48,7 @@ enum Command {
 fn main() -> anyhow::Result<ExitCode> {
     match Arguments::parse().command {
         Command::Corpus(arguments) => corpus::run(&arguments),
+        Command::Damage(arguments) => damage::run(&arguments),
         Command::Fuzz(arguments) => fuzz::run(&arguments),
         Command::Growth(arguments) => growth::measure(&arguments),
         Command::Ratios(arguments) => ratios::run(&arguments),

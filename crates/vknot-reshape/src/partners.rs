@@ -2,7 +2,7 @@
 //!
 //! A brace closes whatever was left open inside it; other brackets close their like only.
 
-use vknot_syntax::{Bracket, Role, TokenId};
+use vknot_syntax::{Bracket, Node, Role, TokenId, Tree};
 
 use crate::spec::Code;
 
@@ -88,6 +88,24 @@ pub(crate) fn bracket_of(code: Code<'_>, token: TokenId) -> Option<Bracket> {
     Bracket::of(text).or_else(|| Bracket::marked(text))
 }
 
+/// The shape of the bracket that a node stands for which the text lacks.
+pub(crate) fn missing_closer(tree: &Tree, node: &Node) -> Option<u8> {
+    let bracket = Bracket::of(tree.language().kind_name(node.kind)).filter(|_| node.is_missing())?;
+    (!bracket.opens).then_some(bracket.shape)
+}
+
+/// The closing brackets that the text lacks, each with the token in front of which it belongs.
+fn missing_closers(tree: &Tree) -> impl Iterator<Item = (TokenId, u8)> + '_ {
+    let nodes = if tree.has_error() { tree.nodes() } else { &[] };
+    nodes.iter().filter_map(|node| Some((node.first_token, missing_closer(tree, node)?)))
+}
+
+/// Whether a token is a bracket of which the reader says that it closes nothing.
+pub(crate) fn is_stray(tree: &Tree, token: TokenId) -> bool {
+    let node = tree.tokens().get(token as usize).map(|token| token.node);
+    node.is_some_and(|id| tree.role(id) == Role::Error && tree.role(tree.node(id).parent) != Role::Error)
+}
+
 /// How many bytes a bracket takes with the mark in front of it.
 const MARK_AT_MOST: usize = 12;
 
@@ -104,9 +122,16 @@ impl Partners {
     pub fn of(code: Code<'_>) -> Self {
         let mut partner: Vec<TokenId> = (0..code.tree.tokens().len() as TokenId).collect();
         let mut open: OpenBrackets<TokenId> = OpenBrackets::new();
+        let mut missing = missing_closers(code.tree).peekable();
         for token in 0..partner.len() as TokenId {
+            while let Some((_, shape)) = missing.next_if(|(at, _)| *at <= token) {
+                open.close(shape);
+            }
             let Some(bracket) = bracket_of(code, token) else { continue };
             partner[token as usize] = ALONE;
+            if is_stray(code.tree, token) {
+                continue;
+            }
             if bracket.opens {
                 open.open(bracket.shape, token);
             } else if let Some((start, _)) = open.close(bracket.shape) {

@@ -9,7 +9,7 @@
 
 use vknot_syntax::{Node, NodeId, Role, Source, TokenId, Tree};
 
-use crate::partners::{bracket_of, OpenBrackets};
+use crate::partners::{bracket_of, is_stray, missing_closer, OpenBrackets};
 use crate::spec::Code;
 use crate::spec::forms::HeadRule;
 use crate::spec::indent::{Hold, IndentTable};
@@ -189,8 +189,9 @@ impl<'a> Frames<'a> {
     fn reached(&mut self, token: TokenId) -> Option<NodeId> {
         let nodes = self.tree.nodes();
         // Nodes without a token have no line.
-        while nodes.get(self.next as usize).is_some_and(|node| node.is_empty() || node.first_token < token) {
+        while let Some(node) = nodes.get(self.next as usize).filter(|node| node.is_empty() || node.first_token < token) {
             self.next += 1;
+            self.count_missing(node);
         }
         self.close_ended(self.next);
         nodes.get(self.next as usize).filter(|node| node.first_token == token).map(|_| NodeId(self.next))
@@ -346,6 +347,7 @@ impl<'a> Frames<'a> {
         while let Some(node) = nodes.get(self.next as usize).filter(|node| node.first_token <= token) {
             let id = NodeId(self.next);
             self.next += 1;
+            self.count_missing(node);
             if !node.is_empty() && node.first_token == token {
                 self.close_ended(id.0);
                 self.enter(id, node, column);
@@ -384,12 +386,22 @@ impl<'a> Frames<'a> {
         if bracket.opens {
             return open.open(bracket.shape, Opened { place, line });
         }
+        if is_stray(self.tree, token) {
+            return;
+        }
         if let Some((closed, _)) = open.close(bracket.shape) {
             // A bracket in front of a brace that is closed again was left open if a word follows.
             let next = self.tree.tokens().get(token as usize + 1);
             if next.is_some_and(|next| self.source.slice(next.span()).starts_with(char::is_alphanumeric)) {
                 open.forget_while(|opened| opened.line == closed.line);
             }
+        }
+    }
+
+    /// Closes the bracket whose partner the text lacks, where the reader says it would have stood.
+    fn count_missing(&mut self, node: &Node) {
+        if let Some(open) = &mut self.nesting && let Some(shape) = missing_closer(self.tree, node) {
+            open.close(shape);
         }
     }
 

@@ -1,6 +1,6 @@
 //! Which pieces of a file with syntax errors cannot be trusted to be nested as the tree says.
 //!
-//! An error may swallow a bracket; then everything up to the partner of that bracket hangs in the wrong place. The
+//! An error may swallow a bracket, or one is missing; then everything up to the partner of that bracket hangs in the wrong place. The
 //! smallest node whose own brackets all have partners is left alone.
 
 use std::collections::HashSet;
@@ -22,7 +22,7 @@ pub(super) fn untrusted(code: Code<'_>) -> HashSet<NodeId> {
     }
     let partners = Partners::of(code);
     let unbalanced: Vec<NodeId> = tree.errors()
-        .filter(|id| tree.role(*id) == Role::Error && !are_closed(&partners, tree, *id))
+        .filter(|id| is_unbalanced(&partners, tree, *id))
         .take(ERRORS_AT_MOST + 1)
         .collect();
     if unbalanced.len() > ERRORS_AT_MOST {
@@ -35,6 +35,12 @@ pub(super) fn untrusted(code: Code<'_>) -> HashSet<NodeId> {
         found.insert(closed.unwrap_or(tree.root()));
     }
     found
+}
+
+/// Whether an error holds half a pair of brackets, or the text lacks a bracket here.
+fn is_unbalanced(partners: &Partners, tree: &Tree, id: NodeId) -> bool {
+    let lacks_bracket = tree.node(id).is_missing() && matches!(tree.kind_name(id), ")" | "]" | "}");
+    lacks_bracket || tree.role(id) == Role::Error && !are_closed(partners, tree, id)
 }
 
 /// Whether a node holds both or neither of each pair of brackets.

@@ -1,21 +1,8 @@
-//! Lexemes, and which brackets among them belong together.
+//! Which brackets among lexemes belong together.
 
 use crate::language::Kind;
-
-/// A word, mark, literal or comment, before it has a place in a tree.
-#[derive(Clone, Copy, Debug)]
-pub(crate) struct Lexeme {
-    pub kind: Kind,
-    pub start: u32,
-    pub end: u32,
-}
-
-impl Lexeme {
-    /// Its text.
-    pub fn of(self, text: &str) -> &str {
-        text.get(self.start as usize..self.end as usize).unwrap_or("")
-    }
-}
+use super::lexeme::Lexeme;
+use super::margins::Margins;
 
 /// What stands for "no partner".
 pub(crate) const NO_PARTNER: u32 = u32::MAX;
@@ -33,39 +20,48 @@ const SKIPPED_AT_MOST: usize = 32;
 /// For each lexeme that is a bracket, the index of its partner.
 ///
 /// Brackets are matched in order. Where that leaves some over, indentation decides: a closing bracket that begins its line goes
-/// to the bracket whose line begins as far to the right, so that the one that is really missing stays alone.
+/// to the bracket whose line begins as far to the right, and a line that stands no further in than that of an open bracket is behind it, so that
+/// the one that is really missing stays alone.
 pub(crate) fn partners(text: &str, lexemes: &[Lexeme], shape: impl Fn(Kind) -> Option<(u8, Side)>) -> Vec<u32> {
-    let (plain, left) = matched(lexemes, &shape, &|_, _| true);
+    let (plain, left) = matched(lexemes, &shape, None);
     if left == 0 {
         return plain;
     }
-    let columns = columns(text, lexemes);
-    let lines = line_columns(&columns);
-    let fits = |open: usize, close: usize| columns[close].is_none_or(|column| lines[open] == column);
-    let (indented, still_left) = matched(lexemes, &shape, &fits);
+    let margins = Margins::new(text, lexemes);
+    let (indented, still_left) = matched(lexemes, &shape, Some(&margins));
     if still_left <= left { indented } else { plain }
 }
 
-/// Matches brackets; `fits` may refuse a pair, as lexeme numbers. Gives how many are left over, too.
+/// Matches brackets, by indentation too if that is given. Gives how many are left over, too.
 fn matched(
     lexemes: &[Lexeme],
     shape: &impl Fn(Kind) -> Option<(u8, Side)>,
-    fits: &dyn Fn(usize, usize) -> bool,
+    margins: Option<&Margins>,
 ) -> (Vec<u32>, usize) {
     let mut partner = vec![NO_PARTNER; lexemes.len()];
-    let mut open: Vec<(usize, u8)> = Vec::new();
+    // Brackets with their shapes, and the columns of the lines they belong to.
+    let mut open: Vec<(usize, u8, u32)> = Vec::new();
     let mut left = 0;
     for (index, lexeme) in lexemes.iter().enumerate() {
-        match shape(lexeme.kind) {
-            Some((kind, Side::Opens)) => open.push((index, kind)),
+        let side = shape(lexeme.kind);
+        if let Some(margins) = margins && !matches!(side, Some((_, Side::Closes))) {
+            while open.pop_if(|(at, _, head)| margins.is_behind(index, (*at, *head))).is_some() {
+                left += 1;
+            }
+        }
+        match side {
+            Some((kind, Side::Opens)) => {
+                open.push((index, kind, margins.map_or(0, |margins| margins.head(index))));
+            }
             Some((kind, Side::Closes)) => {
-                let candidates = open.iter().rev().take(SKIPPED_AT_MOST);
-                let found = candidates.clone().position(|(at, other)| *other == kind && fits(*at, index));
-                match found {
+                let column = margins.and_then(|margins| margins.column(index));
+                let fits = |head: u32| column.is_none_or(|column| column == head);
+                let mut candidates = open.iter().rev().take(SKIPPED_AT_MOST);
+                match candidates.position(|(_, other, head)| *other == kind && fits(*head)) {
                     Some(skipped) => {
                         left += skipped;
                         open.truncate(open.len() - skipped);
-                        if let Some((at, _)) = open.pop() {
+                        if let Some((at, ..)) = open.pop() {
                             partner[at] = index as u32;
                             partner[index] = at as u32;
                         }
@@ -77,26 +73,4 @@ fn matched(
         }
     }
     (partner, left + open.len())
-}
-
-/// The column of each lexeme that begins its line.
-fn columns(text: &str, lexemes: &[Lexeme]) -> Vec<Option<u32>> {
-    let bytes = text.as_bytes();
-    let column = |lexeme: &Lexeme| {
-        let before = bytes.get(..lexeme.start as usize).unwrap_or(b"");
-        let blank = before.iter().rev().take_while(|byte| matches!(byte, b' ' | b'\t'));
-        let width = blank.clone().map(|byte| if *byte == b'\t' { 4 } else { 1 }).sum();
-        let start = before.len() - blank.count();
-        (start == 0 || bytes[start - 1] == b'\n').then_some(width)
-    };
-    lexemes.iter().map(column).collect()
-}
-
-/// For each lexeme the column of the one that begins its line.
-fn line_columns(columns: &[Option<u32>]) -> Vec<u32> {
-    let begun = columns.iter().scan(0, |last, column| {
-        *last = column.unwrap_or(*last);
-        Some(*last)
-    });
-    begun.collect()
 }

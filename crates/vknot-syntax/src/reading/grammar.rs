@@ -8,6 +8,7 @@ use tree_sitter::{ParseOptions, Parser, ParseState, TreeCursor};
 use crate::language::{Field, Kind, Language};
 use crate::limits::Limits;
 use crate::reader::Repair;
+use super::closers::{closers, Closers};
 use crate::tree::{Tree, TreeBuilder};
 
 /// The parser reports once in this many steps (its own constant is 100); a well-formed text needs from one step for every two bytes to
@@ -27,14 +28,51 @@ pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repai
     }
     let parsed = PARSER.with_borrow_mut(|parser| parse(parser, text.as_bytes(), language, limits))?;
     let mut builder = TreeBuilder::new(text, language);
-    if parsed.root_node().has_error() {
-        flatten(&mut parsed.walk(), language, &mut builder);
-        let tree = builder.finish();
-        let repaired = repair.and_then(|repair| read_masked(text, language, repair, limits));
-        let repaired = repaired.filter(|repaired| unreadable(repaired) < unreadable(&tree));
-        return Some(repaired.unwrap_or(tree));
+    flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32);
+    let tree = builder.finish();
+    if !tree.has_error() {
+        return Some(tree);
     }
-    flatten(&mut parsed.walk(), language, &mut builder);
+    let repaired = repair.and_then(|repair| read_masked(text, language, repair, limits));
+    let tree = repaired.filter(|repaired| unreadable(repaired) < unreadable(&tree)).unwrap_or(tree);
+    let closed = read_closed(text, &tree, text.len() as u32, limits);
+    let tree = closed.filter(|closed| unreadable(closed).0 <= unreadable(&tree).0).unwrap_or(tree);
+    let end = half_typed(text).filter(|_| unreadable(&tree).0 > 0);
+    let shorter = end.and_then(|end| read_closed(text, &tree, end, limits));
+    Some(shorter.filter(|shorter| unreadable(shorter).0 < unreadable(&tree).0).unwrap_or(tree))
+}
+
+/// Where what may be half typed begins: a comment that does not end, or the last line.
+fn half_typed(text: &str) -> Option<u32> {
+    let comment = text.rfind("/*").filter(|at| !text[*at..].contains("*/"));
+    let kept = text.trim_end();
+    // Where a conditional of a preprocessor is open, what its line is read as hangs on the rest.
+    let line = kept.rfind('\n').map(|at| at + 1).filter(|_| !kept.lines().any(|line| line.starts_with("#if")));
+    comment.or(line).filter(|at| *at > 0).map(|at| at as u32)
+}
+
+/// Reads the text once more with the brackets put in that its order and indentation say are missing; they become nodes without
+/// text. What stands behind `end` is not read.
+fn read_closed(text: &str, tree: &Tree, end: u32, limits: &Limits) -> Option<Tree> {
+    let language = tree.language();
+    let Closers { missing, mut stray } = match closers(text, tree, end) {
+        Some(closers) => closers,
+        None if (end as usize) < text.len() => Closers::default(),
+        None => return None,
+    };
+    // What is not read keeps its tokens.
+    let unread = tree.tokens().iter().filter(|token| token.start >= end);
+    stray.extend(unread.map(|token| token.span()));
+    let closers = Closers { missing, stray };
+    let whole = closers.applied(text);
+    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, &whole, language, limits))?;
+    let mut builder = TreeBuilder::new(text, language);
+    builder.expect_hidden(closers.stray, language.error_kind());
+    // How many bytes were put in in front of an offset of the whole text.
+    let inserted: Vec<usize> =
+        closers.missing.iter().enumerate().map(|(index, (at, _))| *at as usize + index).collect();
+    let own = |at: usize| (at - inserted.partition_point(|place| *place < at)) as u32;
+    flatten(&mut parsed.walk(), language, &mut builder, &own);
     Some(builder.finish())
 }
 
@@ -47,7 +85,7 @@ fn read_masked(text: &str, language: &'static Language, repair: Repair, limits: 
         mask.hidden,
         language.kind(repair.kind).or(language.token_kind(repair.kind)).unwrap_or(language.error_kind()),
     );
-    flatten(&mut parsed.walk(), language, &mut builder);
+    flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32);
     Some(builder.finish())
 }
 
@@ -78,8 +116,13 @@ fn parse(
     parsed
 }
 
-/// Walks the parser's tree once, in preorder, without recursion.
-fn flatten(cursor: &mut TreeCursor<'_>, language: &'static Language, builder: &mut TreeBuilder<'_>) {
+/// Walks the parser's tree once, in preorder, without recursion. `own` gives the offset in the text of one in what was parsed.
+fn flatten(
+    cursor: &mut TreeCursor<'_>,
+    language: &'static Language,
+    builder: &mut TreeBuilder<'_>,
+    own: &impl Fn(usize) -> u32,
+) {
     let error = language.error_kind();
     let atoms: Vec<bool> = (0..language.kind_count() as u16).map(|id| language.is_atom(Kind(id))).collect();
     loop {
@@ -95,10 +138,11 @@ fn flatten(cursor: &mut TreeCursor<'_>, language: &'static Language, builder: &m
             builder.open(kind, field);
             continue;
         }
-        if node.is_missing() {
+        let (start, end) = (own(node.start_byte()), own(node.end_byte()));
+        if node.is_missing() || start == end && node.start_byte() < node.end_byte() {
             builder.missing(kind, field);
         } else {
-            builder.leaf(kind, field, node.start_byte() as u32, node.end_byte() as u32);
+            builder.leaf(kind, field, start, end);
         }
         while !cursor.goto_next_sibling() {
             if !cursor.goto_parent() {

@@ -5,16 +5,21 @@
 
 pub(crate) mod braces;
 pub(crate) mod brackets;
+mod closers;
 mod conditionals;
 pub(crate) mod expressions;
 pub(crate) mod forms;
 pub(crate) mod formulas;
 pub(crate) mod grammar;
+mod lexeme;
+mod margins;
 pub(crate) mod matrices;
 pub(crate) mod pascal;
 pub(crate) mod sheets;
 
-pub(crate) use brackets::{Lexeme, NO_PARTNER, partners};
+pub(crate) use brackets::{NO_PARTNER, partners};
+pub(crate) use lexeme::Lexeme;
+pub(crate) use closers::completed;
 
 /// Numbers the kinds of a hand-made reader: a constant for each, and the tables of their names and roles.
 macro_rules! kinds {

@@ -12,7 +12,7 @@ mod reader;
 use crate::language::{Field, Kind};
 use crate::tree::TreeBuilder;
 use super::brackets::Side;
-use super::{conditionals, kinds, Lexeme, partners};
+use super::{completed, conditionals, kinds, Lexeme, partners};
 use super::conditionals::{Directive, Part};
 
 kinds! {
@@ -85,8 +85,12 @@ pub(crate) fn read(text: &str, builder: &mut TreeBuilder<'_>) {
         lexemes[index].kind = INERT;
     }
     let partner = partners(text, &lexemes, shape);
+    let is_note = |kind| matches!(kind, COMMENT | DIRECTIVE | REGION_MARK);
+    let closing = [CLOSE_CURLY, CLOSE_ROUND, CLOSE_SQUARE];
+    let whole = completed(text, lexemes, partner, (&shape, &is_note), &closing);
+    let inactive: Vec<(u32, u32)> = settled.runs.iter().map(|run| whole.run(*run)).collect();
     builder.open(UNIT, Field(0));
-    reader::Reader::new(text, &lexemes, &partner, &settled.runs, builder).run();
+    reader::Reader::new(text, &whole.lexemes, &whole.partner, &inactive, builder).run();
 }
 
 /// What a lexeme is to conditionals.

@@ -136,7 +136,10 @@ impl<'r, 't> Reader<'r, 't> {
         if let Some(lexeme) = self.lexemes.get(self.at).copied() {
             let lone = shape(lexeme.kind).is_some() && self.partner[self.at] == NO_PARTNER;
             let kind = if lone { self.builder.error_kind() } else { lexeme.kind };
-            self.builder.leaf(kind, Field(0), lexeme.start, lexeme.end);
+            match lexeme.start < lexeme.end {
+                true => self.builder.token(kind, lexeme.start as usize, lexeme.end as usize),
+                false => self.builder.missing(kind, Field(0)),
+            }
         }
         self.at += 1;
     }

@@ -2,10 +2,12 @@
 //!
 //! Sources: the Racket Reference, section "The Reader"; R7RS, section 7.1; the Clojure reference, "The Reader".
 
+mod closes;
 mod dialect;
 mod lexer;
 
 pub(crate) use dialect::*;
+use closes::{Close, closes};
 use lexer::{Lexeme, lexemes, What};
 use crate::language::{Field, Kind};
 use crate::tree::{NodeId, TreeBuilder};
@@ -54,13 +56,6 @@ struct Reader<'r, 't> {
     /// For each opening bracket in order: where its partner is, or where it ends for want of one.
     closes: Vec<Close>,
     next_open: usize,
-}
-
-/// Where an opening bracket ends.
-#[derive(Clone, Copy)]
-struct Close {
-    at: usize,
-    matched: bool,
 }
 
 impl Reader<'_, '_> {
@@ -266,55 +261,5 @@ fn bracket(byte: u8) -> Kind {
         b']' => CLOSE_SQUARE,
         b'{' => OPEN_CURLY,
         _ => CLOSE_CURLY,
-    }
-}
-
-/// Matches the brackets beforehand. One that has no partner ends where the next form begins at the margin, so that
-/// what is half typed does not swallow the rest.
-fn closes(bytes: &[u8], lexemes: &[Lexeme]) -> Vec<Close> {
-    let mut closes: Vec<Close> = Vec::new();
-    let mut open: Vec<(usize, u8)> = Vec::new();
-    // Where forms begin at the margin, and how many brackets opened before.
-    let mut margins: Vec<(usize, usize)> = Vec::new();
-    for lexeme in lexemes {
-        match lexeme.what {
-            What::Open(_) => {
-                if lexeme.start == 0 || bytes.get(lexeme.start - 1) == Some(&b'\n') {
-                    margins.push((lexeme.start, closes.len()));
-                }
-                open.push((closes.len(), closing(bytes[lexeme.end - 1])));
-                closes.push(Close { at: bytes.len(), matched: false });
-            }
-            What::Close => {
-                let close = bytes[lexeme.start];
-                let near = open.iter().rev().take(MISMATCHED_AT_MOST).position(|(_, wanted)| *wanted == close);
-                if let Some(skipped) = near {
-                    open.truncate(open.len() - skipped);
-                    if let Some((index, _)) = open.pop() {
-                        closes[index] = Close { at: lexeme.start, matched: true };
-                    }
-                }
-            }
-            _ => {}
-        }
-    }
-    let mut margins = margins.into_iter().peekable();
-    for (index, close) in closes.iter_mut().enumerate() {
-        while margins.next_if(|(_, opened)| *opened <= index).is_some() {}
-        if let (false, Some((at, _))) = (close.matched, margins.peek()) {
-            close.at = *at;
-        }
-    }
-    closes
-}
-
-/// How many open brackets of another shape a closing one may skip.
-const MISMATCHED_AT_MOST: usize = 8;
-
-fn closing(open: u8) -> u8 {
-    match open {
-        b'(' => b')',
-        b'[' => b']',
-        _ => b'}',
     }
 }

@@ -9,7 +9,7 @@ mod reader;
 
 use crate::language::{Field, Kind};
 use crate::tree::TreeBuilder;
-use super::{kinds, Lexeme, partners};
+use super::{completed, kinds, Lexeme, partners};
 use super::brackets::Side;
 
 kinds! {
@@ -69,8 +69,10 @@ pub(crate) struct Dialect {
 pub(crate) fn read(text: &str, dialect: Dialect, builder: &mut TreeBuilder<'_>) {
     let lexemes = lexer::lexemes(text, dialect);
     let partner = partners(text, &lexemes, shape);
+    let closing = [CLOSE_CURLY, CLOSE_ROUND, CLOSE_SQUARE];
+    let whole = completed(text, lexemes, partner, (&shape, &|kind| kind == COMMENT), &closing);
     builder.open(SHEET, Field(0));
-    reader::Reader::new(text, dialect, &lexemes, &partner, builder).run();
+    reader::Reader::new(text, dialect, &whole.lexemes, &whole.partner, builder).run();
 }
 
 fn shape(kind: Kind) -> Option<(u8, Side)> {

@@ -59,7 +59,10 @@ impl<'r, 't> Reader<'r, 't> {
         let lexeme = self.lexemes[at];
         let lone = shape(lexeme.kind).is_some() && self.partner[at] == NO_PARTNER;
         let kind = if lone { self.builder.error_kind() } else { lexeme.kind };
-        self.builder.leaf(kind, Field(0), lexeme.start, lexeme.end);
+        match lexeme.start < lexeme.end {
+            true => self.builder.token(kind, lexeme.start as usize, lexeme.end as usize),
+            false => self.builder.missing(kind, Field(0)),
+        }
     }
 
     fn flat(&mut self, at: usize) -> usize {

@@ -1,0 +1,118 @@
+//! What the indentation of lines says of brackets: which lines cannot be inside which.
+
+use super::lexeme::Lexeme;
+
+/// Words that stand with the head of their block, not behind it; all but the first with a colon.
+const ARM_WORDS: &[&str] = &["case", "default", "public", "private", "protected", "signals"];
+/// Words that begin something whose lines may stand no further in than its own.
+const FLUSH_WORDS: &[&str] = &["namespace", "extern"];
+/// Within how many lexemes such a word stands in front of its bracket.
+const FLUSH_WITHIN: usize = 8;
+
+/// Within how many lexemes in front of a bracket its statement is looked for.
+const HEAD_WITHIN: usize = 200;
+
+/// Where the lines of a text begin.
+pub(super) struct Margins<'m> {
+    text: &'m str,
+    lexemes: &'m [Lexeme],
+    /// The column of each lexeme that begins its line.
+    columns: Vec<Option<u32>>,
+    /// For each lexeme the column of the one that begins its line.
+    lines: Vec<u32>,
+}
+
+impl<'m> Margins<'m> {
+    pub fn new(text: &'m str, lexemes: &'m [Lexeme]) -> Self {
+        let columns: Vec<Option<u32>> =
+            lexemes.iter().map(|lexeme| column_of(text.as_bytes(), lexeme.start as usize)).collect();
+        let begun = columns.iter().scan(0, |last, column| {
+            *last = column.unwrap_or(*last);
+            Some(*last)
+        });
+        let lines = begun.collect();
+        Self { text, lexemes, columns, lines }
+    }
+
+    /// Whether there are lines, and all begin at one column: then they tell nothing.
+    pub fn are_flat(&self) -> bool {
+        let mut begun = self.columns.iter().flatten();
+        let first = begun.next();
+        let mut others = begun.peekable();
+        others.peek().is_some() && others.all(|column| Some(column) == first)
+    }
+
+    /// The column of a lexeme that begins its line.
+    pub fn column(&self, at: usize) -> Option<u32> {
+        self.columns.get(at).copied().flatten()
+    }
+
+    /// The column of the line on which begins what an opening bracket is part of: its own, or that of its statement where the lines
+    /// inside stand by that.
+    pub fn head(&self, open: usize) -> u32 {
+        let line = self.lines.get(open).copied().unwrap_or(0);
+        let by_statement = self.word(open) == "{"
+            && self.column(open).is_none()
+            && self.column(open + 1).is_some_and(|inside| inside <= line);
+        if by_statement { self.statement(open).min(line) } else { line }
+    }
+
+    /// The column of the line on which the statement begins that a lexeme is part of.
+    fn statement(&self, at: usize) -> u32 {
+        let first = at.saturating_sub(HEAD_WITHIN);
+        let ends = |at: usize| {
+            let label = self.word(at) == ":" && self.column(at + 1).is_some();
+            label || matches!(self.word(at), ";" | "{" | "}")
+        };
+        let start = (first..at).rev().find(|at| ends(*at)).map_or(first, |at| at + 1);
+        let code = (start..=at).find(|at| !self.word(*at).starts_with(['/', '#']));
+        code.and_then(|at| self.lines.get(at).copied()).unwrap_or(0)
+    }
+
+    pub fn word(&self, at: usize) -> &'m str {
+        self.lexemes.get(at).map_or("", |lexeme| lexeme.of(self.text))
+    }
+
+    /// Whether the lexeme at `at` begins a line that stands no further in than the head of an opening bracket, and so is behind it.
+    pub fn is_behind(&self, at: usize, (open, head): (usize, u32)) -> bool {
+        if self.column(at).is_none_or(|own| own > head) {
+            return false;
+        }
+        let word = self.word(at);
+        // Comments and directives stand anywhere.
+        if word.starts_with(['/', '#', '*', '-', '%', ';']) {
+            return false;
+        }
+        if self.is_flush(open, head) {
+            return word == "namespace";
+        }
+        let colon = self.word(at + 1) == ":" || self.word(at + 2) == ":" && word != "default";
+        let arm = word == "case" || colon && ARM_WORDS.contains(&word) || self.is_label(at);
+        !(arm && self.word(open).ends_with('{'))
+    }
+
+    /// `name:` alone on its line.
+    fn is_label(&self, at: usize) -> bool {
+        self.word(at + 1) == ":"
+            && self.word(at).starts_with(|first: char| first.is_ascii_alphabetic() || first == '_')
+            && self.column(at + 2).is_some()
+    }
+
+    /// Whether what is inside a bracket stands no further in than it does, as its author has it.
+    fn is_flush(&self, open: usize, head: u32) -> bool {
+        let inside = self.word(open) == "{" && self.column(open + 1).is_some_and(|inside| inside <= head);
+        let mut before = (open.saturating_sub(FLUSH_WITHIN)..open)
+            .rev()
+            .take_while(|at| !matches!(self.word(*at), ";" | "}" | "{"));
+        inside && before.any(|at| FLUSH_WORDS.contains(&self.word(at)))
+    }
+}
+
+/// The column of what begins at `at`, if it begins its line.
+fn column_of(bytes: &[u8], at: usize) -> Option<u32> {
+    let before = bytes.get(..at).unwrap_or(b"");
+    let blank = before.iter().rev().take_while(|byte| matches!(byte, b' ' | b'\t'));
+    let width = blank.clone().map(|byte| if *byte == b'\t' { 4 } else { 1 }).sum();
+    let start = before.len() - blank.count();
+    (start == 0 || bytes[start - 1] == b'\n').then_some(width)
+}
