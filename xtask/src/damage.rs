@@ -55,7 +55,8 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     println!("{:<12} {:>5}  {:>16}  {:>16}  {:>16}", "", "files", "before", "behind", "cut off");
     for (language, samples) in by_language {
         let mut random = Random(arguments.seed);
-        let mut order: Vec<(usize, &Sample)> = samples.iter().map(|sample| (random.below(usize::MAX), sample)).collect();
+        let mut order: Vec<(usize, &Sample)> =
+            samples.iter().map(|sample| (random.below(usize::MAX), sample)).collect();
         order.sort_by_key(|(place, _)| *place);
         let seeds = order.iter().take(arguments.files * 6).collect::<Vec<_>>();
         let outcomes: Vec<(Kept, Vec<String>)> =

@@ -189,7 +189,9 @@ impl<'a> Frames<'a> {
     fn reached(&mut self, token: TokenId) -> Option<NodeId> {
         let nodes = self.tree.nodes();
         // Nodes without a token have no line.
-        while let Some(node) = nodes.get(self.next as usize).filter(|node| node.is_empty() || node.first_token < token) {
+        while let Some(node) =
+            nodes.get(self.next as usize).filter(|node| node.is_empty() || node.first_token < token)
+        {
             self.next += 1;
             self.count_missing(node);
         }

@@ -8,6 +8,8 @@ macro_rules! snapshot {
     };
 }
 
+mod damage;
+mod expressions;
 mod indent;
 mod java;
 mod json;

@@ -36,7 +36,7 @@ impl Closers {
         let mut done = Vec::with_capacity(bytes.len() + self.missing.len());
         let mut from = 0;
         for (at, bracket) in &self.missing {
-            done.extend_from_slice(bytes.get(from..*at as usize).unwrap_or_default());
+            done.extend_from_slice(bytes.get(from.. * at as usize).unwrap_or_default());
             done.push(*bracket);
             from = *at as usize;
         }
@@ -50,13 +50,18 @@ pub(crate) fn closers(text: &str, tree: &Tree, end: u32) -> Option<Closers> {
     let lexemes = lexemes(text, tree, end);
     let partner = partners(text, &lexemes, shape);
     let note = |kind: Kind| kind.0 == NOTE;
-    let places = Places { margins: Margins::new(text, &lexemes), lexemes: &lexemes, partner: &partner, shape: &shape, is_note: &note };
+    let places = Places {
+        margins: Margins::new(text, &lexemes),
+        lexemes: &lexemes,
+        partner: &partner,
+        shape: &shape,
+        is_note: &note,
+    };
     let (alone, ends) = places.ends()?;
     let mut found = Closers::default();
     for at in alone {
         match (shape(lexemes[at].kind), ends.get(&at)) {
-            (Some((shape, _)), Some(before)) =>
-                found.missing.push((lexemes[before - 1].end, CLOSING[shape as usize])),
+            (Some((shape, _)), Some(before)) => found.missing.push((lexemes[before - 1].end, CLOSING[shape as usize])),
             _ => found.stray.push(Span::new(lexemes[at].start, lexemes[at].end)),
         }
     }
@@ -246,7 +251,8 @@ impl Places<'_> {
             if matches!(side, Some((_, Side::Closes))) && partner != NO_PARTNER && (partner as usize) < open {
                 break;
             }
-            let ends_statement = !curly && (self.word(at) == ";" && !looped || self.begins_block(at, open));
+            let ends_statement =
+                !curly && (self.word(at) == ";" && !looped || self.begins_block(at, open) || self.begins_suite(at));
             if self.margins.is_behind(at, (open, head)) || ends_statement {
                 break;
             }
@@ -265,11 +271,16 @@ impl Places<'_> {
         at
     }
 
+    /// Whether a colon ends its line, as in front of statements.
+    fn begins_suite(&self, at: usize) -> bool {
+        self.word(at) == ":" && self.margins.column(at + 1).is_some()
+    }
+
     /// Whether a curly bracket ends its line and opens a block, not a value.
     fn begins_block(&self, at: usize, open: usize) -> bool {
         self.word(at) == "{"
-            && at > open + 1
+            && (at > open + 1 || self.lexemes[open].end < self.lexemes[at].start)
             && (at + 1 == self.lexemes.len() || self.margins.column(at + 1).is_some())
-            && !matches!(self.word(at - 1), "," | "=>" | "(" | "[" | "=" | ":" | "->" | "return" | ")" | "{")
+            && !matches!(self.word(at - 1), "," | "=>" | "[" | "=" | ":" | "->" | "return" | ")" | "{")
     }
 }

@@ -36,19 +36,24 @@ pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repai
     let repaired = repair.and_then(|repair| read_masked(text, language, repair, limits));
     let tree = repaired.filter(|repaired| unreadable(repaired) < unreadable(&tree)).unwrap_or(tree);
     let closed = read_closed(text, &tree, text.len() as u32, limits);
-    let tree = closed.filter(|closed| unreadable(closed).0 <= unreadable(&tree).0).unwrap_or(tree);
-    let end = half_typed(text).filter(|_| unreadable(&tree).0 > 0);
+    let closed = closed.filter(|closed| unreadable(closed).0 <= unreadable(&tree).0 && has_tokens_of(closed, &tree));
+    let tree = closed.unwrap_or(tree);
+    let end = open_comment(text).filter(|_| unreadable(&tree).0 > 0);
     let shorter = end.and_then(|end| read_closed(text, &tree, end, limits));
-    Some(shorter.filter(|shorter| unreadable(shorter).0 < unreadable(&tree).0).unwrap_or(tree))
+    let shorter = shorter.filter(|shorter| unreadable(shorter).0 < unreadable(&tree).0);
+    Some(shorter.unwrap_or(tree))
 }
 
-/// Where what may be half typed begins: a comment that does not end, or the last line.
-fn half_typed(text: &str) -> Option<u32> {
-    let comment = text.rfind("/*").filter(|at| !text[*at..].contains("*/"));
-    let kept = text.trim_end();
-    // Where a conditional of a preprocessor is open, what its line is read as hangs on the rest.
-    let line = kept.rfind('\n').map(|at| at + 1).filter(|_| !kept.lines().any(|line| line.starts_with("#if")));
-    comment.or(line).filter(|at| *at > 0).map(|at| at as u32)
+/// Whether a tree has the tokens of another, so that none depends on how lines are indented.
+fn has_tokens_of(tree: &Tree, other: &Tree) -> bool {
+    let spans = |tree: &Tree| tree.tokens().iter().map(|token| (token.start, token.end)).collect::<Vec<_>>();
+    tree.tokens().len() == other.tokens().len() && spans(tree) == spans(other)
+}
+
+/// Where a comment begins that does not end.
+fn open_comment(text: &str) -> Option<u32> {
+    let comment = text.rfind("/*").filter(|at| *at > 0 && !text[*at..].contains("*/"));
+    comment.map(|at| at as u32)
 }
 
 /// Reads the text once more with the brackets put in that its order and indentation say are missing; they become nodes without

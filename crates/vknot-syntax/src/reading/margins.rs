@@ -20,6 +20,7 @@ pub(super) struct Margins<'m> {
     columns: Vec<Option<u32>>,
     /// For each lexeme the column of the one that begins its line.
     lines: Vec<u32>,
+    flat: bool,
 }
 
 impl<'m> Margins<'m> {
@@ -31,15 +32,16 @@ impl<'m> Margins<'m> {
             Some(*last)
         });
         let lines = begun.collect();
-        Self { text, lexemes, columns, lines }
+        let mut columns_of_lines = columns.iter().flatten();
+        let first = columns_of_lines.next();
+        let mut others = columns_of_lines.peekable();
+        let flat = others.peek().is_some() && others.all(|column| Some(column) == first);
+        Self { text, lexemes, columns, lines, flat }
     }
 
     /// Whether there are lines, and all begin at one column: then they tell nothing.
     pub fn are_flat(&self) -> bool {
-        let mut begun = self.columns.iter().flatten();
-        let first = begun.next();
-        let mut others = begun.peekable();
-        others.peek().is_some() && others.all(|column| Some(column) == first)
+        self.flat
     }
 
     /// The column of a lexeme that begins its line.
@@ -75,7 +77,7 @@ impl<'m> Margins<'m> {
 
     /// Whether the lexeme at `at` begins a line that stands no further in than the head of an opening bracket, and so is behind it.
     pub fn is_behind(&self, at: usize, (open, head): (usize, u32)) -> bool {
-        if self.column(at).is_none_or(|own| own > head) {
+        if self.flat || self.column(at).is_none_or(|own| own > head) {
             return false;
         }
         let word = self.word(at);

@@ -117,7 +117,9 @@ fn shrunk(arguments: &Arguments, input: &Input, range: Span) -> Result<Rung, Str
     if !range.covers(start) {
         return Err("the starting place is not in the range".to_owned());
     }
-    let smaller = |rung: &Rung| range.covers(rung.span) && rung.span.len() < range.len() && rung.span.len() > start.len();
+    let smaller = |rung: &Rung| range.covers(rung.span)
+        && rung.span.len() < range.len()
+        && rung.span.len() > start.len();
     let ladder = looks::ladder(input.code(), start);
     let began = Rung { kind: "selection".to_owned(), span: start, head: start.start, role: Role::Part };
     let began = Some(began).filter(|began| !start.is_empty() && began.span.len() < range.len());

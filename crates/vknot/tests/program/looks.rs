@@ -52,6 +52,48 @@ fn select_climbs_the_ladder() {
 }
 
 #[test]
+fn select_goes_straight_to_what_encloses_a_place() {
+    let desk = Desk::with_sample();
+    let span = |arguments: &[&str]| desk.stdout(&[&["select"], arguments, &["--span"]].concat());
+    assert_eq!(span(&["src/Gauge.java:55:60", "--up-to", "type"]), "src/Gauge.java:18:1-70:2\n");
+    assert_eq!(span(&["web/index.html:20:12", "--up-to", "element"]), "web/index.html:14:5-20:15\n");
+    // From a range, to the next one out.
+    assert_eq!(span(&["web/index.html:14:5-20:15", "--up-to", "element"]), "web/index.html:12:3-24:10\n");
+    snapshot!("up_to_nothing", desk.run(&["select", "data/stations.json:1:5", "--up-to", "method"]));
+}
+
+#[test]
+fn shrinking_comes_back_to_the_range_it_began_with() {
+    let desk = Desk::with_sample();
+    let grown = desk.stdout(&["select", "src/Gauge.java:47:48-47:52", "--grow", "--span"]);
+    let back = ["select", grown.trim(), "--shrink", "--from", "47:48-47:52", "--span"];
+    assert_eq!(desk.stdout(&back), "src/Gauge.java:47:48-47:52\n");
+}
+
+#[test]
+fn ladders_name_what_languages_have() {
+    let desk = Desk::with_sample();
+    snapshot!("ladder_prose", desk.run(&["select", "docs/guide.md:9:5"]));
+    snapshot!("ladder_element", desk.run(&["select", "web/index.html:20:12"]));
+    snapshot!("ladder_sheet", desk.run(&["select", "web/board.css:4:30"]));
+    snapshot!("ladder_c", desk.run(&["select", "firmware/gauge.c:30:20"]));
+}
+
+#[test]
+fn what_is_printed_as_a_place_is_taken_as_one() {
+    let desk = Desk::new();
+    desk.write("a@b/Gauge.java", "class Gauge {\n    int level;\n}\n");
+    desk.write("board.css", ".card {\n  color: red;\n}\n");
+    let whole = desk.stdout(&["select", "a@b/Gauge.java:2:9", "--up-to", "file", "--span"]);
+    assert_eq!(whole, "a@b/Gauge.java:1:1-4:1\n");
+    assert_eq!(desk.stdout(&["select", whole.trim(), "--rung", "0", "--span"]), whole);
+    assert_eq!(desk.stdout(&["select", "board.css@.card", "--rung", "0", "--span"]), "board.css:1:1-3:2\n");
+    snapshot!("outline_at_a_line", desk.run(&["outline", "a@b/Gauge.java:2"]));
+    snapshot!("outline_of_a_name", desk.run(&["outline", "a@b/Gauge.java@Gauge"]));
+    snapshot!("outline_nowhere", desk.run(&["outline", "board.css:9"]));
+}
+
+#[test]
 fn growing_and_shrinking_are_each_others_way_back() {
     let desk = Desk::with_sample();
     let mut place = "src/Gauge.java:47:48".to_owned();

@@ -5,6 +5,7 @@
 
 use crate::reading::expressions::{self, Item, Items, Shape};
 use super::heads::{Heads, is_macro};
+use super::operators::*;
 use super::*;
 
 /// What a run of lexemes may hold.
@@ -22,48 +23,8 @@ pub(super) enum Run {
     Values,
 }
 
-/// How tightly operators bind; those with two operands by [`infix`].
-const ASSIGNMENT_BINDS: u8 = 2;
-const CHOICE_BINDS: u8 = 3;
-const PREFIX_BINDS: u8 = 16;
-
-/// How tightly an operator with two operands binds. <https://en.cppreference.com/w/cpp/language/operator_precedence>
-fn infix(word: &str) -> Option<u8> {
-    Some(match word {
-        "=" | "+=" | "-=" | "*=" | "/=" | "%=" | "&=" | "|=" | "^=" | "<<=" | "and_eq" | "or_eq" | "xor_eq" =>
-            ASSIGNMENT_BINDS,
-        "||" | "or" => 4,
-        "&&" | "and" => 5,
-        "|" | "bitor" => 6,
-        "^" | "xor" => 7,
-        "&" | "bitand" => 8,
-        "==" | "!=" | "not_eq" => 9,
-        "<" | ">" | "<=" | ">=" => 10,
-        "<<" => 12,
-        "+" | "-" => 13,
-        "*" | "/" | "%" => 14,
-        _ => return None,
-    })
-}
-
-const SHIFT_BINDS: u8 = 12;
-const THREE_WAY_BINDS: u8 = 11;
-const MEMBER_POINTER_BINDS: u8 = 15;
-
-/// Words that are operators in front of a value.
-const PREFIX_WORDS: &[&str] = &[
-    "sizeof", "alignof", "_Alignof", "__alignof__", "new", "delete", "not", "compl", "co_await", "__extension__",
-    "typeid", "__real__", "__imag__",
-];
-/// Words in front of a value that bind looser than any operator.
-const LOOSE_WORDS: &[&str] = &["throw", "co_yield", "return", "co_return", "goto", "case"];
-/// Words that are part of a type, and begin a declaration.
-const TYPE_WORDS: &[&str] = &[
-    "const", "volatile", "struct", "union", "enum", "class", "unsigned", "signed", "int", "char", "short", "long",
-    "float", "double", "void", "bool", "_Bool", "auto", "static", "extern", "register", "inline", "typedef", "using",
-    "constexpr", "typename", "wchar_t", "size_t", "constinit", "thread_local", "mutable", "decltype", "__typeof__", "typeof",
-    "template", "explicit", "virtual", "friend", "goto", "asm", "__asm__",
-];
+/// Within how many lexemes a conditional in a value must end.
+const BRANCHES_AT_MOST: usize = 400;
 /// Within how many lexemes angle brackets must close.
 const ANGLES_AT_MOST: usize = 48;
 
@@ -120,7 +81,8 @@ impl Values<'_> {
         let (start, end) = (start as u32, end as u32);
         let covered = shapes[mark..].iter().any(|shape| shape.start == start && shape.end == end);
         match run {
-            Run::Parameters | Run::Values if several && !whole && !covered => shapes.push(Shape { kind: PARAMETER, start, end }),
+            Run::Parameters | Run::Values if several && !whole && !covered =>
+                shapes.push(Shape { kind: PARAMETER, start, end }),
             Run::Statement if declares && self.may_be_product(start as usize, end as usize) =>
                 shapes.push(Shape { kind: UNCERTAIN, start, end }),
             _ => {}
@@ -154,11 +116,38 @@ impl Values<'_> {
     /// Where a comment, directive or unread run ends that begins here.
     fn note_end(&self, at: usize) -> Option<usize> {
         let kind = self.heads.kind(at)?;
+        if kind == DIRECTIVE && self.is_other_branch(at) {
+            return Some(self.other_branches_end(at));
+        }
         if matches!(kind, COMMENT | DIRECTIVE | REGION_MARK | INERT) {
             // An unread run begins behind its directive.
             return Some(self.unread_end(at + 1).unwrap_or(at + 1));
         }
         self.unread_end(at)
+    }
+
+    /// Whether a directive ends the first branch of a conditional.
+    fn is_other_branch(&self, at: usize) -> bool {
+        let text = self.heads.lexemes.get(at).map_or("", |lexeme| lexeme.of(self.heads.text));
+        text.trim_start_matches(['#', ' ', '\t']).starts_with("el")
+    }
+
+    /// Behind the end of a conditional whose first branch has been read: of values the first counts.
+    fn other_branches_end(&self, start: usize) -> usize {
+        let mut depth = 0;
+        for at in start + 1..self.heads.lexemes.len().min(start + BRANCHES_AT_MOST) {
+            if self.heads.kind(at) != Some(DIRECTIVE) {
+                continue;
+            }
+            let text = self.heads.lexemes[at].of(self.heads.text).trim_start_matches(['#', ' ', '\t']);
+            match (text, depth) {
+                (text, 0) if text.starts_with("endif") => return at + 1,
+                (text, _) if text.starts_with("endif") => depth -= 1,
+                (text, _) if text.starts_with("if") => depth += 1,
+                _ => {}
+            }
+        }
+        start + 1
     }
 
     fn unread_end(&self, at: usize) -> Option<usize> {
@@ -185,7 +174,9 @@ impl Values<'_> {
         }
         let mut next = self.path_end(at, end);
         let named = next;
-        while next < end && (matches!(self.heads.word(next), "*" | "&" | "&&") || self.is_one_of(next, &["const", "volatile"])) {
+        while next < end
+            && (matches!(self.heads.word(next), "*" | "&" | "&&") || self.is_one_of(next, &["const", "volatile"]))
+        {
             next += 1;
         }
         if self.heads.kind(next) != Some(WORD) || next >= end || infix(self.heads.word(next)).is_some() {
@@ -270,7 +261,9 @@ impl Values<'_> {
             match self.heads.kind(at) {
                 Some(STRING) => last = at + 1,
                 Some(COMMENT) => {}
-                Some(WORD) if self.heads.word(at).starts_with(|first: char| first.is_ascii_uppercase()) || at == start => {
+                Some(WORD)
+                    if self.heads.word(at).starts_with(|first: char| first.is_ascii_uppercase()) || at == start =>
+                {
                     last = at + 1;
                     if self.heads.kind(last) == Some(OPEN_ROUND) && last < end && at > start
                         && let Some(close) = self.heads.close_of(last).filter(|close| *close < end)
@@ -292,7 +285,9 @@ impl Values<'_> {
         let cast = |kind| Item::Prefix { end: close + 1, kind, binding: PREFIX_BINDS, node: Some(GROUP) };
         let (holds_type, certain) = self.is_type(open + 1, close);
         let behind = close + 1;
-        if !holds_type || behind >= end {
+        // `sizeof(type) + 1`
+        let measured = open.checked_sub(1).is_some_and(|before| self.is_one_of(before, MEASURING_WORDS));
+        if !holds_type || measured || behind >= end {
             return group;
         }
         match (self.heads.kind(behind), self.heads.word(behind)) {
@@ -473,7 +468,11 @@ impl Items for Values<'_> {
                     _ => at + 1,
                 };
                 match self.heads.kind(name) {
-                    Some(WORD) if name < end => Item::Postfix { end: self.path_end(name, end), kind: ACCESS, node: None },
+                    Some(WORD) if name < end => Item::Postfix {
+                        end: self.path_end(name, end),
+                        kind: ACCESS,
+                        node: None,
+                    },
                     _ => Item::Unknown,
                 }
             }
@@ -481,7 +480,8 @@ impl Items for Values<'_> {
             (Some(MARK), ":") => Item::Answer { kind: CHOICE },
             (Some(MARK), "<=") if self.heads.word(at + 1) == ">" && self.touches(at) =>
                 infix_of(at + 2, THREE_WAY_BINDS, false),
-            (Some(MARK), ">") if self.heads.word(at + 1) == ">" && self.touches(at) => infix_of(at + 2, SHIFT_BINDS, false),
+            (Some(MARK), ">") if self.heads.word(at + 1) == ">" && self.touches(at) =>
+                infix_of(at + 2, SHIFT_BINDS, false),
             (Some(MARK), ">") if self.heads.word(at + 1) == ">=" && self.touches(at) =>
                 infix_of(at + 2, ASSIGNMENT_BINDS, true),
             (Some(MARK | WORD), _) => match infix(word) {

@@ -7,6 +7,7 @@
 mod expressions;
 mod heads;
 mod lexer;
+mod operators;
 mod reader;
 
 use crate::language::{Field, Kind};

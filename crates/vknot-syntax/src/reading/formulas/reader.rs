@@ -109,7 +109,8 @@ impl<'r, 't> Reader<'r, 't> {
     fn is_keyword(&self, at: usize) -> bool {
         let word = self.lexemes[at];
         let text = word.of(self.text);
-        let defines = ["COLUMN", "TABLE", "FUNCTION"].iter().any(|word| text.eq_ignore_ascii_case(word)) && self.begins_line(at);
+        let defines =
+            ["COLUMN", "TABLE", "FUNCTION"].iter().any(|word| text.eq_ignore_ascii_case(word)) && self.begins_line(at);
         word.kind == WORD && (is_keyword(text) || defines)
     }
 

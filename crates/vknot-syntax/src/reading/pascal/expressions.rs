@@ -70,7 +70,8 @@ impl Values<'_> {
         }
         // What is declared: words, and a value behind `=`.
         let first = self.lexemes.text(start);
-        let declares = matches!(first, ":" | "=") || ["const", "var", "out", "constref"].iter().any(|word| self.lexemes.is(start, word));
+        let declares = matches!(first, ":" | "=")
+            || ["const", "var", "out", "constref"].iter().any(|word| self.lexemes.is(start, word));
         if !declares {
             expressions::read(self, start, end, shapes);
             return;
@@ -147,7 +148,8 @@ impl Items for Values<'_> {
             Some(WORD) if ["raise", "goto", "specialize"].iter().any(|word| self.lexemes.is(at, word)) =>
                 prefix(if self.lexemes.is(at, "specialize") { PREFIX_BINDS } else { 0 }),
             Some(WORD) => match self.lexemes.word(at) {
-                None | Some(Word::Declarations | Word::Visibility | Word::Part | Word::Uses | Word::Package | Word::On) => {
+                None
+                | Some(Word::Declarations | Word::Visibility | Word::Part | Word::Uses | Word::Package | Word::On) => {
                     let generic = (self.lexemes.is(at + 1, "<")).then(|| self.angles_end(at + 1, end)).flatten();
                     Item::Operand { end: generic.unwrap_or(at + 1), node: None }
                 }

@@ -168,7 +168,9 @@ impl<'r, 't> Reader<'r, 't> {
                 self.comments_end = self.lexemes.next_code(self.at);
             }
             let next = self.comments_end;
-            if matches!(self.lexemes.word(next), Some(word) if ends_declarations(word)) && self.lexemes.kind(self.at) != Some(INERT) {
+            if matches!(self.lexemes.word(next), Some(word) if ends_declarations(word))
+                && self.lexemes.kind(self.at) != Some(INERT)
+            {
                 self.frames.pop();
                 self.close(1);
                 return;
@@ -227,8 +229,7 @@ impl<'r, 't> Reader<'r, 't> {
         }
         match (until, self.lexemes.word(at)) {
             (_, None) => false,
-            (Until::Word(wanted), Some(word)) =>
-                word == wanted || matches!(word, Word::Begin | Word::End | Word::Part),
+            (Until::Word(wanted), Some(word)) => word == wanted || matches!(word, Word::Begin | Word::End | Word::Part),
             (Until::Semicolon, Some(word)) => matches!(word, Word::End | Word::Begin),
             (Until::Statement, Some(word)) => matches!(
                 word,

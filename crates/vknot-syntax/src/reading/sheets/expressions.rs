@@ -78,7 +78,8 @@ impl Values<'_> {
             return false;
         }
         match here.kind {
-            WORD | AT_WORD | VARIABLE | NUMBER | COLOR | STRING | OPEN_ROUND | OPEN_SQUARE | OPEN_INTERPOLATION => !operator(here),
+            WORD | AT_WORD | VARIABLE | NUMBER | COLOR | STRING | OPEN_ROUND | OPEN_SQUARE | OPEN_INTERPOLATION =>
+                !operator(here),
             MARK if matches!(here.of(self.text), "+" | "-") =>
                 self.lexemes.get(at + 1).is_some_and(|next| next.start == here.end),
             _ => false,
@@ -127,11 +128,17 @@ impl Items for Values<'_> {
                 Item::Postfix { end: at + 1, kind: ACCESS, node: None },
             (MARK | WORD, _) => {
                 let wide = self.lexemes.get(at + 1).is_some_and(|next| {
-                    next.start == lexeme.end && matches!((lexeme.of(self.text), next.of(self.text)), ("=" | "!" | "<" | ">", "="))
+                    next.start == lexeme.end
+                        && matches!((lexeme.of(self.text), next.of(self.text)), ("=" | "!" | "<" | ">", "="))
                 });
                 let binding = if wide { Some(4) } else { infix(lexeme.of(self.text)) };
                 match binding {
-                    Some(binding) => Item::Infix { end: at + 1 + usize::from(wide), kind: OPERATION, binding, to_right: false },
+                    Some(binding) => Item::Infix {
+                        end: at + 1 + usize::from(wide),
+                        kind: OPERATION,
+                        binding,
+                        to_right: false,
+                    },
                     None => Item::Unknown,
                 }
             }

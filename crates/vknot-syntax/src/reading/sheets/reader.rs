@@ -191,8 +191,13 @@ impl<'r, 't> Reader<'r, 't> {
         for at in start..end {
             self.plan.apply(at, self.builder);
             self.token(at);
-            let called = self.lexemes.get(at + 1).is_some_and(|next| next.kind == OPEN_ROUND && next.start == self.lexemes[at].end);
-            if called && matches!(self.lexemes[at].kind, WORD | AT_WORD) && self.builder.kind_of(self.builder.parent_of(self.builder.last())) == CALL {
+            let called = self.lexemes
+                .get(at + 1)
+                .is_some_and(|next| next.kind == OPEN_ROUND && next.start == self.lexemes[at].end);
+            if called
+                && matches!(self.lexemes[at].kind, WORD | AT_WORD)
+                && self.builder.kind_of(self.builder.parent_of(self.builder.last())) == CALL
+            {
                 self.builder.set_field(self.builder.last(), Field::NAME);
             }
             let partner = self.partner[at] as usize;

@@ -12,7 +12,8 @@ impl Reader<'_, '_> {
             Some(Word::Part) => self.part(),
             Some(Word::Declarations) => self.declarations(),
             Some(Word::Routine) => self.routine(declares_only),
-            Some(Word::Class) if matches!(self.lexemes.word(self.at + 1), Some(Word::Routine)) => self.routine(declares_only),
+            Some(Word::Class) if matches!(self.lexemes.word(self.at + 1), Some(Word::Routine)) =>
+                self.routine(declares_only),
             Some(Word::Begin) => self.begin(1),
             Some(Word::Asm) => self.assembler(1),
             Some(Word::End) => {
@@ -22,8 +23,9 @@ impl Reader<'_, '_> {
             _ if self.lexemes.kind(self.at) == Some(OPEN_SQUARE) => self.bracketed(GROUP),
             Some(Word::Property) => self.values(PROPERTY, Until::Semicolon),
             // More of a section that began in the file that includes this one.
-            None if self.lexemes.kind(self.at) == Some(WORD) && self.lexemes.is(self.lexemes.next_code(self.at + 1), "=") =>
-                self.type_declaration(),
+            None
+                if self.lexemes.kind(self.at) == Some(WORD)
+                && self.lexemes.is(self.lexemes.next_code(self.at + 1), "=") => self.type_declaration(),
             None if self.lexemes.kind(self.at) == Some(WORD) => self.values(STATEMENT, Until::Statement),
             Some(_) if self.lexemes.kind(self.at) == Some(WORD) => self.statement(),
             _ => self.token(),
@@ -158,7 +160,9 @@ impl Reader<'_, '_> {
     fn is_directive(&self, at: usize) -> bool {
         // `public` also begins the members that all may see.
         let behind = self.lexemes.next_code(at + 1);
-        let visibility = self.lexemes.is(at, "public") && self.lexemes.kind(behind) != Some(SEMICOLON) && !self.lexemes.is(behind, "name");
+        let visibility = self.lexemes.is(at, "public")
+            && self.lexemes.kind(behind) != Some(SEMICOLON)
+            && !self.lexemes.is(behind, "name");
         let word = self.lexemes.text(at).to_ascii_lowercase();
         self.lexemes.kind(at) == Some(WORD) && !visibility && DIRECTIVES.contains(&word.as_str())
     }
@@ -264,8 +268,10 @@ impl Reader<'_, '_> {
             _ => match self.lexemes.kind(self.at) {
                 Some(OPEN_SQUARE) => self.bracketed(GROUP),
                 Some(OPEN_ROUND) => self.bracketed(GROUP),
-                Some(WORD) if self.lexemes.word(self.at).is_none() || self.lexemes.is(self.at + 1, ":") || self.lexemes.is(self.at + 1, ",") =>
-                    self.named(FIELD),
+                Some(WORD)
+                    if self.lexemes.word(self.at).is_none()
+                    || self.lexemes.is(self.at + 1, ":")
+                    || self.lexemes.is(self.at + 1, ",") => self.named(FIELD),
                 _ => self.token(),
             },
         }

@@ -185,7 +185,10 @@ impl Reader<'_, '_> {
             match self.frames.last().copied() {
                 Some(Frame::Branch { conditional, arm }) => {
                     let next = self.lexemes.next_code(self.at);
-                    if conditional && self.lexemes.word(next) == Some(Word::Else) && !self.lexemes.is(next, "otherwise") {
+                    if conditional
+                        && self.lexemes.word(next) == Some(Word::Else)
+                        && !self.lexemes.is(next, "otherwise")
+                    {
                         if arm {
                             self.close(1);
                         }

@@ -1,0 +1,104 @@
+//! Damaged code: one missing bracket takes no other item along.
+
+use vknot_reshape::looks::{self, OutlineEntry};
+use vknot_syntax::Role;
+
+use crate::support::read;
+
+/// Well-indented code whose every closing bracket is taken away in turn.
+const SOUND: &[(&str, &str)] = &[
+    (
+        "java",
+        "class Gauge {\n    void read(int a) {\n        if (a > 1) {\n            send(b(a), c[2]);\n        }\n    }\n\n    void send(int a) {\n        run(a);\n    }\n}\n\nclass Tide {\n    int level() {\n        return 1;\n    }\n}\n",
+    ),
+    (
+        "typescript",
+        "function read(a: number) {\n  if (a > 1) {\n    send(b(a), [2]);\n  }\n}\n\nclass Tide {\n  level() {\n    return { low: 1 };\n  }\n\n  high() {\n    return [2];\n  }\n}\n",
+    ),
+    (
+        "go",
+        "package tide\n\nfunc read(a int) {\n\tif a > 1 {\n\t\tsend(b(a), c[2])\n\t}\n}\n\nfunc level() int {\n\treturn 1\n}\n",
+    ),
+    (
+        "rust",
+        "fn read(a: u32) {\n    if a > 1 {\n        send(b(a), c[2]);\n    }\n}\n\nmod tide {\n    fn level() -> u32 {\n        1\n    }\n}\n",
+    ),
+    (
+        "csharp",
+        "namespace Tides\n{\n    class Gauge\n    {\n        void Read(int a)\n        {\n            Send(b(a), c[2]);\n        }\n\n        int Level()\n        {\n            return 1;\n        }\n    }\n}\n",
+    ),
+    (
+        "json",
+        "{\n  \"low\": {\n    \"levels\": [\n      1\n    ]\n  },\n  \"high\": {\n    \"station\": \"quay\"\n  }\n}\n",
+    ),
+    (
+        "python",
+        "class Gauge:\n    def read(self, a):\n        send(b(a), c[2])\n\n    def level(self):\n        return 1\n",
+    ),
+    ("c", "void read(int a) {\n  if (a > 1) {\n    send(b(a), c[2]);\n  }\n}\n\nint level(void)\n{\n  return 1;\n}\n"),
+    (
+        "cpp",
+        "namespace tides {\n\nclass Gauge : public Base,\n              public Other {\n public:\n  void read(int a) {\n    send(b(a), c[2]);\n  }\n};\n\nint level() {\n  return 1;\n}\n\n}\n",
+    ),
+    ("scss", ".card {\n  color: darken($a, 2%);\n\n  .low {\n    width: 1px;\n  }\n}\n\n.board {\n  width: 2px;\n}\n"),
+    ("scheme", "(define (read a)\n  (if (> a 1)\n      (send (b a))))\n\n(define (level)\n  1)\n"),
+];
+
+fn keys(entries: &[OutlineEntry]) -> Vec<(u32, u32, String, String)> {
+    let holder = |entry: &OutlineEntry| entry.parent.map_or(String::new(), |parent| entries[parent].name.clone());
+    entries.iter().map(|entry| (entry.span.start, entry.span.end, entry.name.clone(), holder(entry))).collect()
+}
+
+#[test]
+fn a_missing_closing_bracket_takes_no_other_item_along() {
+    let mut lost = Vec::new();
+    for (language, text) in SOUND {
+        let sound = read(language, text);
+        assert!(!sound.tree().has_error(), "{language}");
+        let entries = keys(&looks::outline(sound.code()));
+        assert!(entries.len() > 1, "{language}");
+        for token in sound.tree().tokens() {
+            let at = token.start;
+            let string = matches!(sound.tree().role(token.node), Role::String | Role::Comment);
+            if string || !matches!(sound.source().slice(token.span()), ")" | "]" | "}") {
+                continue;
+            }
+            let damaged = read(language, &format!("{}{}", &text[..at as usize], &text[at as usize + 1..]));
+            let there = keys(&looks::outline(damaged.code()));
+            for (start, end, name, holder) in &entries {
+                let moved = if *start > at { start - 1 } else { *start };
+                let outside = *end <= at || *start > at;
+                let kept = there.iter().any(|key| key.0 == moved && key.2 == *name && key.3 == *holder);
+                if outside && !kept {
+                    lost.push(format!("{language}: {name} without the bracket in line {}", sound.source().line(at)));
+                }
+            }
+        }
+    }
+    assert!(lost.is_empty(), "{}", lost.join("\n"));
+}
+
+#[test]
+fn a_file_that_is_cut_off_keeps_what_is_in_front() {
+    for (language, text) in SOUND {
+        let entries = keys(&looks::outline(read(language, text).code()));
+        for end in (0..text.len()).filter(|end| text.is_char_boundary(*end)) {
+            let there = keys(&looks::outline(read(language, &text[..end]).code()));
+            for (start, stop, name, _) in entries.iter().filter(|entry| entry.1 as usize + 1 < end) {
+                let kept = there.iter().any(|key| key.0 == *start && key.1 == *stop && key.2 == *name);
+                assert!(kept, "{language}: {name} of {:?}", &text[..end]);
+            }
+        }
+    }
+}
+
+#[test]
+fn the_missing_bracket_is_a_node_without_text() {
+    let read = read("java", "class A {\n    void b() {\n        c();\n\n    void d() {\n    }\n}\n");
+    let missing: Vec<(u32, &str)> = (0..read.tree().nodes().len() as u32)
+        .map(vknot_syntax::NodeId)
+        .filter(|id| read.tree().node(*id).is_missing())
+        .map(|id| (read.source().line(read.tree().node(id).start), read.tree().kind_name(id)))
+        .collect();
+    assert_eq!(missing, [(3, "}")]);
+}

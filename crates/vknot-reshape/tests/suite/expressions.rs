@@ -1,0 +1,147 @@
+//! Expressions in the languages with hand-made readers: everything a person would select has its rung.
+
+use vknot_reshape::looks;
+use vknot_syntax::Span;
+
+use crate::support::read;
+
+/// What is between `«` and `»` is an expression, and so a rung of the ladder where it begins.
+const CASES: &[(&str, &[&str])] = &[
+    (
+        "c",
+        &[
+            "void f() { g(«a + b», 1); }",
+            "void f() { x = «a + «b * c»»; }",
+            "void f() { x = ««a + b» - c»; }",
+            "void f() { «x = «y = z»»; }",
+            "void f() { ««t->level»[i]».high++; }",
+            "void f() { x = «(uint8_t)(y << 3)» | z; }",
+            "void f() { x = «sizeof(struct tide)» + 1; }",
+            "void f() { x = «a ? b : «c ? d : e»»; }",
+            "void f() { return «!ok && «!(n > 0)»»; }",
+            "void f() { puts(«\"low\" PRIu64 \"high\"»); }",
+            "int a = «b | c», d = «-e»;",
+            "enum { LOW = «1 << 3», HIGH };",
+            "struct tide t = { .level = «3 + 4», [2] = «f(x)» };",
+            "void f() { for (i = 0; «i < n»; «i++») g(); }",
+            "void f() { if («(p = get(t)) == NULL») g(); }",
+            "void f() { x = a /* one */ + «b /* two */ * c»; }",
+            "void f() { x = «a +\n#ifdef B\n b\n#else\n c\n#endif\n + d»; }",
+        ],
+    ),
+    (
+        "cpp",
+        &[
+            "void f() { x = «list<tide<int>>(a)».size(); }",
+            "void f() { auto x = «std::max(a, b)»; }",
+            "void f() { run(«[&](int a) { return «a + 1»; }», 2); }",
+            "void f() { if («a < b && c > d») g(); }",
+            "void f() { std::cout << «(a >> b)»; }",
+            "void f() { x = «a <=> b» == 0; }",
+            "void f() { x = «new Gauge(«a + b»)»; }",
+            "void f() { «object->*member = 1»; }",
+            "class A { A() : low(«a * 2»), high{«b - 1»} {} };",
+            "void f(int a = «b + c»);",
+        ],
+    ),
+    (
+        "pascal",
+        &[
+            "begin x := «a + «b * c»»; end.",
+            "begin «dm.Save(x)»; end.",
+            "begin ««list[i]».Name» := 'low'; end.",
+            "begin if «(a = 1) and not «b.Done»» then c; end.",
+            "begin x := «p^.Next^»; end.",
+            "begin for i := 0 to «n - 1» do f(«a div 2»); end.",
+            "begin x := «TList<Integer>.Create(a)»; end.",
+            "const a = «b or c»;",
+        ],
+    ),
+    (
+        "matlab",
+        &[
+            "x = «a + «b * c»»;",
+            "y = «x(«end - 1», :)»;",
+            "m = [«a + b» «-c» «d'»];",
+            "f = «@(t) «sin(t) + 1»»;",
+            "if «x.level > 0 && ok», y, end",
+            "c{«i + 1»} = «s.(«name»).low»;",
+        ],
+    ),
+    ("octave", &["x += «a * b»;", "printf (\"%d\", «a + b»);", "x = «a != b»;"]),
+    ("dax", &["Surge = «[Level] - «MAX ( Tides[Metres] )»»", "Above = IF ( «[A] > 1 && NOT «[B] = 2»», 1 )"]),
+    (
+        "scss",
+        &[
+            "a { width: «$b * 2»; }",
+            "a { width: calc(«100% - #{«$b + 1»}»); }",
+            "@if «$a == 1 and $b» { a { b: c; } }",
+            "«.card», «.board > a» { b: c; }",
+            "a { b: «0 1px», «0 2px»; }",
+        ],
+    ),
+];
+
+/// A text without its marks, and the spans between them.
+fn marked(text: &str) -> (String, Vec<Span>) {
+    let (mut plain, mut open, mut spans) = (String::new(), Vec::new(), Vec::new());
+    for c in text.chars() {
+        match c {
+            '«' => open.push(plain.len() as u32),
+            '»' => spans.push(Span::new(open.pop().unwrap(), plain.len() as u32)),
+            c => plain.push(c),
+        }
+    }
+    (plain, spans)
+}
+
+#[test]
+fn every_expression_has_its_rung() {
+    let mut wrong = Vec::new();
+    for (language, cases) in CASES {
+        for case in *cases {
+            let (text, spans) = marked(case);
+            let read = read(language, &text);
+            for span in spans {
+                let rungs = looks::ladder(read.code(), Span::new(span.start, span.start));
+                if !rungs.iter().any(|rung| rung.span == span) {
+                    let found: Vec<&str> = rungs.iter().map(|rung| read.source().slice(rung.span)).collect();
+                    wrong.push(format!("{language}: `{}` of `{text}`: {found:?}", read.source().slice(span)));
+                }
+            }
+        }
+    }
+    assert!(wrong.is_empty(), "{}", wrong.join("\n"));
+}
+
+#[test]
+fn what_only_types_would_tell_is_uncertain() {
+    for (text, uncertain) in [
+        ("void f() { a * b; }", true),
+        ("void f() { x = (a)(b); }", true),
+        ("void f() { x = a * b; }", false),
+        ("void f() { x = (int)(b); }", false),
+    ] {
+        let read = read("c", text);
+        let found = (0..read.tree().nodes().len() as u32)
+            .any(|id| read.tree().kind_name(vknot_syntax::NodeId(id)) == "uncertain");
+        assert_eq!(found, uncertain, "{text}");
+    }
+}
+
+#[test]
+fn long_and_deep_expressions_are_read_in_bounds() {
+    let many = 20_000;
+    for text in [
+        format!("int a = b{};", " + b".repeat(many)),
+        format!("int a = {}b;", "!".repeat(many)),
+        format!("int a = b{};", "->b".repeat(many)),
+        format!("int a = {}b{};", "(".repeat(many), ")".repeat(many)),
+        format!("int a = {}b;", "b ? b : ".repeat(many)),
+        format!("int a = b{};", " = b".repeat(many)),
+        format!("void f() {{ a{}; }}", " < b".repeat(many)),
+    ] {
+        let read = read("c", &text);
+        looks::check(read.code()).unwrap();
+    }
+}
