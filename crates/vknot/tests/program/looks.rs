@@ -76,7 +76,7 @@ fn ladders_name_what_languages_have() {
     snapshot!("ladder_prose", desk.run(&["select", "docs/guide.md:9:5"]));
     snapshot!("ladder_element", desk.run(&["select", "web/index.html:20:12"]));
     snapshot!("ladder_sheet", desk.run(&["select", "web/board.css:4:30"]));
-    snapshot!("ladder_c", desk.run(&["select", "firmware/gauge.c:30:20"]));
+    snapshot!("ladder_c", desk.run(&["select", "firmware/gauge.c:40:45"]));
 }
 
 #[test]
