@@ -202,6 +202,8 @@ fn broken(piece: &str, start: u32, found: &mut Vec<Lexeme>) {
 
 /// Words in front of `(` whose brackets hold semicolons.
 const LOOP_WORDS: &[&str] = &["for"];
+
+/// Where brackets without a partner end.
 struct Places<'p> {
     margins: Margins<'p>,
     lexemes: &'p [Lexeme],

@@ -9,7 +9,7 @@ use crate::language::{Field, Kind, Language};
 use crate::limits::Limits;
 use crate::reader::Repair;
 use super::closers::{closers, Closers};
-use crate::tree::{Tree, TreeBuilder};
+use crate::tree::{Token, Tree, TreeBuilder};
 
 /// The parser reports once in this many steps (its own constant is 100); a well-formed text needs from one step for every two bytes to
 /// seven for a byte. A text may take several times that before it is given up.
@@ -46,8 +46,8 @@ pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repai
 
 /// Whether a tree has the tokens of another, so that none depends on how lines are indented.
 fn has_tokens_of(tree: &Tree, other: &Tree) -> bool {
-    let spans = |tree: &Tree| tree.tokens().iter().map(|token| (token.start, token.end)).collect::<Vec<_>>();
-    tree.tokens().len() == other.tokens().len() && spans(tree) == spans(other)
+    let same = |(one, other): (&Token, &Token)| one.span() == other.span();
+    tree.tokens().len() == other.tokens().len() && tree.tokens().iter().zip(other.tokens()).all(same)
 }
 
 /// Where a comment begins that does not end.
