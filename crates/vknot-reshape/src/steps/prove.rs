@@ -1,7 +1,7 @@
 //! The one proof: what a step made is read again and held against the original, by the step's contract, before anything is shown or
 //! written.
 
-use vknot_syntax::Span;
+use vknot_syntax::{Role, Span};
 
 use crate::edits::Edits;
 use crate::frames::standings::moved_line;
@@ -13,7 +13,7 @@ use super::contract::{Contract, Gaps, Shape, Tokens};
 use super::document::Document;
 use super::imported::{Extents, Imports, same_imports};
 use super::matching::{matched, Matching, Side};
-use super::refusal::{Difference, Refusal};
+use super::refusal::{Difference, Refusal, shortened};
 use super::structure::{same_kept_nodes, same_nodes};
 
 /// A result that passed the proof: the only thing that may be shown as one, written, or given to the next step.
@@ -150,11 +150,11 @@ fn compared(
     contract: Contract,
 ) -> Result<(), Refusal> {
     let broken = old.tree.has_error() || old.tree.gave_up();
-    // How many errors a broken file has may depend on where its lines stand; what counts then is that its tokens are the same.
-    let by_margin = broken && contract.gaps == Gaps::LineStarts;
-    if !by_margin {
-        no_new_error(old, new)?;
+    if broken && contract.gaps == Gaps::LineStarts {
+        same_lines(old, new)?;
+        return same_depths(old, new, contract);
     }
+    no_new_error(old, new)?;
     let imports = (contract.tokens == Tokens::Imports).then(|| (Imports::of(old), Imports::of(new)));
     let free = |imports: Option<&Imports<'_>>| imports.map_or_else(Extents::default, Imports::extents);
     let old_side = Side { code: old, free: free(imports.as_ref().map(|(old, _)| old)), hosts: hosts(old) };
@@ -163,9 +163,12 @@ fn compared(
     if let Some((old, new)) = &imports {
         same_imports(old, new, receipt)?;
     }
-    if !by_margin {
-        same_shape(old, new, &matching, contract)?;
-    }
+    same_shape(old, new, &matching, contract)?;
+    same_depths(old, new, contract)
+}
+
+/// Where depth is meaning, statements are as deep as they were; and pieces of other languages are the same.
+fn same_depths(old: Code<'_>, new: Code<'_>, contract: Contract) -> Result<(), Refusal> {
     if contract.levels && old.toolkit().indent.spec.lines == LinesBy::Levels {
         same_levels(old, new)?;
     }
@@ -190,6 +193,41 @@ fn no_new_error(old: Code<'_>, new: Code<'_>) -> Result<(), Refusal> {
     let first = new.tree.errors().next().map_or(0, |id| new.tree.node(id).start);
     let offset = old.tree.tokens().get(new.tree.token_from(first) as usize).map_or(0, |token| token.start);
     Err(Refusal::at(offset, Difference::SyntaxError { line: new.source.line(first) }))
+}
+
+/// How a broken file is read may depend on where its lines stand, down to its tokens. What counts then is that no white space differs
+/// but at the start of lines, and there only where neither reading has text that keeps it.
+fn same_lines(old: Code<'_>, new: Code<'_>) -> Result<(), Refusal> {
+    let blank = |line: &str| (line.len() - line.trim_start_matches([' ', '\t']).len()) as u32;
+    let (mut lines, mut new_lines) = (old.source.text().split('\n'), new.source.text().split('\n'));
+    let (mut at, mut new_at) = (0, 0);
+    loop {
+        let (line, new_line) = match (lines.next(), new_lines.next()) {
+            (None, None) => return Ok(()),
+            (line, new_line) => (line.unwrap_or(""), new_line.unwrap_or("")),
+        };
+        let (was, is) = (blank(line), blank(new_line));
+        let moves = line.get(..was as usize) != new_line.get(..is as usize);
+        let own = |length: u32| Span::new(at, at + length);
+        let kept = || keeps_blank(old, own(was)) || keeps_blank(new, Span::new(new_at, new_at + is));
+        // Code of other languages is compared on its own.
+        let hosts = || old.tree.embedded().iter().any(|piece| piece.span().touches(own(line.len() as u32)));
+        let same = line.get(was as usize..) == new_line.get(is as usize..) && !(moves && kept());
+        if !same && !hosts() {
+            let reason = Difference::Token { old: shortened(line.trim()), new: shortened(new_line.trim()) };
+            return Err(Refusal::at(at + was, reason));
+        }
+        (at, new_at) = (at + line.len() as u32 + 1, new_at + new_line.len() as u32 + 1);
+    }
+}
+
+/// Whether the white space at the start of a line is part of a token, and not of a comment, of prose or of code in another language.
+fn keeps_blank(code: Code<'_>, blank: Span) -> bool {
+    let Code { tree, .. } = code;
+    let before = tree.token_from(blank.end).checked_sub(1);
+    let Some(token) = before.and_then(|at| tree.tokens().get(at as usize)) else { return false };
+    let free = tree.role(token.node) == Role::Comment || tree.language().is_prose(tree.node(token.node).kind);
+    token.end > blank.start && !free
 }
 
 /// The tokens that hold pieces of other languages.

@@ -36,9 +36,10 @@ impl Closers {
         let mut done = Vec::with_capacity(bytes.len() + self.missing.len());
         let mut from = 0;
         for (at, bracket) in &self.missing {
-            done.extend_from_slice(bytes.get(from.. * at as usize).unwrap_or_default());
+            let at = *at as usize;
+            done.extend_from_slice(bytes.get(from..at).unwrap_or_default());
             done.push(*bracket);
-            from = *at as usize;
+            from = at;
         }
         done.extend_from_slice(bytes.get(from..).unwrap_or_default());
         done
@@ -71,6 +72,9 @@ pub(crate) fn closers(text: &str, tree: &Tree, end: u32) -> Option<Closers> {
     Some(found)
 }
 
+/// Tells the shape and side of a bracket by its kind.
+pub(crate) type ShapeOf<'s> = dyn Fn(Kind) -> Option<(u8, Side)> + 's;
+
 /// Lexemes with those put in that close what nothing closes. They have no text.
 pub(crate) struct Completed {
     pub lexemes: Vec<Lexeme>,
@@ -92,7 +96,7 @@ pub(crate) fn completed(
     text: &str,
     lexemes: Vec<Lexeme>,
     partner: Vec<u32>,
-    (shape, is_note): (&dyn Fn(Kind) -> Option<(u8, Side)>, &dyn Fn(Kind) -> bool),
+    (shape, is_note): (&ShapeOf<'_>, &dyn Fn(Kind) -> bool),
     closing: &[Kind],
 ) -> Completed {
     let alone = (0..lexemes.len()).any(|at| partner[at] == NO_PARTNER && shape(lexemes[at].kind).is_some());
@@ -113,7 +117,7 @@ pub(crate) fn completed(
     let mut whole = Vec::with_capacity(lexemes.len() + order.len());
     let mut partners = Vec::with_capacity(lexemes.len() + order.len());
     let mut waiting = order.into_iter().peekable();
-    for at in 0..=lexemes.len() {
+    for (at, partner) in partner.iter().copied().chain([NO_PARTNER]).enumerate() {
         while let Some((before, open)) = waiting.next_if(|(before, _)| *before == at) {
             let end = lexemes[before - 1].end;
             let kind = shape(lexemes[open].kind).and_then(|(shape, _)| closing.get(shape as usize));
@@ -124,7 +128,7 @@ pub(crate) fn completed(
         }
         if let Some(lexeme) = lexemes.get(at) {
             whole.push(*lexeme);
-            partners.push(if partner[at] == NO_PARTNER { NO_PARTNER } else { moved(partner[at]) });
+            partners.push(if partner == NO_PARTNER { NO_PARTNER } else { moved(partner) });
         }
     }
     Completed { lexemes: whole, partner: partners, put_in }
@@ -208,7 +212,7 @@ struct Places<'p> {
     margins: Margins<'p>,
     lexemes: &'p [Lexeme],
     partner: &'p [u32],
-    shape: &'p dyn Fn(Kind) -> Option<(u8, Side)>,
+    shape: &'p ShapeOf<'p>,
     is_note: &'p dyn Fn(Kind) -> bool,
 }
 

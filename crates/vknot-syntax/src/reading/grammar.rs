@@ -9,7 +9,7 @@ use crate::language::{Field, Kind, Language};
 use crate::limits::Limits;
 use crate::reader::Repair;
 use super::closers::{closers, Closers};
-use crate::tree::{Token, Tree, TreeBuilder};
+use crate::tree::{Tree, TreeBuilder};
 
 /// The parser reports once in this many steps (its own constant is 100); a well-formed text needs from one step for every two bytes to
 /// seven for a byte. A text may take several times that before it is given up.
@@ -36,18 +36,12 @@ pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repai
     let repaired = repair.and_then(|repair| read_masked(text, language, repair, limits));
     let tree = repaired.filter(|repaired| unreadable(repaired) < unreadable(&tree)).unwrap_or(tree);
     let closed = read_closed(text, &tree, text.len() as u32, limits);
-    let closed = closed.filter(|closed| unreadable(closed).0 <= unreadable(&tree).0 && has_tokens_of(closed, &tree));
+    let closed = closed.filter(|closed| unreadable(closed).0 <= unreadable(&tree).0);
     let tree = closed.unwrap_or(tree);
     let end = open_comment(text).filter(|_| unreadable(&tree).0 > 0);
     let shorter = end.and_then(|end| read_closed(text, &tree, end, limits));
     let shorter = shorter.filter(|shorter| unreadable(shorter).0 < unreadable(&tree).0);
     Some(shorter.unwrap_or(tree))
-}
-
-/// Whether a tree has the tokens of another, so that none depends on how lines are indented.
-fn has_tokens_of(tree: &Tree, other: &Tree) -> bool {
-    let same = |(one, other): (&Token, &Token)| one.span() == other.span();
-    tree.tokens().len() == other.tokens().len() && tree.tokens().iter().zip(other.tokens()).all(same)
 }
 
 /// Where a comment begins that does not end.

@@ -163,7 +163,7 @@ impl Values<'_> {
     /// Whether a part declares something, told by its shape: a type, and a name behind it.
     fn declares(&self, start: usize, end: usize, statement: bool) -> bool {
         let mut at = start;
-        while self.heads.kind(at) == Some(OPEN_SQUARE) && self.heads.word(at + 1) == "" && at < end {
+        while self.heads.kind(at) == Some(OPEN_SQUARE) && self.heads.word(at + 1).is_empty() && at < end {
             at = self.heads.close_of(at).unwrap_or(at) + 1;
         }
         if self.heads.kind(at) != Some(WORD) || self.is_one_of(at, PREFIX_WORDS) || self.is_one_of(at, LOOSE_WORDS) {
