@@ -12,6 +12,8 @@ pub struct Lexis {
     pub nested: bool,
     /// What begins and ends a string with escapes, the longest first.
     pub strings: &'static [&'static str],
+    /// Whether a string with a single quotation mark at either end may go on over lines.
+    pub lines_in_strings: bool,
     /// Words that begin a string without escapes, with as many `#` as end it.
     pub raw: &'static [&'static str],
     /// Whether a single quote may also stand alone in front of a word.
@@ -106,7 +108,7 @@ impl<'t> Lexer<'t> {
                 None => (Class::Mark, 1),
             },
             b'"' | b'\'' => match lexis.strings.iter().find(|quote| rest.starts_with(**quote)) {
-                Some(quote) => (Class::String, string_length(rest, quote)),
+                Some(quote) => (Class::String, string_length(rest, quote, lexis.lines_in_strings || quote.len() > 1)),
                 None => (Class::Mark, 1),
             },
             b'0'..=b'9' => (Class::Number, word_length(rest)),
@@ -161,12 +163,14 @@ fn block_length(text: &str, lexis: &Lexis) -> usize {
     at
 }
 
-fn string_length(text: &str, quote: &str) -> usize {
+/// The bytes of a string; one that nothing ends goes on to the end, of its line where strings do not hold lines.
+fn string_length(text: &str, quote: &str, holds_lines: bool) -> usize {
     let bytes = text.as_bytes();
     let mut at = quote.len();
     while at < bytes.len() {
         match bytes[at] {
-            b'\\' => at += 2,
+            b'\n' if !holds_lines => return text[..at].trim_end().len(),
+            b'\\' if holds_lines || bytes.get(at + 1) != Some(&b'\n') => at += 2,
             _ if bytes[at..].starts_with(quote.as_bytes()) => return at + quote.len(),
             _ => at += 1,
         }
@@ -179,7 +183,7 @@ fn quoted_character(text: &str) -> Option<usize> {
     let mut characters = text.char_indices().skip(1);
     let (at, first) = characters.next()?;
     if first == '\\' {
-        return Some(string_length(text, "'"));
+        return Some(string_length(text, "'", false));
     }
     let behind = at + first.len_utf8();
     text[behind..].starts_with('\'').then_some(behind + 1)
@@ -202,6 +206,7 @@ mod tests {
         block_comment: ("/*", "*/"),
         nested: true,
         strings: &["\"\"\"", "\""],
+        lines_in_strings: true,
         raw: &["r"],
         lone_quotes: true,
     };

@@ -16,7 +16,7 @@ mod shapes;
 mod trailing;
 
 use vknot_style::{Key, Style};
-use vknot_syntax::{LineEnd, NodeId, Span};
+use vknot_syntax::{LineEnd, NodeId, Source, Span, Tree};
 
 use vknot_style::choices::{Charset, LineEnds, RequiredBraces, TrimBlanks};
 
@@ -34,6 +34,36 @@ use crate::reshape::Reshape;
 
 /// Lays out a file, or the lines of some spans of it, in a style.
 pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
+    let once = format_once(code, style, only);
+    if code.tree.has_error() && only.is_none() { settled(code, style, once) } else { once }
+}
+
+/// How often a broken file is laid out at most, until nothing changes.
+const ROUNDS: usize = 3;
+
+/// Lays out a broken file again as it is read then, which may depend on where its lines stand, until that changes nothing. Where that
+/// does not end, it is left as it is.
+fn settled(code: Code<'_>, style: &Style, once: Reshape) -> Reshape {
+    let Code { source, tree, .. } = code;
+    let mut edits = once.edits.clone();
+    for round in 0..ROUNDS {
+        if edits.is_empty() {
+            return once;
+        }
+        let read = Source::from_text(source.path(), edits.apply(source.text()));
+        let again = format_once(code.other(&read, &Tree::read(&read, tree.language())), style, None);
+        match (again.edits.is_empty(), once.receipt.added.is_empty() && again.receipt.added.is_empty()) {
+            (true, true) => return Reshape { edits, ..once },
+            (true, false) if round == 0 => return once,
+            (false, true) => edits = edits.then(source.text(), &again.edits),
+            _ => break,
+        }
+    }
+    let left = LeftAlone { span: source.span(), reason: Reason::Unsettled };
+    Reshape { receipt: Receipt { left_alone: vec![left], ..Receipt::default() }, ..Reshape::default() }
+}
+
+fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
     let Code { source, tree, .. } = code;
     let mut receipt = Receipt::default();
     if tree.gave_up() {
@@ -125,7 +155,7 @@ mod tests {
 
     use std::sync::LazyLock;
 
-    use vknot_syntax::{Language, Source};
+    use vknot_syntax::Language;
 
     use crate::registry::default_style;
     use crate::steps::{Contract, Difference, Document, prove};

@@ -206,6 +206,11 @@ fn broken(piece: &str, start: u32, found: &mut Vec<Lexeme>) {
 
 /// Words in front of `(` whose brackets hold semicolons.
 const LOOP_WORDS: &[&str] = &["for"];
+/// Words in front of `(` with a block behind it.
+const HEAD_WORDS: &[&str] =
+    &["if", "while", "for", "foreach", "switch", "catch", "try", "lock", "using", "synchronized"];
+/// Within how many lexemes a comma beside an element is looked for.
+const ELEMENT_WITHIN: usize = 200;
 
 /// Where brackets without a partner end.
 struct Places<'p> {
@@ -259,7 +264,8 @@ impl Places<'_> {
             }
             let ends_statement =
                 !curly && (self.word(at) == ";" && !looped || self.begins_block(at, open) || self.begins_suite(at));
-            if self.margins.is_behind(at, (open, head)) || ends_statement {
+            let ends_type = curly && self.ends_type(at);
+            if self.margins.is_behind(at, (open, head)) || ends_statement || ends_type {
                 break;
             }
             at = match (side, ends.get(&at)) {
@@ -270,11 +276,34 @@ impl Places<'_> {
                 _ => at + 1,
             };
         }
-        // Comments in front of what follows belong to that.
+        // Comments in front of what follows belong to that, and a comma to the list that an element is in.
         while at > open + 1 && self.is_note(at - 1) {
             at -= 1;
         }
-        at
+        if at > open + 1 && self.word(at - 1) == "," && self.is_element(open) { at - 1 } else { at }
+    }
+
+    /// Whether an opening bracket stands in a list, with a comma or another bracket in front.
+    fn is_element(&self, open: usize) -> bool {
+        let mut at = open;
+        for _ in 0..ELEMENT_WITHIN {
+            let Some(before) = at.checked_sub(1) else { return false };
+            match (self.shape)(self.lexemes[before].kind) {
+                Some((_, Side::Opens)) => return !self.word(before).ends_with('{') || before + 1 == open,
+                Some((_, Side::Closes)) if self.partner[before] == NO_PARTNER => return false,
+                Some((_, Side::Closes)) => at = self.partner[before] as usize,
+                None if self.word(before) == "," => return true,
+                None if self.word(before) == ";" => return false,
+                None => at = before,
+            }
+        }
+        false
+    }
+
+    /// Whether a semicolon is alone on its line behind something that no semicolon ends.
+    fn ends_type(&self, at: usize) -> bool {
+        let alone = self.margins.column(at).is_some() && self.margins.column(at + 1).is_some();
+        self.word(at) == ";" && alone && !matches!(self.word(at - 1), ";" | ")" | "{" | "}")
     }
 
     /// Whether a colon ends its line, as in front of statements.
@@ -284,9 +313,11 @@ impl Places<'_> {
 
     /// Whether a curly bracket ends its line and opens a block, not a value.
     fn begins_block(&self, at: usize, open: usize) -> bool {
+        let headed = open > 0 && HEAD_WORDS.contains(&self.word(open - 1));
         self.word(at) == "{"
             && (at > open + 1 || self.lexemes[open].end < self.lexemes[at].start)
             && (at + 1 == self.lexemes.len() || self.margins.column(at + 1).is_some())
-            && !matches!(self.word(at - 1), "," | "=>" | "[" | "=" | ":" | "->" | "return" | ")" | "{")
+            && !matches!(self.word(at - 1), "," | "=>" | "[" | "=" | ":" | "->" | "return" | "{")
+            && (headed || self.word(at - 1) != ")")
     }
 }

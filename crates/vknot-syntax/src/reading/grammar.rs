@@ -9,6 +9,7 @@ use crate::language::{Field, Kind, Language};
 use crate::limits::Limits;
 use crate::reader::Repair;
 use super::closers::{closers, Closers};
+use crate::text::Span;
 use crate::tree::{Tree, TreeBuilder};
 
 /// The parser reports once in this many steps (its own constant is 100); a well-formed text needs from one step for every two bytes to
@@ -35,13 +36,30 @@ pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repai
     }
     let repaired = repair.and_then(|repair| read_masked(text, language, repair, limits));
     let tree = repaired.filter(|repaired| unreadable(repaired) < unreadable(&tree)).unwrap_or(tree);
-    let closed = read_closed(text, &tree, text.len() as u32, limits);
-    let closed = closed.filter(|closed| unreadable(closed).0 <= unreadable(&tree).0);
-    let tree = closed.unwrap_or(tree);
-    let end = open_comment(text).filter(|_| unreadable(&tree).0 > 0);
-    let shorter = end.and_then(|end| read_closed(text, &tree, end, limits));
-    let shorter = shorter.filter(|shorter| unreadable(shorter).0 < unreadable(&tree).0);
-    Some(shorter.unwrap_or(tree))
+    let mut best = tree;
+    // What breaks off may do so anywhere.
+    let ends = [Some(text.len() as u32), open_comment(text), unreadable_end(text, &best)];
+    for end in ends.into_iter().flatten() {
+        let whole = end as usize == text.len();
+        let closed = read_closed(text, &best, end, limits);
+        let is_better = |(new, old): (u64, u64)| new < old || whole && new == old;
+        let better = closed.filter(|closed| is_better((unreadable(closed).0, unreadable(&best).0)));
+        best = better.unwrap_or(best);
+        if unreadable(&best).0 == 0 {
+            break;
+        }
+    }
+    Some(best)
+}
+
+/// What a text that breaks off may break off from.
+const BOUNDARIES: &[&str] = &[";", ",", "{", "}", "(", "[", ")", "]"];
+
+/// Where the last thing begins that a text that breaks off may have left unfinished.
+fn unreadable_end(text: &str, tree: &Tree) -> Option<u32> {
+    let of = |span: Span| text.get(span.start as usize..span.end as usize).unwrap_or("");
+    let last = tree.tokens().iter().rev().find(|token| BOUNDARIES.contains(&of(token.span())))?;
+    Some(if of(last.span()) == "," { last.start } else { last.end })
 }
 
 /// Where a comment begins that does not end.

@@ -9,6 +9,9 @@ const FLUSH_WORDS: &[&str] = &["namespace", "extern"];
 /// Within how many lexemes such a word stands in front of its bracket.
 const FLUSH_WITHIN: usize = 8;
 
+/// What does not end a statement.
+const OPERATORS: &[&str] = &["+", "=", "==", "!=", "&&", "||", "??", "?", "|", "+=", ":="];
+
 /// Within how many lexemes in front of a bracket its statement is looked for.
 const HEAD_WITHIN: usize = 200;
 
@@ -81,12 +84,17 @@ impl<'m> Margins<'m> {
             return false;
         }
         let word = self.word(at);
-        // Comments and directives stand anywhere.
-        if word.starts_with(['/', '#', '*', '-', '%', ';']) {
+        // Comments and directives stand anywhere; attributes do not.
+        let attribute = word == "#" && self.word(at + 1) == "[" || word == "#[";
+        if !attribute && word.starts_with(['/', '#', '*', '-', '%', ';']) {
+            return false;
+        }
+        // What stands behind an operator goes on with its line.
+        if at > 0 && OPERATORS.contains(&self.word(at - 1)) {
             return false;
         }
         if self.is_flush(open, head) {
-            return word == "namespace";
+            return false;
         }
         let colon = self.word(at + 1) == ":" || self.word(at + 2) == ":" && word != "default";
         let arm = word == "case" || colon && ARM_WORDS.contains(&word) || self.is_label(at);
@@ -110,11 +118,22 @@ impl<'m> Margins<'m> {
     }
 }
 
+/// Columns of a tab among spaces, as most have it in these languages.
+const TAB_WIDTH: u32 = 4;
+
+/// The column behind a byte, with tabs of some width.
+pub(super) fn behind(column: u32, byte: u8, tab_width: u32) -> u32 {
+    match byte {
+        b'\t' => (column / tab_width + 1) * tab_width,
+        _ => column + 1,
+    }
+}
+
 /// The column of what begins at `at`, if it begins its line.
 fn column_of(bytes: &[u8], at: usize) -> Option<u32> {
     let before = bytes.get(..at).unwrap_or(b"");
     let blank = before.iter().rev().take_while(|byte| matches!(byte, b' ' | b'\t'));
-    let width = blank.clone().map(|byte| if *byte == b'\t' { 4 } else { 1 }).sum();
     let start = before.len() - blank.count();
+    let width = before.get(start..).unwrap_or(b"").iter().fold(0, |column, byte| behind(column, *byte, TAB_WIDTH));
     (start == 0 || bytes[start - 1] == b'\n').then_some(width)
 }

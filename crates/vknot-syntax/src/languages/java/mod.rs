@@ -36,6 +36,7 @@ const LEXIS: Lexis = Lexis {
     block_comment: ("/*", "*/"),
     nested: false,
     strings: &["\"\"\"", "\"", "'"],
+    lines_in_strings: false,
     raw: &[],
     lone_quotes: false,
 };

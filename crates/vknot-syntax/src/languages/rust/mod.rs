@@ -35,6 +35,7 @@ const LEXIS: Lexis = Lexis {
     block_comment: ("/*", "*/"),
     nested: true,
     strings: &["\""],
+    lines_in_strings: true,
     raw: &["r", "br", "cr"],
     lone_quotes: true,
 };

@@ -1,6 +1,10 @@
 //! Which closing bracket belongs to which opening one, told beforehand, so that what is half typed does not swallow the rest.
 
 use super::lexer::{Lexeme, What};
+use crate::reading::margins::behind;
+
+/// Columns of a tab among spaces, as these languages have it.
+const TAB_WIDTH: u32 = 8;
 
 /// Where an opening bracket ends.
 #[derive(Clone, Copy)]
@@ -54,20 +58,23 @@ struct Matched {
 struct Open {
     index: usize,
     wanted: u8,
-    /// Its own column, in bytes.
-    column: usize,
+    /// Its own column.
+    column: u32,
     flush: bool,
 }
 
 fn matched(bytes: &[u8], lexemes: &[Lexeme], by_lines: bool) -> Matched {
     let mut found = Matched { closes: Vec::new(), left: 0, margins: Vec::new(), flush: Vec::new() };
     let mut open: Vec<Open> = Vec::new();
-    let (mut line, mut reached) = (0, 0);
+    let (mut line, mut reached, mut column) = (0, 0, 0);
     for (at, lexeme) in lexemes.iter().enumerate() {
         let gap = bytes.get(reached..lexeme.start).unwrap_or(b"");
-        line = memchr::memrchr(b'\n', gap).map_or(line, |newline| reached + newline + 1);
+        if let Some(newline) = memchr::memrchr(b'\n', gap) {
+            (line, column) = (reached + newline + 1, 0);
+        }
+        let passed = bytes.get(reached.max(line)..lexeme.start).unwrap_or(b"");
+        column = passed.iter().fold(column, |column, byte| behind(column, *byte, TAB_WIDTH));
         reached = lexeme.start;
-        let column = lexeme.start - line;
         let begins_line = bytes.get(line..lexeme.start).unwrap_or(b"").iter().all(u8::is_ascii_whitespace);
         if by_lines && begins_line && !matches!(lexeme.what, What::Blank | What::Comment | What::Close) {
             while let Some(last) = open.pop_if(|last| last.column >= column && !last.flush) {
