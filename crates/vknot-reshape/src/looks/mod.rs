@@ -1,6 +1,7 @@
 //! Looks: what only reads. Each gives plain data for whoever shows it, with places in the outer file also for code
 //! that is embedded in it.
 
+mod blocks;
 mod comments;
 mod folds;
 mod invariants;

@@ -1,9 +1,12 @@
 //! The structure of a file as a tree of named items.
 
+use std::collections::HashSet;
+
 use vknot_syntax::{Embedded, NodeId, Role, Span, Tree};
 
-use crate::spec::{Code, Toolkit};
+use crate::spec::Code;
 
+use super::blocks;
 use super::naming::kind_words;
 use super::sections;
 use super::naming::whole_item;
@@ -69,9 +72,11 @@ fn own_entries(code: Code<'_>) -> Vec<OutlineEntry> {
     let tree = code.tree;
     let toolkit = code.toolkit();
     let mut entries: Vec<OutlineEntry> = Vec::new();
-    let mut open: Vec<(u32, usize)> = Vec::new();
+    // Where what is open ends, each with its entry; functions without a name have none.
+    let mut open: Vec<(u32, Option<usize>)> = Vec::new();
     let mut elements = ElementNumbers::default();
     let mut headings: Vec<(u32, usize)> = Vec::new();
+    let mut assigned: HashSet<(Option<usize>, String)> = HashSet::new();
     let mut skipped_to = 0;
     for index in 0..tree.nodes().len() as u32 {
         let id = NodeId(index);
@@ -85,18 +90,27 @@ fn own_entries(code: Code<'_>) -> Vec<OutlineEntry> {
             skipped_to = tree.node(id).next;
             continue;
         }
-        let Some(role) = outlined_as(tree, id, toolkit) else { continue };
-        let element = role == Role::Collection;
-        if element && !in_named_collection(tree, id, &open, &entries) || is_local_value(role, &open, &entries) {
+        let holder = open.iter().rev().find_map(|(_, entry)| *entry);
+        if tree.role(id) == Role::Lambda {
+            open.push((tree.node(id).next, None));
             continue;
         }
+        let Some(role) = outlined_as(code, id) else { continue };
+        let around = holder.map(|holder| &entries[holder]);
+        if role == Role::Collection && !in_named_collection(tree, id, around) || is_local_value(role, &open, around) {
+            continue;
+        }
+        let block = blocks::named_block(code, id);
         let name = match role {
             Role::Collection => Some(elements.number(tree, id).to_string()),
             Role::Cell => Some((elements.number(tree, id) + 1).to_string()),
+            Role::Call => block.as_ref().map(|block| one_line(block.name)),
+            Role::Name => Some(tree.text_of(code.source.text(), id).trim_matches(['"', '\'']).to_owned()),
+            Role::Assignment => variable_name(code, id).filter(|name| assigned.insert((holder, name.clone()))),
             _ => name_of(code, id),
         };
         let Some(name) = name else { continue };
-        let mut parent = open.last().map(|(_, entry)| *entry);
+        let mut parent = holder;
         let mut span = tree.node(whole_item(code, id)).span();
         if role == Role::Heading && parent.is_none() {
             let level = sections::heading_level(code, id);
@@ -109,32 +123,47 @@ fn own_entries(code: Code<'_>) -> Vec<OutlineEntry> {
         }
         let depth = parent.map_or(0, |parent| entries[parent].depth + 1);
         let label = label_of(code, id, &name, toolkit.looks.details);
-        let kind = match (role, tree.role(id)) {
-            (Role::Collection, _) => "element".to_owned(),
-            // A name for a function is one.
-            (Role::Callable, Role::Member | Role::Assignment | Role::Part) => "function".to_owned(),
-            (Role::Type, Role::Member | Role::Assignment | Role::Part) => "class".to_owned(),
-            (Role::Element, _) =>
-                tag_of(code, id).filter(|tag| *tag != name).map_or("element".to_owned(), str::to_owned),
-            _ => kind_words(code, id).to_owned(),
-        };
+        let kind = block.map_or_else(|| kind_of(code, id, (role, &name), around), |block| block.kind.to_owned());
         if role != Role::Heading {
-            open.push((tree.node(id).next, entries.len()));
+            open.push((tree.node(id).next, Some(entries.len())));
         }
         entries.push(OutlineEntry { name, label, kind, role, span, depth, parent });
     }
     entries
 }
 
+/// What an entry is, in words; `holder` is the one around it.
+fn kind_of(code: Code<'_>, id: NodeId, (role, name): (Role, &str), holder: Option<&OutlineEntry>) -> String {
+    let tree = code.tree;
+    let toolkit = code.toolkit();
+    let in_type = holder.is_some_and(|holder| holder.role == Role::Type);
+    let kind = match (role, tree.role(id)) {
+        (Role::Collection, _) => "element",
+        // A name for a function is one.
+        (Role::Callable, Role::Member | Role::Assignment | Role::Part) => "function",
+        (Role::Callable, _) if in_type && toolkit.looks.methods => "method",
+        (Role::Type, Role::Member | Role::Assignment | Role::Part) => "class",
+        (Role::Element, _) => tag_of(code, id).filter(|tag| *tag != name).unwrap_or("element"),
+        (Role::Name, Role::Name | Role::String) => toolkit.kind(tree.node(tree.node(id).parent).kind).names.unwrap_or_default(),
+        (Role::Assignment, _) if in_type => "field",
+        (Role::Assignment, _) if is_constant(name) => "constant",
+        _ => kind_words(code, id),
+    };
+    kind.to_owned()
+}
+
 /// The role under which a node has an entry, if its name is one for the outline.
-fn outlined_as(tree: &Tree, id: NodeId, toolkit: &Toolkit) -> Option<Role> {
+fn outlined_as(code: Code<'_>, id: NodeId) -> Option<Role> {
+    let tree = code.tree;
+    let toolkit = code.toolkit();
     let role = tree.role(id);
     let looks = toolkit.kind(tree.node(id).kind);
     if let Some(field) = looks.value {
-        let value = tree.child(id, field).map(|value| tree.role(value));
-        return match value {
+        let value = tree.child(id, field);
+        return match value.map(|value| tree.role(value)) {
             Some(Role::Lambda | Role::Callable) => Some(Role::Callable),
             Some(Role::Type) => Some(Role::Type),
+            Some(Role::Call) if value.is_some_and(|value| blocks::is_wrapped(code, id, value)) => Some(Role::Callable),
             _ => (role == Role::Member).then_some(Role::Member),
         };
     }
@@ -142,21 +171,37 @@ fn outlined_as(tree: &Tree, id: NodeId, toolkit: &Toolkit) -> Option<Role> {
         Role::Type | Role::Callable | Role::Member | Role::Rule | Role::Element | Role::Cell | Role::Heading =>
             Some(role),
         Role::Collection => Some(role),
+        Role::Call => toolkit.looks.named_calls.then_some(role),
+        Role::Name | Role::String if toolkit.kind(tree.node(tree.node(id).parent).kind).names.is_some() =>
+            Some(Role::Name),
         _ => looks.outlined.then_some(role),
     }
 }
 
-/// A variable inside a callable is no part of a file's structure.
-fn is_local_value(role: Role, open: &[(u32, usize)], entries: &[OutlineEntry]) -> bool {
-    role == Role::Member && open.last().is_some_and(|(_, entry)| entries[*entry].role == Role::Callable)
+/// The name that an assignment declares, if it is nothing but a name.
+fn variable_name(code: Code<'_>, id: NodeId) -> Option<String> {
+    let text = code.source.slice(code.tree.name_span(id)?);
+    text.chars().all(|c| c.is_alphanumeric() || c == '_').then(|| text.to_owned())
+}
+
+/// Whether a name is written like that of a constant.
+fn is_constant(name: &str) -> bool {
+    name.contains(char::is_uppercase) && !name.contains(char::is_lowercase)
+}
+
+/// A variable inside a callable, or a function without a name, is no part of a file's structure.
+fn is_local_value(role: Role, open: &[(u32, Option<usize>)], holder: Option<&OutlineEntry>) -> bool {
+    let in_lambda = open.last().is_some_and(|(_, entry)| entry.is_none());
+    let in_callable = holder.is_some_and(|holder| matches!(holder.role, Role::Callable | Role::Call));
+    matches!(role, Role::Member | Role::Assignment) && (in_lambda || in_callable)
 }
 
 /// Whether the node is a collection among the elements of a list that has a name.
-fn in_named_collection(tree: &Tree, id: NodeId, open: &[(u32, usize)], entries: &[OutlineEntry]) -> bool {
+fn in_named_collection(tree: &Tree, id: NodeId, holder: Option<&OutlineEntry>) -> bool {
     let parent = tree.node(id).parent;
-    let named = open.last().is_some_and(|(_, entry)| matches!(entries[*entry].role, Role::Member | Role::Collection));
+    let named = holder.is_none_or(|holder| matches!(holder.role, Role::Member | Role::Collection));
     let has_members = tree.children(id).any(|child| tree.role(child) == Role::Member);
-    (named || open.is_empty()) && tree.role(parent) == Role::Collection && id.0 != 0 && has_members
+    named && tree.role(parent) == Role::Collection && id.0 != 0 && has_members
 }
 
 /// Numbers the elements of lists as the walk meets them, each list's elements counted once.

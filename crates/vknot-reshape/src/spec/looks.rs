@@ -29,6 +29,12 @@ pub(crate) struct LookSpec {
     pub outlined: &'static [&'static str],
     /// Kinds that name a value, with the field of the value: where that is a callable or a type, so is the name.
     pub named_values: &'static [(&'static str, &'static str)],
+    /// Kinds whose names are members though they are nothing but names, each with the word for one.
+    pub name_lists: &'static [(&'static str, &'static str)],
+    /// Whether a call that begins with a string and ends with a function names the block of that function.
+    pub named_calls: bool,
+    /// Whether a callable of a type is called a method.
+    pub methods: bool,
     /// Kinds that hold one item and what is said about it: exports, decorations, templates.
     pub wrappers: &'static [&'static str],
     /// Kinds whose inside is not to be outlined, such as code that is commented out.

@@ -50,6 +50,8 @@ pub(crate) struct KindLooks {
     pub value: Option<Field>,
     /// Whether it has an outline entry whatever its role.
     pub outlined: bool,
+    /// The word for names in it, if they are members.
+    pub names: Option<&'static str>,
     /// Whether it holds one item and what is said about it.
     pub wraps: bool,
     /// Whether what is inside is not to be outlined.
@@ -77,6 +79,7 @@ impl KindLooks {
         KindLooks {
             value: value.map(|(_, field)| language.field(field)),
             outlined: looks.outlined.contains(&name),
+            names: looks.name_lists.iter().find(|(kind, _)| *kind == name).map(|(_, word)| *word),
             wraps: looks.wrappers.contains(&name),
             hides: looks.hidden.contains(&name),
             is_rung: looks.rungs.contains(&name),

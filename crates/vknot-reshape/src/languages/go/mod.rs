@@ -32,6 +32,7 @@ static STYLE: LanguageStyle = LanguageStyle {
 };
 
 const LOOKS: LookSpec = LookSpec {
+    named_calls: true,
     words: &[
         ("type_spec", "type"),
         ("const_spec", "constant"),

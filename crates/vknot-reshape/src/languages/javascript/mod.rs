@@ -60,6 +60,8 @@ pub(super) const LOOKS: LookSpec = LookSpec {
         ("public_field_definition", "value"),
         ("assignment_expression", "right"),
     ],
+    name_lists: &[("enum_body", "constant")],
+    named_calls: true,
     wrappers: &["export_statement", "ambient_declaration"],
     conditionals: &["if_statement", "switch_statement"],
     loops: &["for_statement", "for_in_statement", "while_statement", "do_statement"],

@@ -28,7 +28,9 @@ static STYLE: LanguageStyle = LanguageStyle {
 
 const LOOKS: LookSpec = LookSpec {
     details: &[],
-    words: &[("module", "file"), ("class_definition", "class"), ("function_definition", "function")],
+    words: &[("module", "file"), ("class_definition", "class"), ("function_definition", "function"), ("assignment", "variable")],
+    outlined: &["assignment"],
+    methods: true,
     wrappers: &["decorated_definition"],
     conditionals: &["if_statement", "elif_clause", "match_statement"],
     loops: &["for_statement", "while_statement"],
