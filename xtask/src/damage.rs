@@ -10,7 +10,7 @@ use std::process::ExitCode;
 use rayon::prelude::*;
 use vknot_reshape::looks::{self, OutlineEntry};
 use vknot_reshape::steps::Document;
-use vknot_syntax::{Role, Source};
+use vknot_syntax::{Role, Source, Span};
 
 use crate::random::Random;
 use crate::steps::document;
@@ -41,7 +41,13 @@ struct Kept {
     before: (usize, usize),
     behind: (usize, usize),
     cut: (usize, usize),
+    /// Whether the first suspect is the bracket whose partner was taken out, and whether it is within [`NEAR`] lines of it or of the place.
+    exact: (usize, usize),
+    near: (usize, usize),
 }
+
+/// Lines within which a suspect still helps.
+const NEAR: u32 = 5;
 
 /// Files with fewer entries tell little.
 const ENTRIES_AT_LEAST: usize = 5;
@@ -52,7 +58,10 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     for sample in samples(&arguments.roots, arguments.language.as_deref()) {
         by_language.entry(sample.language.name()).or_default().push(sample);
     }
-    println!("{:<12} {:>5}  {:>16}  {:>16}  {:>16}", "", "files", "before", "behind", "cut off");
+    println!(
+        "{:<12} {:>5}  {:>16}  {:>16}  {:>16}  {:>12}  {:>12}",
+        "", "files", "before", "behind", "cut off", "suspect", "near"
+    );
     for (language, samples) in by_language {
         let mut random = Random(arguments.seed);
         let mut order: Vec<(usize, &Sample)> =
@@ -67,11 +76,13 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
             format!("{kept}/{all} {:.1}%", 100.0 * kept as f64 / (all as f64).max(1.0))
         };
         println!(
-            "{language:<12} {:>5}  {:>16}  {:>16}  {:>16}",
+            "{language:<12} {:>5}  {:>16}  {:>16}  {:>16}  {:>12}  {:>12}",
             chosen.len(),
             sum(|kept| kept.before),
             sum(|kept| kept.behind),
-            sum(|kept| kept.cut)
+            sum(|kept| kept.cut),
+            sum(|kept| kept.exact),
+            sum(|kept| kept.near)
         );
         let lost = chosen.iter().flat_map(|(_, lost)| lost);
         lost.take(arguments.show).for_each(|lost| println!("    {lost}"));
@@ -103,6 +114,10 @@ fn damaged(sample: &Sample, mut random: Random) -> Option<(Kept, Vec<String>)> {
         let there = there(sample, broken);
         kept.before = count(&entries, &there, |entry| entry.span.end <= at, |start| start);
         kept.behind = count(&entries, &there, |entry| entry.span.start > at, |start| start - 1);
+        (kept.exact, kept.near) = suspected(sample, &sound, at);
+        if kept.exact.1 == 0 {
+            note("suspect", at, 1, (0, 0));
+        }
         note("without", at, kept.before.0 - kept.before.1, kept.behind);
     }
     let mut at = random.below(text.len());
@@ -113,6 +128,30 @@ fn damaged(sample: &Sample, mut random: Random) -> Option<(Kept, Vec<String>)> {
     kept.cut = count(&entries, &there, |entry| entry.span.end as usize <= at, |start| start);
     note("cut", at as u32, 0, kept.cut);
     Some((kept, lost))
+}
+
+/// Whether `pairs` suspects the bracket whose partner at `at` is taken out, and whether one near it.
+fn suspected(sample: &Sample, sound: &Document, at: u32) -> ((usize, usize), (usize, usize)) {
+    let text = sample.source.text();
+    // Of several in a row it makes no difference which one is taken out.
+    let is_like = |other: &u32| text.as_bytes().get(*other as usize) == text.as_bytes().get(at as usize);
+    let first = (0..=at).rev().take_while(is_like).last().unwrap_or(at);
+    let pairs = looks::pairs(sound.code());
+    let run = (first..).take_while(is_like);
+    let opens: Vec<Span> = run.filter_map(|at| pairs.of(Span::new(at, at + 1))).map(|pair| pair.open).collect();
+    if opens.is_empty() {
+        return Default::default();
+    }
+    let source = Source::from_text(sample.source.path(), text[..at as usize].to_owned() + &text[at as usize + 1..]);
+    let broken = document(&source, sample.language, &[]);
+    let lone = looks::pairs(broken.code()).unpaired.into_iter().next();
+    let Some(suspect) = lone.map(|lone| lone.culprit.map_or(lone.span, |culprit| culprit.span)) else {
+        return ((1, 0), (1, 0));
+    };
+    let line = source.line(suspect.start);
+    let mut places = opens.iter().map(|open| open.start).chain([at]);
+    let near = places.any(|place| source.line(place).abs_diff(line) <= NEAR);
+    ((1, usize::from(opens.contains(&suspect))), (1, usize::from(near)))
 }
 
 /// A closing bracket by chance.

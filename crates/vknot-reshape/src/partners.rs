@@ -95,7 +95,7 @@ pub(crate) fn missing_closer(tree: &Tree, node: &Node) -> Option<u8> {
 }
 
 /// The closing brackets that the text lacks, each with the token in front of which it belongs.
-fn missing_closers(tree: &Tree) -> impl Iterator<Item = (TokenId, u8)> + '_ {
+pub(crate) fn missing_closers(tree: &Tree) -> impl Iterator<Item = (TokenId, u8)> + '_ {
     let nodes = if tree.has_error() { tree.nodes() } else { &[] };
     nodes.iter().filter_map(|node| Some((node.first_token, missing_closer(tree, node)?)))
 }

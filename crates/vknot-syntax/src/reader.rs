@@ -55,7 +55,7 @@ impl Mask {
     }
 }
 
-/// The second try at a text that the grammar did not read without errors.
+/// Another try at a text: one that the grammar did not read without errors, or would take too long over.
 #[derive(Clone, Copy)]
 pub struct Repair {
     /// Makes the mask; `None` when there is nothing to mask.
@@ -74,6 +74,8 @@ pub type FindPieces = fn(&Source, &Tree, Lookup) -> Vec<Piece>;
 pub struct Reading {
     /// How to read it.
     pub reader: Reader,
+    /// What is masked before the first try, as the grammar takes too long over it.
+    pub relief: Option<Repair>,
     /// A second try where the grammar fails.
     pub repair: Option<Repair>,
     /// Tells the files of this language from others with the same ending, by ending and text. Of several languages for one ending the first
@@ -90,6 +92,7 @@ pub struct Reading {
 /// What most languages do not have; for the end of a language's own.
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Own { kinds: &[], read: |_, _| {} },
+    relief: None,
     repair: None,
     overload: OVERLOAD,
     sniff: None,

@@ -6,7 +6,7 @@ use crate::spec::Code;
 
 use crate::spec::looks::Construct;
 use super::comments;
-use super::naming::header_start;
+use super::naming::named_start;
 use super::marks::Marks;
 use super::regions;
 use super::sections;
@@ -121,7 +121,7 @@ fn structural(code: Code<'_>) -> Vec<Fold> {
     for index in 0..tree.nodes().len() as u32 {
         let id = NodeId(index);
         if let Some(kind) = kind_of(tree, id) {
-            let span = Span::new(first_byte(tree, id, kind), tree.node(id).end);
+            let span = Span::new(first_byte(code, id, kind), tree.node(id).end);
             push(&mut found, code, kind, span, tree.node(id).token_end);
             if kind == FoldKind::Block && let Some(last) = found.last_mut().filter(|last| last.span == span) {
                 last.construct = construct_of(code, id);
@@ -189,10 +189,11 @@ fn begins_with_word(tree: &Tree, id: NodeId) -> bool {
 
 /// Where a fold's first line is: types and callables are shown by their header, what is a block by indentation alone by
 /// the line that announces it.
-fn first_byte(tree: &Tree, id: NodeId, kind: FoldKind) -> u32 {
+fn first_byte(code: Code<'_>, id: NodeId, kind: FoldKind) -> u32 {
+    let tree = code.tree;
     let node = tree.node(id);
     match kind {
-        FoldKind::Type | FoldKind::Callable => header_start(tree, id),
+        FoldKind::Type | FoldKind::Callable => named_start(code, id),
         FoldKind::Block if tree.role(id) == Role::Block => {
             let first = tree.tokens().get(node.first_token as usize);
             let begins = first.is_some_and(|token| {

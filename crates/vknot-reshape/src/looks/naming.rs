@@ -34,6 +34,17 @@ pub fn header_start(tree: &Tree, id: NodeId) -> u32 {
     tree.tokens().get(skip as usize).map_or(node.start, |token| token.start).min(node.end)
 }
 
+/// Where the line of an item begins that names it: its header, or the line of its name where that stands further down, as behind a type on
+/// a line of its own.
+pub fn named_start(code: Code<'_>, id: NodeId) -> u32 {
+    let Code { source, tree, .. } = code;
+    let header = header_start(tree, id);
+    let named = tree.name_span(id).filter(|name| name.start > header);
+    let far = named.filter(|name| source.slice(Span::new(header, name.start)).contains('\n'));
+    let first = far.map(|name| tree.token_from(source.line_start(name.start)));
+    first.and_then(|first| tree.tokens().get(first as usize)).map_or(header, |token| token.start)
+}
+
 /// What a node is, in words: a `method_declaration` is a `method`, unless its language has a better word.
 pub fn kind_words(code: Code<'_>, id: NodeId) -> &'static str {
     let tree = code.tree;

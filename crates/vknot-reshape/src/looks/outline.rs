@@ -285,9 +285,14 @@ fn callable_label(code: Code<'_>, id: NodeId, name: &str) -> String {
     let full = tree.name_span(id).map_or(name, |span| source.slice(span));
     let Some(parameters) = tree.child_named(id, "parameters") else { return one_line(full) };
     let text = tree.text_of(source.text(), parameters);
-    // `(name argument)`: the brackets hold the name, too.
     let holds_name = tree.name_span(id).is_some_and(|name| tree.node(parameters).span().covers(name));
-    if holds_name { one_line(text) } else { format!("{}{}", one_line(full), one_line(text)) }
+    match holds_name {
+        // `(name argument)`: the brackets hold the name, too.
+        true if text.starts_with('(') => one_line(text),
+        // What stands in front of a name may be said about it.
+        true => one_line(full),
+        false => format!("{}{}", one_line(full), one_line(text)),
+    }
 }
 
 /// White space folded, and cut to what fits beside others.

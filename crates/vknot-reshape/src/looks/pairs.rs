@@ -1,10 +1,13 @@
 //! Brackets, tags and block keywords with their partners, and those that have none.
 
+use std::collections::BTreeMap;
+
 use vknot_syntax::{NodeId, Role, Source, Span, TokenId, Tree};
 
+use crate::partners::{bracket_of, is_stray, missing_closers};
 use crate::spec::Code;
 
-use super::naming::header_start;
+use super::naming::named_start;
 use super::naming::kind_words;
 
 /// Two marks that belong together: brackets, tags, the words that open and close a block.
@@ -94,8 +97,6 @@ fn construct(tree: &Tree, holder: NodeId, around: Span) -> NodeId {
 /// How many brackets within brackets are looked through for what they belong to.
 const BARE_AT_MOST: usize = 64;
 
-const SHAPES: [(&str, &str); 3] = [("(", ")"), ("[", "]"), ("{", "}")];
-
 /// How many open brackets a stray closing one is held against.
 const CROSSED_AT_MOST: usize = 32;
 
@@ -115,10 +116,12 @@ pub fn pairs(code: Code<'_>) -> Pairs {
     angles(code, &mut found);
     words(tree, &mut found);
     found.pairs.sort_by_key(|pair| (pair.open.start, u32::MAX - pair.close.end));
-    let culprit = found.left_over.first().and_then(|_| culprit(source, &found.pairs));
+    let guessed = found.left_over.first().and_then(|_| culprit(source, &found.pairs));
+    let guessed = guessed.filter(|_| found.known.is_empty() && !found.strays);
+    let culprit = |span: &Span| found.known.get(span).copied().or(guessed);
     let mut result = Pairs {
         pairs: found.pairs.into_iter().map(|pair| described(code, &pair)).collect(),
-        unpaired: found.left_over.into_iter().map(|span| Unpaired { span, culprit }).collect(),
+        unpaired: found.left_over.into_iter().map(|span| Unpaired { span, culprit: culprit(&span) }).collect(),
     };
     for piece in tree.embedded() {
         let inner = pairs(code.piece(piece));
@@ -147,6 +150,10 @@ pub fn pairs(code: Code<'_>) -> Pairs {
 struct Search {
     pairs: Vec<Match>,
     left_over: Vec<Span>,
+    /// What the reader knows of those that are left over.
+    known: BTreeMap<Span, Culprit>,
+    /// Whether it knows of one that is too much or ends nowhere.
+    strays: bool,
 }
 
 fn described(code: Code<'_>, pair: &Match) -> Pair {
@@ -157,23 +164,45 @@ fn described(code: Code<'_>, pair: &Match) -> Pair {
         close: pair.close,
         depth: 0,
         construct: kind_words(code, construct),
-        header: header_start(tree, construct),
+        header: named_start(code, construct),
     }
 }
 
 fn brackets(code: Code<'_>, found: &mut Search) {
     let tree = code.tree;
-    let mut open: Vec<(TokenId, usize)> = Vec::new();
-    for token in 0..tree.tokens().len() as TokenId {
-        let text = bracket_text(code, token);
-        if let Some(shape) = SHAPES.iter().position(|(opening, _)| *opening == text) {
-            open.push((token, shape));
-        } else if let Some(shape) = SHAPES.iter().position(|(_, closing)| *closing == text) {
-            close(code, &mut open, (token, shape), found);
+    let mut open: Vec<(TokenId, u8)> = Vec::new();
+    let mut missing = missing_closers(tree).peekable();
+    for token in 0..=tree.tokens().len() as TokenId {
+        while let Some((_, shape)) = missing.next_if(|(at, _)| *at <= token) {
+            leave_open(code, &mut open, (token, shape), found);
+        }
+        match bracket_of(code, token) {
+            Some(_) if is_stray(tree, token) => {
+                found.left_over.push(span_of(code, token));
+                found.strays = true;
+            }
+            Some(bracket) if bracket.opens => open.push((token, bracket.shape)),
+            Some(bracket) => close(code, &mut open, (token, bracket.shape), found),
+            None => {}
         }
     }
-    found.left_over.extend(open.into_iter().map(|(token, _)| tree.tokens()[token as usize].span()));
+    found.left_over.extend(open.into_iter().map(|(token, _)| span_of(code, token)));
     found.left_over.sort_unstable();
+}
+
+/// The reader knows that a bracket of that shape ends in front of a token without a partner.
+fn leave_open(code: Code<'_>, open: &mut Vec<(TokenId, u8)>, (token, shape): (TokenId, u8), found: &mut Search) {
+    let Some(at) = open.iter().rposition(|(_, other)| *other == shape) else { return };
+    let (opening, _) = open.remove(at);
+    let span = span_of(code, opening);
+    found.left_over.push(span);
+    let line = code.source.line(span_of(code, token).start);
+    found.known.insert(span, Culprit { span, line });
+}
+
+fn span_of(code: Code<'_>, token: TokenId) -> Span {
+    let end = code.source.span().end;
+    code.tree.tokens().get(token as usize).map_or(Span::new(end, end), |token| token.span())
 }
 
 /// Tags and the words around blocks: what opens and what closes among the children of one node.
@@ -223,12 +252,12 @@ fn bracket_text<'s>(code: Code<'s>, token: TokenId) -> &'s str {
 /// left than it: then the closing bracket is the one too many.
 fn close(
     code: Code<'_>,
-    open: &mut Vec<(TokenId, usize)>,
-    (token, shape): (TokenId, usize),
+    open: &mut Vec<(TokenId, u8)>,
+    (token, shape): (TokenId, u8),
     found: &mut Search,
 ) {
     let Code { source, tree, .. } = code;
-    let span = |token: TokenId| tree.tokens()[token as usize].span();
+    let span = |token: TokenId| span_of(code, token);
     let Some(at) = open.iter().rposition(|(_, other)| *other == shape) else {
         return found.left_over.push(span(token));
     };

@@ -81,7 +81,22 @@ pub fn sections(code: Code<'_>, marks: &Marks) -> Vec<Section> {
         headings.extend(marked_headings(code, marks));
     }
     headings.sort_by_key(|(_, _, span)| span.start);
-    close(source, headings)
+    let mut sections = close(source, headings);
+    for section in &mut sections {
+        if let Some(end) = end_of_holder(code, section.heading) && end < section.span.end {
+            section.span.end = end_before(source, end).max(section.heading.end);
+        }
+    }
+    sections
+}
+
+/// Where the function ends that a heading stands in: a section goes no further.
+fn end_of_holder(code: Code<'_>, heading: Span) -> Option<u32> {
+    let tree = code.tree;
+    let token = tree.tokens().get(tree.token_from(heading.start) as usize)?;
+    let holder = tree.ancestors(token.node).find(|id| tree.role(*id) == Role::Callable)?;
+    let closing = tree.children(holder).last().filter(|last| tree.role(*last) == Role::Close);
+    Some(closing.map_or(tree.node(holder).end, |closing| tree.node(closing).start))
 }
 
 /// Ends each section where the next of its level or a higher one begins.
@@ -100,6 +115,25 @@ fn close(source: &Source, headings: Vec<(String, u32, Span)>) -> Vec<Section> {
     }
     found
 }
+
+/// A name without the rulers drawn around it; a ruler alone names nothing.
+fn without_ruler(name: &str) -> &str {
+    let name = name.trim();
+    let is_ruler = |c: char| matches!(c, '=' | '-' | '*' | '#' | '~' | '_' | '+' | '\u{2500}' | '\u{2550}');
+    let drawn = |word: &str| word.chars().count() >= RULER_AT_LEAST && word.chars().all(is_ruler);
+    let name = match name.split_once(char::is_whitespace) {
+        Some((first, rest)) if drawn(first) => rest.trim_start(),
+        _ => name,
+    };
+    match name.rsplit_once(char::is_whitespace) {
+        Some((rest, last)) if drawn(last) => rest.trim_end(),
+        _ if drawn(name) => "",
+        _ => name,
+    }
+}
+
+/// From how many marks on a ruler is one.
+const RULER_AT_LEAST: usize = 3;
 
 /// The end of the last line in front of `offset` that is not blank.
 fn end_before(source: &Source, offset: u32) -> u32 {
@@ -164,7 +198,7 @@ fn marked_headings(code: Code<'_>, marks: &Marks) -> Vec<(String, u32, Span)> {
         let name = rest.trim_start_matches(last);
         // A line of marks is a drawing; a heading's mark is followed by a blank or by nothing.
         let named = name.is_empty() && lower == 0 || name.starts_with(char::is_whitespace);
-        named.then(|| (name.trim().to_owned(), 1 + lower as u32, comment.span))
+        named.then(|| (without_ruler(name).to_owned(), 1 + lower as u32, comment.span))
     };
     comments(code).into_iter().filter_map(heading).collect()
 }

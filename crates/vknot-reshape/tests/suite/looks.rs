@@ -105,14 +105,14 @@ fn pairs_know_what_they_are_for() {
 
 #[test]
 fn the_likeliest_culprit_is_named() {
-    // The brace of the conditional is missing; matched in order, the one of the class is left over.
+    // The brace of the conditional is missing; matched in order alone, the one of the class would be left over.
     let text = "class A {\n  void b() {\n    if (c) {\n      d();\n    e();\n  }\n}\n";
     let read = read("java", text);
     let pairs = looks::pairs(read.code());
     let [lone] = pairs.unpaired.as_slice() else { panic!("{:?}", pairs.unpaired) };
     let line = |mark: Span| read.source().line(mark.start);
-    assert_eq!(line(lone.span), 1);
-    assert_eq!(lone.culprit.map(|culprit| (line(culprit.span), culprit.line)), Some((3, 6)));
+    assert_eq!(line(lone.span), 3);
+    assert_eq!(lone.culprit.map(|culprit| (line(culprit.span), culprit.line)), Some((3, 5)));
 }
 
 #[test]
@@ -121,7 +121,8 @@ fn one_closing_bracket_too_many_is_found() {
     let read = read("java", text);
     let pairs = looks::pairs(read.code());
     let [lone] = pairs.unpaired.as_slice() else { panic!("{:?}", pairs.unpaired) };
-    assert_eq!(lone.culprit.map(|culprit| read.source().line(culprit.span.start)), Some(5));
+    assert_eq!(lone.culprit.map_or(lone.span, |culprit| culprit.span), Span::new(41, 42));
+    assert_eq!(read.source().line(41), 5);
 }
 
 #[test]

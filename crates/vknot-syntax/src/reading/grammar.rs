@@ -27,10 +27,11 @@ pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repai
     if language.reading().overload.is_met_by(text) {
         return None;
     }
-    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, text.as_bytes(), language, limits))?;
-    let mut builder = TreeBuilder::new(text, language);
-    flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32);
-    let tree = builder.finish();
+    let relieved = language.reading().relief.and_then(|relief| read_masked(text, language, relief, limits));
+    let tree = match relieved {
+        Some(tree) => tree,
+        None => read_plain(text, language, limits)?,
+    };
     if !tree.has_error() {
         return Some(tree);
     }
@@ -50,6 +51,13 @@ pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repai
         }
     }
     Some(best)
+}
+
+fn read_plain(text: &str, language: &'static Language, limits: &Limits) -> Option<Tree> {
+    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, text.as_bytes(), language, limits))?;
+    let mut builder = TreeBuilder::new(text, language);
+    flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32);
+    Some(builder.finish())
 }
 
 /// What a text that breaks off may break off from.

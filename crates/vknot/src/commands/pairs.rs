@@ -178,11 +178,14 @@ fn unpaired_line(input: &Input, unpaired: &Unpaired) -> String {
         let text =
             input.source().lines().text(input.source().text(), input.source().line(culprit.span.start) - 1).trim();
         let what = mark_text(input, culprit.span);
-        line.push_str(&format!(
-            "; the mistake is likely at {MARK}{}{MARK:#}, where `{what}` stands in `{text}`: by their indentation line {} does not belong to it",
-            at(culprit.span),
-            culprit.line,
-        ));
+        let from = culprit.line;
+        line.push_str(&match culprit.span == unpaired.span {
+            true => format!(" in `{text}`; what stands from line {MARK}{from}{MARK:#} on does not belong to it"),
+            false => format!(
+                "; the mistake is likely at {MARK}{}{MARK:#}, where `{what}` stands in `{text}`: by their indentation line {from} does not belong to it",
+                at(culprit.span),
+            ),
+        });
     }
     line
 }

@@ -1,7 +1,9 @@
 //! Python.
 
+mod remarks;
+
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
-use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
+use crate::reader::{Reader, Reading, Repair, READING as READING_OF_MOST};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -19,6 +21,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_python::LANGUAGE.into()),
+    relief: Some(Repair { mask: remarks::mask, kind: "comment" }),
     ..READING_OF_MOST
 };
 

@@ -63,6 +63,7 @@ const HEADS: &[(&str, Kind)] = &[
     ("define-values", forms::FUNCTION),
     ("define/augment", forms::FUNCTION),
     ("define/contract", forms::DEFINITION),
+    ("define/match", forms::DEFINITION),
     ("define/override", forms::DEFINITION),
     ("define/private", forms::DEFINITION),
     ("define/public", forms::DEFINITION),

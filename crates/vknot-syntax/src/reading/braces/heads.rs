@@ -106,6 +106,14 @@ impl<'h> Heads<'h> {
                     continue;
                 }
                 WORD => {
+                    // What stands between the angle brackets of a template declares nothing.
+                    if self.word(at) == "template"
+                        && at == scan.first.unwrap_or(start)
+                        && let Some(behind) = self.behind_angles(at + 1, limit)
+                    {
+                        (at, scan.first) = (behind, Some(behind));
+                        continue;
+                    }
                     if at > start && self.begins_access(at, context) {
                         break;
                     }
@@ -125,6 +133,26 @@ impl<'h> Heads<'h> {
             }
         }
         self.finished(start, at.min(limit), false, &scan, context)
+    }
+
+    /// The lexeme behind `<...>` that begins at `open`.
+    fn behind_angles(&self, open: usize, limit: usize) -> Option<usize> {
+        let mut at = open;
+        let mut depth = 0i32;
+        for _ in 0..ANGLES_AT_MOST {
+            match self.word(at) {
+                "<" => depth += 1,
+                ">" => depth -= 1,
+                ">>" => depth -= 2,
+                _ if matches!(self.kind(at), Some(SEMICOLON | CLOSE_CURLY) | None) => return None,
+                _ => {}
+            }
+            at = self.close_of(at).unwrap_or(at) + 1;
+            if depth <= 0 || at >= limit {
+                break;
+            }
+        }
+        (depth == 0 && at > open + 1 && at < limit).then_some(at)
     }
 
     fn note_word(&self, at: usize, scan: &mut Scan) {
@@ -260,6 +288,7 @@ impl<'h> Heads<'h> {
     }
 
     fn finished(&self, start: usize, end: usize, has_body: bool, scan: &Scan, context: Context) -> Head {
+        let start = scan.first.unwrap_or(start);
         let first = self.word(start);
         let typed = scan.type_word.filter(|_| has_body && scan.group.is_none());
         let (kind, name) = match (typed, context) {
@@ -379,6 +408,8 @@ impl<'h> Heads<'h> {
 /// What has been seen of a head.
 #[derive(Default)]
 struct Scan {
+    /// The first lexeme behind the angle brackets of templates.
+    first: Option<usize>,
     type_word: Option<usize>,
     group: Option<usize>,
     assigned: Option<usize>,

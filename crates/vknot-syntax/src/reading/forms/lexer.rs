@@ -141,6 +141,12 @@ fn after_hash(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
             end: line_end(bytes, at),
         },
         b':' | b'%' => atom(text, at, dialect),
+        // `##core#name`: the names of a system's own parts.
+        b'#' if dialect.scheme => Lexeme {
+            start: at,
+            what: What::Datum(SYMBOL),
+            end: symbol_end(bytes, at + 2, dialect).max(at + 2),
+        },
         _ => tagged(text, at, dialect),
     }
 }
