@@ -101,7 +101,9 @@ pub fn folds_with(code: Code<'_>, marks: &Marks) -> Vec<Fold> {
     let mut found = structural(code);
     let regions = regions::regions(code, marks).regions.into_iter();
     let marked = regions.map(|region| (FoldKind::Region, region.span()));
-    let sections = sections::sections(code, marks).into_iter().map(|section| (FoldKind::Section, section.span));
+    let cells = cells(code.tree);
+    let sections = sections::sections(code, marks).into_iter();
+    let sections = sections.map(|section| (FoldKind::Section, over_cells(&cells, section.span)));
     let pins = marks.pins.iter().map(|pin| (FoldKind::Pin, pin.span));
     for (kind, span) in marked.chain(sections).chain(pins) {
         let (first_line, last_line) = source.line_range(span);
@@ -110,8 +112,25 @@ pub fn folds_with(code: Code<'_>, marks: &Marks) -> Vec<Fold> {
         }
     }
     found.sort_by_key(|fold| (fold.first_line, u32::MAX - fold.last_line, fold.kind));
-    found.dedup_by_key(|fold| (fold.first_line, fold.last_line));
+    // A pin counts beside what it pins.
+    found.dedup_by_key(|fold| (fold.first_line, fold.last_line, fold.kind == FoldKind::Pin));
     nest(found)
+}
+
+/// The cells of a notebook.
+fn cells(tree: &Tree) -> Vec<Span> {
+    let nodes = (0..tree.nodes().len() as u32).map(NodeId);
+    nodes.filter(|id| tree.role(*id) == Role::Cell).map(|id| tree.node(id).span()).collect()
+}
+
+/// A section of a notebook with all of its first and last cell, as cells are not parted.
+fn over_cells(cells: &[Span], section: Span) -> Span {
+    let first = cells.iter().find(|cell| cell.covers(Span::new(section.start, section.start)));
+    let last = cells.iter().rfind(|cell| cell.start < section.end);
+    match first.zip(last) {
+        Some((first, last)) => Span::new(first.start, last.end),
+        None => section,
+    }
 }
 
 /// What the tree gives, and the trees of embedded pieces.

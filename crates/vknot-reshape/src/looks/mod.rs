@@ -20,7 +20,7 @@ pub use folds::{Fold, FoldKind, folds, folds_with};
 pub use invariants::check;
 pub use ladder::{ladder, Rung};
 pub use marks::{Marks, NamedSpan};
-pub use naming::{header_start, kind_words, whole_item, with_attached};
+pub use naming::{header_start, item_line, kind_words, whole_item, with_attached};
 pub use outline::{find_by_name, outline, OutlineEntry, OutlinePath};
 pub use pairs::{Culprit, Pair, Pairs, pairs, Unpaired};
 pub(crate) use regions::is_region_marker;

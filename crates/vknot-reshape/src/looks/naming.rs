@@ -45,6 +45,20 @@ pub fn named_start(code: Code<'_>, id: NodeId) -> u32 {
     first.and_then(|first| tree.tokens().get(first as usize)).map_or(header, |token| token.start)
 }
 
+/// The line that names the item about which a line in front of it says something, as an annotation does; `None` for other lines.
+pub fn item_line(code: Code<'_>, line: u32) -> Option<u32> {
+    let Code { source, tree, .. } = code;
+    let span = source.lines().span(source.text(), line.checked_sub(1)?);
+    let token = tree.tokens().get(tree.token_from(span.start) as usize).filter(|token| token.start <= span.end)?;
+    let is_item = |id: &NodeId| matches!(tree.role(*id), Role::Type | Role::Callable);
+    let item = tree.ancestors(token.node).find_map(|id| match code.toolkit().kind(tree.node(id).kind).wraps {
+        true => tree.children(id).find(is_item),
+        false => Some(id).filter(is_item),
+    })?;
+    let named = source.line(named_start(code, item));
+    (named > line && tree.role(token.node) != Role::Comment).then_some(named)
+}
+
 /// What a node is, in words: a `method_declaration` is a `method`, unless its language has a better word.
 pub fn kind_words(code: Code<'_>, id: NodeId) -> &'static str {
     let tree = code.tree;

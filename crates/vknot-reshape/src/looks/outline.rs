@@ -144,7 +144,8 @@ fn kind_of(code: Code<'_>, id: NodeId, (role, name): (Role, &str), holder: Optio
         (Role::Callable, _) if in_type && toolkit.looks.methods => "method",
         (Role::Type, Role::Member | Role::Assignment | Role::Part) => "class",
         (Role::Element, _) => tag_of(code, id).filter(|tag| *tag != name).unwrap_or("element"),
-        (Role::Name, Role::Name | Role::String) => toolkit.kind(tree.node(tree.node(id).parent).kind).names.unwrap_or_default(),
+        (Role::Name, Role::Name | Role::String) =>
+            toolkit.kind(tree.node(tree.node(id).parent).kind).names.unwrap_or_default(),
         (Role::Assignment, _) if in_type => "field",
         (Role::Assignment, _) if is_constant(name) => "constant",
         _ => kind_words(code, id),

@@ -121,8 +121,8 @@ fn one_closing_bracket_too_many_is_found() {
     let read = read("java", text);
     let pairs = looks::pairs(read.code());
     let [lone] = pairs.unpaired.as_slice() else { panic!("{:?}", pairs.unpaired) };
-    assert_eq!(lone.culprit.map_or(lone.span, |culprit| culprit.span), Span::new(41, 42));
-    assert_eq!(read.source().line(41), 5);
+    assert_eq!(lone.culprit.map_or(lone.span, |culprit| culprit.span), Span::new(38, 39));
+    assert_eq!(read.source().line(38), 5);
 }
 
 #[test]

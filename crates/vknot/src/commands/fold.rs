@@ -6,12 +6,13 @@ use clap::builder::PossibleValue;
 use clap::ValueEnum;
 use serde_json::{json, Value};
 use vknot_reshape::looks::{self, Construct, Fold, FoldKind};
+use vknot_syntax::Span;
 
 use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
 use crate::files::input::Input;
-use crate::output::{self, FAINT, HEAD, KIND, MARK};
-use crate::output::code::CodeView;
+use crate::output::{self, FAINT, HEAD, KIND};
+use crate::output::folded;
 use crate::place::Spot;
 use crate::problem::{Outcome, Problem};
 use super::open_place;
@@ -100,17 +101,28 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
     };
     let all = looks::folds_with(input.code(), input.marks());
     let lines = input.source().line_range(span);
-    let at = (place.spot != Spot::Whole).then_some(lines);
+    // What is said about an item in front of it stands for the item.
+    let item = |line: u32| looks::item_line(input.code(), line).unwrap_or(line);
+    let at = (place.spot != Spot::Whole).then(|| (item(lines.0), item(lines.1)));
     if arguments.peek {
         return peek(arguments, &input, all, at);
     }
-    let chosen: Vec<Fold> = all.into_iter().filter(|fold| fits_choice(arguments, fold)).collect();
+    let plain = at.is_none() && arguments.only.is_empty() && arguments.depth.is_none() && !arguments.list;
+    let in_view = |fold: &Fold| plain && holds_what_is_seen(fold, &all);
+    let fits = |fold: &&Fold| fits_choice(arguments, fold) && !in_view(fold);
+    let chosen: Vec<Fold> = all.iter().filter(fits).copied().collect();
     let closed: Vec<Fold> = match at {
         Some(lines) if arguments.around => {
             chosen.into_iter().filter(|fold| !(fold.holds(lines.0) || fold.holds(lines.1))).collect()
         }
-        Some(lines) =>
-            chosen.into_iter().rfind(|fold| fold.holds(lines.0) && fold.holds(lines.1)).into_iter().collect(),
+        Some(lines) => {
+            // A heading stands for its section, not for the cell that it is in.
+            let sections = looks::sections(input.code(), input.marks());
+            let heads = sections.iter().any(|section| section.heading.covers(Span::new(span.start, span.start)));
+            let holds = |fold: &&Fold| fold.holds(lines.0) && fold.holds(lines.1);
+            let section = chosen.iter().rfind(|fold| heads && fold.kind == FoldKind::Section && holds(fold));
+            section.or(chosen.iter().rfind(holds)).copied().into_iter().collect()
+        }
         None => chosen,
     };
     if at.is_some() && closed.is_empty() && !arguments.around {
@@ -121,7 +133,7 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
     match (arguments.output, arguments.list) {
         (LookOutput::Json, _) => output::json::print("vknot.folds/1", document(&input, &closed))?,
         (LookOutput::Text, true) => list(&input, &closed)?,
-        (LookOutput::Text, false) => show(&input, &closed)?,
+        (LookOutput::Text, false) => folded::show(&input, &closed)?,
     }
     Ok(Outcome::Done)
 }
@@ -130,8 +142,8 @@ fn fits_choice(arguments: &Arguments, fold: &Fold) -> bool {
     let placed = crate::place::Place::parse(&arguments.place).spot != Spot::Whole;
     let chosen = match (arguments.only.is_empty(), arguments.except.is_empty()) {
         (false, _) => arguments.only.iter().any(|kind| kind.fits(fold)),
-        (true, false) => !arguments.except.iter().any(|kind| kind.fits(fold)),
-        (true, true) => {
+        (true, false) if arguments.except.iter().any(|kind| kind.fits(fold)) => false,
+        (true, _) => {
             !STAYS_OPEN.contains(&fold.kind)
                 || arguments.depth.is_some()
                 || arguments.list
@@ -150,6 +162,17 @@ const STAYS_OPEN: [FoldKind; 6] = [
     FoldKind::Cell,
     FoldKind::Pin,
 ];
+
+/// Whether a fold would hide what a person wants to see: a pin, or a type in what is no function.
+fn holds_what_is_seen(fold: &Fold, all: &[Fold]) -> bool {
+    let from = all.partition_point(|other| other.first_line < fold.first_line);
+    let mut inside = all.get(from..).unwrap_or(&[]).iter().take_while(|other| other.first_line <= fold.last_line);
+    inside.any(|other| match other.kind {
+        FoldKind::Pin => other.last_line <= fold.last_line,
+        FoldKind::Type => fold.kind == FoldKind::Block && other.first_line > fold.first_line,
+        _ => false,
+    })
+}
 
 /// Shows the lines of one fold, with the folds inside closed.
 fn peek(arguments: &Arguments, input: &Input, all: Vec<Fold>, at: Option<(u32, u32)>) -> anyhow::Result<Outcome> {
@@ -175,52 +198,10 @@ fn peek(arguments: &Arguments, input: &Input, all: Vec<Fold>, at: Option<(u32, u
             let (first, last) = (opened.first_line, opened.last_line);
             let kind = opened.kind.name();
             writeln!(output::stdout(), "{HEAD}{}{HEAD:#}  {FAINT}{first}-{last}{FAINT:#} {KIND}{kind}{KIND:#}", input.shown)?;
-            show_lines(input, &closed, (first, last))?;
+            folded::show_lines(input, &closed, (first, last))?;
         }
     }
     Ok(Outcome::Done)
-}
-
-/// Prints the file, each closed fold as its first line with how much it hides.
-fn show(input: &Input, closed: &[Fold]) -> std::io::Result<()> {
-    show_lines(input, closed, (1, input.source().lines().count()))
-}
-
-fn show_lines(input: &Input, closed: &[Fold], (first, last): (u32, u32)) -> std::io::Result<()> {
-    let view = CodeView::new(input.source(), input.tree());
-    let mut out = output::stdout();
-    let mut folds = closed.iter().peekable();
-    let mut line = first;
-    while line <= last {
-        // Of several folds on a line the first is the longest; those inside a closed one are skipped with it.
-        while folds.next_if(|fold| fold.first_line < line).is_some() {}
-        match folds.next_if(|fold| fold.first_line == line) {
-            Some(fold) => {
-                let end = closing(input, fold);
-                let hidden = output::count(fold.hidden() as usize, "line");
-                writeln!(out, "{} {MARK}⋯ {hidden}{MARK:#}{end}", view.line(line, &[]))?;
-                line = fold.last_line + 1;
-            }
-            None => {
-                writeln!(out, "{}", view.line(line, &[]))?;
-                line += 1;
-            }
-        }
-    }
-    Ok(())
-}
-
-/// What closes a fold, if its last line is nothing else: brackets, a closing tag or word.
-fn closing(input: &Input, fold: &Fold) -> String {
-    let text = input.source().lines().text(input.source().text(), fold.last_line - 1).trim();
-    let closes = |c: char| matches!(c, '}' | ')' | ']' | ';' | ',');
-    let tag = text.starts_with("</") && text.ends_with('>');
-    let word = text.trim_end_matches([';', '.']).chars().all(|c| c.is_ascii_alphabetic() || c == '_')
-        && text.to_ascii_lowercase().starts_with("end");
-    match !text.is_empty() && (text.chars().all(closes) || tag || word) {
-        true => format!(" {FAINT}{text}{FAINT:#}"),
-        false => String::new(),
-    }
 }
 
 fn list(input: &Input, folds: &[Fold]) -> std::io::Result<()> {

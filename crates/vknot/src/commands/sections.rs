@@ -8,7 +8,7 @@ use anyhow::Context;
 use clap::Subcommand;
 use serde_json::json;
 use vknot_reshape::looks::{self, CodePart, Section};
-use vknot_syntax::Span;
+use vknot_syntax::{Role, Span};
 
 use crate::files::workspace::Workspace;
 use crate::arguments::{InputArguments, LookOutput};
@@ -96,7 +96,7 @@ fn list(workspace: &Workspace, arguments: &ListArguments) -> anyhow::Result<Outc
             match find(&input, &all, spot) {
                 Ok(section) if arguments.output == LookOutput::Json =>
                     files.push(document(&input, std::slice::from_ref(section))),
-                Ok(section) => writeln!(output::stdout(), "{}", input.source().slice(section.span))?,
+                Ok(section) => writeln!(output::stdout(), "{}", text_of(&input, section))?,
                 Err(message) => problems.push(Problem::new(&input.shown, message)),
             }
         }
@@ -106,6 +106,23 @@ fn list(workspace: &Workspace, arguments: &ListArguments) -> anyhow::Result<Outc
     }
     output::problems(&problems);
     Ok(if problems.is_empty() { Outcome::Done } else { Outcome::Failed })
+}
+
+/// The text of a section; of a notebook's what its cells hold.
+fn text_of(input: &Input, section: &Section) -> String {
+    let tree = input.tree();
+    let cells: Vec<String> = tree
+        .embedded()
+        .iter()
+        .filter(|piece| tree.role(piece.host) == Role::Cell && piece.span().touches(section.span))
+        .map(|piece| {
+            let end = piece.source.span().end;
+            let from = piece.inner(section.span.start).unwrap_or(0);
+            let to = piece.inner(section.span.end).unwrap_or(end).max(from);
+            piece.source.slice(Span::new(from, to)).trim_end().to_owned()
+        })
+        .collect();
+    if cells.is_empty() { input.source().slice(section.span).to_owned() } else { cells.join("\n\n") }
 }
 
 /// The section of that name, or the innermost that holds the place.

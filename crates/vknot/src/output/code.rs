@@ -2,6 +2,7 @@
 
 use std::fmt::Write;
 
+use unicode_width::UnicodeWidthChar;
 use vknot_syntax::{Role, Source, Span, Tree};
 
 use super::{FAINT, MARK, Paint, PLAIN, STRING};
@@ -23,10 +24,21 @@ impl<'v> CodeView<'v> {
         format!("{FAINT}{line:>width$}{FAINT:#}", width = self.width)
     }
 
+    /// How many columns the number of a line and what stands behind it take.
+    pub fn margin(&self) -> usize {
+        self.width + 2
+    }
+
     /// One line with its number. Spans in `marked` are pointed out.
     pub fn line(&self, line: u32, marked: &[Span]) -> String {
+        self.cut_line(line, marked, usize::MAX)
+    }
+
+    /// One line with its number, of whose text so many columns are shown at most.
+    pub fn cut_line(&self, line: u32, marked: &[Span], columns: usize) -> String {
         let mut out = format!("{}  ", self.number(line));
-        let span = self.source.lines().span(self.source.text(), line - 1);
+        let whole = self.source.lines().span(self.source.text(), line - 1);
+        let span = Span::new(whole.start, whole.start + bytes_within(self.source.slice(whole), columns) as u32);
         let mut at = span.start;
         let first = self.tree.token_at(span.start).unwrap_or_else(|| self.tree.token_from(span.start));
         for token in self.tree.tokens().get(first as usize..).unwrap_or(&[]) {
@@ -45,11 +57,33 @@ impl<'v> CodeView<'v> {
             at = end;
         }
         self.piece(&mut out, Span::new(at, span.end), PLAIN);
+        if span.end < whole.end {
+            let _ = write!(out, "{FAINT}\u{2026}{FAINT:#}");
+        }
         out
     }
 
     fn piece(&self, out: &mut String, span: Span, style: Paint) {
-        let text = self.source.slice(span).replace('\t', "    ");
+        let text = self.source.slice(span).replace('\t', TAB);
         let _ = write!(out, "{style}{text}{style:#}");
     }
+}
+
+/// What a tab is shown as.
+const TAB: &str = "    ";
+
+/// How many bytes of a line take so many columns at most; where that is not all, one column less, for the mark that says so.
+fn bytes_within(text: &str, columns: usize) -> usize {
+    let width = |c: char| if c == '\t' { TAB.len() } else { c.width().unwrap_or(0) };
+    let total: usize = if columns == usize::MAX { 0 } else { text.chars().map(width).sum() };
+    if total <= columns {
+        return text.len();
+    }
+    let mut left = columns.saturating_sub(1);
+    let fits = |c: &char| {
+        let fits = width(*c) <= left;
+        left = left.saturating_sub(width(*c));
+        fits
+    };
+    text.chars().take_while(fits).map(char::len_utf8).sum()
 }

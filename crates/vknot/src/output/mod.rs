@@ -1,6 +1,7 @@
 //! What is printed: colours, diffs, JSON and SARIF.
 
 pub mod code;
+pub mod folded;
 pub mod diff;
 pub mod indentation;
 pub mod json;
@@ -53,4 +54,9 @@ pub fn problems(problems: &[crate::problem::Problem]) {
 /// `1 line`, `2 lines`.
 pub fn count(number: usize, noun: &str) -> String {
     format!("{number} {noun}{}", if number == 1 { "" } else { "s" })
+}
+
+/// The columns of the terminal that standard output goes to; `None` where it goes elsewhere.
+pub fn columns() -> Option<usize> {
+    terminal_size::terminal_size_of(std::io::stdout()).map(|(width, _)| usize::from(width.0))
 }

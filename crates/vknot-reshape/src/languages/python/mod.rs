@@ -28,7 +28,12 @@ static STYLE: LanguageStyle = LanguageStyle {
 
 const LOOKS: LookSpec = LookSpec {
     details: &[],
-    words: &[("module", "file"), ("class_definition", "class"), ("function_definition", "function"), ("assignment", "variable")],
+    words: &[
+        ("module", "file"),
+        ("class_definition", "class"),
+        ("function_definition", "function"),
+        ("assignment", "variable"),
+    ],
     outlined: &["assignment"],
     methods: true,
     wrappers: &["decorated_definition"],
