@@ -6,6 +6,7 @@ mod docs;
 mod fuzz;
 mod growth;
 mod house;
+mod pins;
 mod random;
 mod ratios;
 mod scale_levels;
@@ -33,6 +34,8 @@ enum Command {
     Damage(damage::Arguments),
     /// Damage samples at random and check what comes out
     Fuzz(fuzz::Arguments),
+    /// Pin spans of files, edit these and tell how often the spans are found
+    Pins(pins::Arguments),
     /// Repeat constructs and tell what grows faster than the text
     Growth(growth::Arguments),
     /// Compare the time of each step with that of parsing alone
@@ -50,6 +53,7 @@ fn main() -> anyhow::Result<ExitCode> {
         Command::Corpus(arguments) => corpus::run(&arguments),
         Command::Damage(arguments) => damage::run(&arguments),
         Command::Fuzz(arguments) => fuzz::run(&arguments),
+        Command::Pins(arguments) => pins::run(&arguments),
         Command::Growth(arguments) => growth::measure(&arguments),
         Command::Ratios(arguments) => ratios::run(&arguments),
         Command::Tree(arguments) => tree::run(&arguments),

@@ -17,6 +17,8 @@ pub struct Anchor {
     pub before: Vec<String>,
     /// Lines behind it, the nearest first.
     pub after: Vec<String>,
+    /// Whether other lines of the file were like these, so that those must not be taken for them.
+    pub twins: bool,
 }
 
 /// How many lines around a pin are remembered.
@@ -80,12 +82,16 @@ impl Anchor {
             last -= 1;
         }
         let owned = |lines: &[&str]| lines.iter().map(|line| (*line).to_owned()).collect::<Vec<String>>();
-        Anchor {
+        let mut anchor = Anchor {
             first_line: first as u32 + 1,
             lines: owned(all.get(first..last).unwrap_or(&[])),
             before: owned(&all[first.saturating_sub(AROUND)..first]),
             after: owned(all.get(last..(last + AROUND).min(all.len())).unwrap_or(&[])),
-        }
+            twins: false,
+        };
+        let file: Vec<Line<'_>> = all.iter().map(|line| Line::of(line)).collect();
+        anchor.twins = last > first && Wanted::of(&anchor).fits_elsewhere(&file, (first, last - 1));
+        anchor
     }
 
     /// Finds the lines again in a text.
@@ -216,6 +222,8 @@ struct Wanted<'a> {
     lines: Vec<Line<'a>>,
     /// Where the pin's own lines begin and end among them.
     own: std::ops::Range<usize>,
+    /// Whether the file had others like them.
+    twins: bool,
 }
 
 /// How many copies of the lines are looked at.
@@ -226,6 +234,17 @@ const PLACES: usize = 12;
 const SHARE: f32 = 0.5;
 /// How much better than the next a place must fit, in lines.
 const MARGIN: f32 = 0.7;
+/// The share of the pin's lines that are found again where nothing around them is.
+const SAME: f32 = 0.99;
+/// How many lines in front of a pin and behind it tell that it was cut out.
+const SEAM: usize = 2;
+/// How many lines tell a pin without those around it.
+const TELLING_ALONE: f32 = 3.0;
+/// How much of what stands around it is found again beside it: where its lines are the same, and where they are not.
+const ONE_BESIDE: f32 = 0.8;
+const TWO_BESIDE: f32 = 1.6;
+/// How many lines may have come in between a pin and a line beside it.
+const BESIDE: usize = 6;
 /// How many lines may have come in between.
 const SLACK: usize = 60;
 
@@ -234,6 +253,7 @@ struct Fit {
     first: usize,
     last: usize,
     own: f32,
+    around: f32,
     all: f32,
 }
 
@@ -241,7 +261,15 @@ impl<'a> Wanted<'a> {
     fn of(anchor: &'a Anchor) -> Wanted<'a> {
         let lines: Vec<Line<'a>> =
             anchor.before.iter().chain(&anchor.lines).chain(&anchor.after).map(|line| Line::of(line)).collect();
-        Wanted { lines, own: anchor.before.len()..anchor.before.len() + anchor.lines.len() }
+        Wanted { lines, own: anchor.before.len()..anchor.before.len() + anchor.lines.len(), twins: anchor.twins }
+    }
+
+    /// Whether lines elsewhere than at the pin's own place could be taken for it.
+    fn fits_elsewhere(&self, file: &[Line<'_>], place: (usize, usize)) -> bool {
+        let weight: f32 = self.lines[self.own.clone()].iter().map(|line| line.likeness(line)).sum();
+        let places = self.places(file, place.0);
+        let mut fits = places.iter().filter_map(|at| self.fit(file, *at, Some(place)));
+        fits.any(|fit| fit.own >= SHARE * weight)
     }
 
     /// The first and last line of the place that fits best, if it fits well and no other does.
@@ -260,7 +288,26 @@ impl<'a> Wanted<'a> {
         // What else would fit if this place were not there?
         let rival = fits(Some((best.first, best.last))).first().map_or(0.0, |fit| fit.all);
         let weight: f32 = self.lines[self.own.clone()].iter().map(|line| line.likeness(line)).sum();
-        (best.own >= SHARE * weight && best.all >= rival + MARGIN && !differs).then_some((best.first, best.last))
+        // Of several alike what is neither the same nor stands beside the same lines is another one.
+        let same = best.own >= SAME * weight;
+        let is_cut_out = !same && self.twins && self.is_cut_out(file);
+        let is_it = !is_cut_out && (!self.twins || same && weight >= TELLING_ALONE || best.around >= if same { ONE_BESIDE } else { TWO_BESIDE });
+        let is_best = best.own >= SHARE * weight && best.all >= rival + MARGIN && !differs;
+        (is_it && is_best).then_some((best.first, best.last))
+    }
+
+    /// Whether what stood in front of the pin and what stood behind it now stand together: then it is not there any more.
+    fn is_cut_out(&self, file: &[Line<'_>]) -> bool {
+        let says = |line: &&Line<'_>| !line.bare.is_empty();
+        let mut seam: Vec<&Line<'_>> = self.lines[..self.own.start].iter().rev().filter(says).take(SEAM).collect();
+        seam.reverse();
+        let before = seam.len();
+        seam.extend(self.lines[self.own.end..].iter().filter(says).take(SEAM));
+        if before == 0 || seam.len() == before || !seam.iter().any(|line| line.is_telling()) {
+            return false;
+        }
+        let file: Vec<&str> = file.iter().filter(says).map(|line| line.bare).collect();
+        file.windows(seam.len()).any(|lines| lines.iter().zip(&seam).all(|(line, wanted)| *line == wanted.bare))
     }
 
     /// Where the lines stand in a file that has them more than once: the copy that also has all that stood around them, if it is
@@ -330,8 +377,14 @@ impl<'a> Wanted<'a> {
         let first = self.begin(telling.first()?, &pairs, window)?;
         let last = self.end(telling.last()?, &pairs, window)?;
         let own: f32 = telling.iter().map(weight).sum();
-        let around: f32 = pairs.iter().filter(|(wanted, _)| !self.own.contains(wanted)).map(weight).sum();
-        Some(Fit { first: from + first, last: from + last, own, all: own + 0.5 * around })
+        // Lines around it count while they are still beside it.
+        let is_beside = |(wanted, line): &&(usize, usize)| match *wanted < self.own.start {
+            true => first.saturating_sub(*line) <= self.own.start - wanted + BESIDE,
+            false => line.saturating_sub(last) <= wanted + 1 - self.own.end + BESIDE,
+        };
+        let beside = pairs.iter().filter(|(wanted, _)| !self.own.contains(wanted)).filter(is_beside);
+        let around: f32 = beside.map(weight).sum();
+        Some(Fit { first: from + first, last: from + last, own, around, all: own + 0.5 * around })
     }
 
     /// Where the pin begins, told from its first telling line: lines in front of that must stand there as they did, or be gone

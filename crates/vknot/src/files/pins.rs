@@ -30,6 +30,9 @@ pub struct Pin {
     pub before: Vec<String>,
     #[serde(default)]
     pub after: Vec<String>,
+    /// Whether other lines of the file were like these.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub twins: bool,
     /// What others wrote there.
     #[serde(flatten)]
     rest: Map<String, Value>,
@@ -39,8 +42,8 @@ impl Pin {
     /// A pin on lines of a text.
     pub fn new(file: String, name: String, note: Option<String>, text: &str, lines: Lines) -> Pin {
         let anchor = Anchor::of(text, lines);
-        let Anchor { first_line, lines, before, after } = anchor;
-        Pin { file, name, note, first_line, lines, before, after, rest: Map::new() }
+        let Anchor { first_line, lines, before, after, twins } = anchor;
+        Pin { file, name, note, first_line, lines, before, after, twins, rest: Map::new() }
     }
 
     /// What it is found again by.
@@ -50,13 +53,15 @@ impl Pin {
             lines: self.lines.clone(),
             before: self.before.clone(),
             after: self.after.clone(),
+            twins: self.twins,
         }
     }
 
     /// Puts it on lines of the file as that is now.
     pub fn renew(&mut self, text: &str, lines: Lines) {
-        let Anchor { first_line, lines, before, after } = Anchor::of(text, lines);
+        let Anchor { first_line, lines, before, after, twins } = Anchor::of(text, lines);
         (self.first_line, self.lines, self.before, self.after) = (first_line, lines, before, after);
+        self.twins = twins;
     }
 }
 
