@@ -291,7 +291,10 @@ impl<'a> Wanted<'a> {
         // Of several alike what is neither the same nor stands beside the same lines is another one.
         let same = best.own >= SAME * weight;
         let is_cut_out = !same && self.twins && self.is_cut_out(file);
-        let is_it = !is_cut_out && (!self.twins || same && weight >= TELLING_ALONE || best.around >= if same { ONE_BESIDE } else { TWO_BESIDE });
+        let is_it = !is_cut_out
+            && (!self.twins
+                || same && weight >= TELLING_ALONE
+                || best.around >= if same { ONE_BESIDE } else { TWO_BESIDE });
         let is_best = best.own >= SHARE * weight && best.all >= rival + MARGIN && !differs;
         (is_it && is_best).then_some((best.first, best.last))
     }

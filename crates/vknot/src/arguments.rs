@@ -25,7 +25,7 @@ impl Color {
 }
 
 /// Which files, and as what.
-#[derive(clap::Args, Clone)]
+#[derive(clap::Args, Clone, Default)]
 pub struct InputArguments {
     /// The file that standard input stands for
     #[arg(long = "as", value_name = "NAME")]

@@ -170,6 +170,9 @@ fn named(code: Code<'_>, marks: &Marks, name: &str) -> Result<Span, String> {
                 format!("{} regions or sections are named `{name}`, at lines {}; give a line", called.len(), lines.join(", ")),
             )
         }
+        [] if marks.lost_pins.iter().any(|lost| lost == name) => Err(format!(
+            "the pin `{name}` is lost: `vknot pin list` shows what it held, and `vknot pin move` puts it on other lines"
+        )),
         [] if entries.is_empty() && marked.is_empty() && marks.pins.is_empty() =>
             Err(format!("nothing is named `{name}`; the file has no outline")),
         [] => {

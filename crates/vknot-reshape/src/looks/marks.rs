@@ -22,6 +22,8 @@ pub struct Marks {
     pub tags: Vec<String>,
     /// The file's pins.
     pub pins: Vec<NamedSpan>,
+    /// The names of its pins that are nowhere to be found.
+    pub lost_pins: Vec<String>,
 }
 
 impl Default for Marks {
@@ -32,6 +34,7 @@ impl Default for Marks {
             sections: words(&["%%"]),
             tags: words(&["TODO", "FIXME", "XXX", "HACK", "BUG", "NOTE"]),
             pins: Vec::new(),
+            lost_pins: Vec::new(),
         }
     }
 }

@@ -15,6 +15,7 @@ mod java;
 mod json;
 mod languages;
 mod looks;
+mod outline;
 mod marks;
 mod pins;
 mod promises;

@@ -61,6 +61,31 @@ fn changed_white_space_in_a_string_is_caught() {
 }
 
 #[test]
+fn strings_of_broken_code_keep_their_white_space() {
+    // The lines of code may begin elsewhere, those of the string may not, wherever the rest cannot be read.
+    let text = "function low( {\n  a = `one\n  two`;\n}\n";
+    let indented = |old: &str, new: &str| {
+        let start = text.find(old).unwrap() as u32;
+        let mut reshape = Reshape::default();
+        reshape.edits.push(Span::new(start, start + 2), new);
+        let read = read("javascript", text);
+        assert!(read.tree().has_error());
+        prove_as("indent", &read, reshape).map(|proven| proven.text().to_owned()).map_err(|refusal| refusal.offset)
+    };
+    assert_eq!(indented("  a = ", "    "), Ok(text.replace("  a = ", "    a = ")));
+    assert_eq!(indented("  two", "    "), Err(text.find("two").unwrap() as u32));
+}
+
+#[test]
+fn broken_code_is_laid_out_by_its_lexemes() {
+    // A string that nothing ends goes to the end of its line; what is behind that line is code.
+    let text = "class A {\n void b() {\n  c(\"d e);\n  f(g ,h);\n }\n}\n";
+    assert_eq!(prove("java", text, &[("g ,h", "g, h")], &[]).as_deref(), Ok(&*text.replace("g ,h", "g, h")));
+    assert!(prove("java", text, &[("d e", "d  e")], &[]).is_err());
+    assert!(prove("java", text, &[("void b", "voidb")], &[]).is_err());
+}
+
+#[test]
 fn parted_operators_are_caught() {
     assert_eq!(refused("rust", "fn a() { for i in ..=3 {} }", &[("..=", ".. =")]), "20: `..=` was parted");
 }

@@ -160,6 +160,7 @@ fn flatten(
         let opaque = atoms.get(kind.0 as usize).copied().unwrap_or(false);
         // Asking for the number is cheaper than trying to go down.
         if !opaque && node.child_count() > 0 && cursor.goto_first_child() {
+            builder.place_hidden(own(node.start_byte()));
             builder.open(kind, field);
             continue;
         }

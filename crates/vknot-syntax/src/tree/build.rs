@@ -190,6 +190,14 @@ impl<'t> TreeBuilder<'t> {
         }
     }
 
+    /// Gives what is hidden in front of an offset to the node that is open, unless it is what cannot be read: comments stand beside what
+    /// follows them, not in it.
+    pub fn place_hidden(&mut self, before: u32) {
+        if self.hidden_kind != self.error && self.hidden.last().is_some_and(|span| span.end <= before) {
+            self.cover_up_to(before);
+        }
+    }
+
     fn cover_up_to(&mut self, end: u32) {
         if self.reached >= end {
             return;

@@ -12,6 +12,7 @@ use crate::arguments::{InputArguments, LookOutput};
 use crate::files::pins::{self, Pin, Pins};
 use crate::files::plain;
 use crate::output::{self, FAINT, HEAD, KIND, MARK, NAME};
+use crate::place::{Place, Spot};
 use crate::problem::{Outcome, Problem};
 use super::open_place;
 
@@ -31,7 +32,7 @@ enum Action {
     Add(AddArguments),
     /// List pins and where they are now
     List(ListArguments),
-    /// Remove a pin
+    /// Remove a pin, or those inside some lines
     Remove(NameArguments),
     /// Put a pin on other lines
     Move(MoveArguments),
@@ -67,7 +68,7 @@ struct ListArguments {
 
 #[derive(clap::Args)]
 struct NameArguments {
-    /// The pin's name
+    /// The pin's name, or a place in a file
     name: String,
     /// A file or folder of the project
     #[arg(long, value_name = "PATH", default_value = ".")]
@@ -153,11 +154,42 @@ fn run_move(workspace: &Workspace, arguments: &MoveArguments) -> Result<String, 
 
 fn run_remove(workspace: &Workspace, arguments: &NameArguments) -> Result<String, Problem> {
     let home = workspace.home(Path::new(&arguments.project))?;
+    let is_place = Place::parse(std::ffi::OsStr::new(&arguments.name)).spot != Spot::Whole;
+    let named = home.pins.list.iter().any(|pin| pin.name == arguments.name);
+    if is_place && !named {
+        return remove_inside(workspace, std::ffi::OsStr::new(&arguments.name));
+    }
     let pin = Pins::change(&home.root, |pins| {
         let at = pins.list.iter().position(|pin| pin.name == arguments.name);
         Ok(pins.list.remove(at.ok_or_else(|| unknown(&arguments.name, &names(pins)))?))
     })?;
     Ok(format!("removed {NAME}{}{NAME:#} from {}", pin.name, pin.file))
+}
+
+/// Removes the pins that lie inside a place, or around it where it is inside a line.
+fn remove_inside(workspace: &Workspace, place: &std::ffi::OsStr) -> Result<String, Problem> {
+    let Spotted { root, file, text, lines } = spot(workspace, place, &InputArguments::default())?;
+    let inside = |pin: &Pin| {
+        let found = pin.anchor().find(&text).lines();
+        pin.file == file
+            && found.is_some_and(|found| {
+                lines.first <= found.first && found.last <= lines.last
+                    || lines.first == lines.last && (found.first..=found.last).contains(&lines.first)
+            })
+    };
+    let removed = Pins::change(&root, |pins| {
+        let (gone, kept): (Vec<Pin>, Vec<Pin>) = pins.list.drain(..).partition(inside);
+        pins.list = kept;
+        match gone.is_empty() {
+            true => Err(Problem::new(
+                place.display().to_string(),
+                "no pin is there; `vknot pin list` shows where they are",
+            )),
+            false => Ok(gone),
+        }
+    })?;
+    let names: Vec<&str> = removed.iter().map(|pin| pin.name.as_str()).collect();
+    Ok(format!("removed {NAME}{}{NAME:#} from {file}", names.join(", ")))
 }
 
 fn names(pins: &Pins) -> String {

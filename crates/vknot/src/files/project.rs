@@ -52,12 +52,13 @@ impl Home {
         marks.sections.extend(self.project.sections.markers.iter().cloned());
         marks.tags.extend(self.project.todos.tags.iter().cloned());
         if let Some(file) = self.relative(path) {
-            let own = self.pins.list.iter().filter(|pin| pin.file == file);
-            marks.pins = own.filter_map(|pin| {
-                let lines = pin.anchor().find(source.text()).lines()?;
-                Some(NamedSpan { name: pin.name.clone(), span: pins::span_of(source, lines) })
-            })
-            .collect();
+            for pin in self.pins.list.iter().filter(|pin| pin.file == file) {
+                let name = pin.name.clone();
+                match pin.anchor().find(source.text()).lines() {
+                    Some(lines) => marks.pins.push(NamedSpan { name, span: pins::span_of(source, lines) }),
+                    None => marks.lost_pins.push(name),
+                }
+            }
         }
         marks
     }

@@ -66,10 +66,15 @@ fn pins_follow_and_are_places() {
     snapshot!("pin_list", desk.run(&["pin", "list"]));
     snapshot!("pin_list_json", desk.run(&["pin", "list", "firmware", "--output", "json"]));
     snapshot!("pin_place", desk.run(&["pairs", "firmware/gauge.c@sampler", "--around"]));
+    snapshot!("pin_lost_place", desk.run(&["fold", "rules/surge.rkt@worst rule"]));
+    snapshot!("pin_in_view", desk.run(&["fold", "firmware/gauge.c"]));
     snapshot!("pin_fold", desk.run(&["fold", "firmware/gauge.c", "--only", "pin"]));
     desk.stdout(&["pin", "move", "worst rule", "docs/guide.md:18-21"]);
     desk.stdout(&["pin", "remove", "sampler"]);
     snapshot!("pin_list_after", desk.run(&["pin", "list", "--refresh"]));
+    desk.stdout(&["pin", "add", "docs/guide.md:5", "--name", "spot"]);
+    snapshot!("pin_removed_by_place", desk.run(&["pin", "remove", "docs/guide.md:5"]));
+    snapshot!("pin_nothing_there", desk.run(&["pin", "remove", "docs/guide.md:5"]));
     snapshot!("pin_unknown", desk.run(&["pin", "remove", "nothing"]));
 }
 
@@ -92,6 +97,10 @@ fn one_fold_can_be_looked_into() {
     snapshot!("fold_but_conditionals", desk.run(&["fold", "analysis/surge.py", "--except", "conditional,type,section,callable"]));
     snapshot!("fold_conditionals", desk.run(&["fold", "firmware/gauge.c", "--only", "conditional"]));
     snapshot!("fold_page", desk.run(&["fold", "web/index.html", "--only", "element", "--depth", "2"]));
+    snapshot!("fold_cells", desk.run(&["fold", "analysis/levels.ipynb"]));
+    snapshot!("fold_heading", desk.run(&["fold", "analysis/levels.ipynb@Surges"]));
+    snapshot!("section_of_cells", desk.run(&["sections", "analysis/levels.ipynb@Surges"]));
+    snapshot!("fold_types_in_view", desk.run(&["fold", "desktop/tides.pas"]));
     snapshot!("fold_notebook", desk.run(&["fold", "analysis/levels.ipynb", "--list", "--except", "literal"]));
 }
 
