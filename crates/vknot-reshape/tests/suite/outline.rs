@@ -77,7 +77,7 @@ const LONE: &[(&str, &str, (u32, u32))] = &[
         (9, 14),
     ),
     ("c", "enum level {\n  LOW,\n  HIGH\n  ;\nint read(void)\n{\n  return 1;\n}\n", (1, 12)),
-    ("scheme", "(define (low a\n  (send a))\n\n(define (high b)\n  (send b))\n", (1, 1)),
+    ("scheme", "(define (low a\n  (send a))\n\n(define (high b)\n  (send b))\n", (1, 9)),
     ("scheme", "(define (low a)\n\t(if a\n\t    (send a\n\t    (keep a)))\n\n(define (high b)\n  (send b))\n", (3, 6)),
 ];
 
