@@ -2,6 +2,7 @@
 
 use std::collections::BTreeSet;
 use std::io::Write;
+use std::path::Path;
 use std::process::{Command, Stdio};
 
 use anyhow::Context;
@@ -20,7 +21,7 @@ use crate::place::{Place, Spot};
 use crate::problem::{Outcome, Problem};
 use super::open_place;
 
-/// List sections, print one, or run one
+/// List sections, print one, or run some
 ///
 /// A section goes from its heading to the next of the same or a higher level. A file alone lists its sections; FILE@NAME prints
 /// that one.
@@ -47,21 +48,24 @@ struct ListArguments {
 
 #[derive(Subcommand)]
 enum Action {
-    /// Feed one section to an interpreter
+    /// Feed sections to an interpreter
     Run(RunArguments),
 }
 
 #[derive(clap::Args)]
 struct RunArguments {
-    /// The section, as FILE@NAME or FILE:LINE
-    #[arg(value_name = "PLACE")]
-    place: std::ffi::OsString,
+    /// The sections, as FILE@NAME or FILE:LINE, run by one interpreter in this order
+    #[arg(required = true, value_name = "PLACE")]
+    places: Vec<std::ffi::OsString>,
     /// All sections up to this one, too
     #[arg(long)]
     through: bool,
     /// The command that gets the code on standard input [default: the project's interpreter for the language]
     #[arg(long, value_name = "COMMAND")]
     with: Option<String>,
+    /// What the code can read on standard input, `-` for our own; the command then gets the code as a file, named behind its other words
+    #[arg(long = "input", value_name = "FILE")]
+    reads: Option<std::path::PathBuf>,
     #[command(flatten)]
     input: InputArguments,
 }
@@ -164,23 +168,17 @@ fn document(input: &Input, sections: &[Section]) -> serde_json::Value {
 }
 
 fn run_section(workspace: &Workspace, arguments: &RunArguments) -> anyhow::Result<Outcome> {
-    let (input, place, _) = match open_place(workspace, &arguments.place, &arguments.input) {
-        Ok(opened) => opened,
-        Err(problem) => return Ok(failed(problem)),
-    };
-    if place.spot == Spot::Whole {
-        return Ok(failed(Problem::new(&input.shown, "name the section to run, as FILE@NAME or FILE:LINE")));
+    let mut parts = Vec::new();
+    for place in &arguments.places {
+        match parts_of(workspace, arguments, place) {
+            Ok(found) => parts.extend(found),
+            Err(problem) => return Ok(failed(problem)),
+        }
     }
-    let all = looks::sections(input.code(), input.marks());
-    let section = match find(&input, &all, &place.spot) {
-        Ok(section) => section,
-        Err(message) => return Ok(failed(Problem::new(&input.shown, message))),
-    };
-    let start = if arguments.through { 0 } else { section.span.start };
-    let parts = looks::code_parts(input.code(), Span::new(start, section.span.end));
+    let place = Place::parse(&arguments.places[0]);
     let runs = parts.iter().find(|part| !part.text.trim().is_empty()).map(|part| part.language.as_str());
     let Some(language) = runs else {
-        return Ok(failed(input.problem_at(section.span.start, "the section holds no code to run")));
+        return Ok(failed(Problem::new(arguments.places[0].display().to_string(), "the section holds no code to run")));
     };
     let command = match interpreter(workspace, arguments, &place, language) {
         Ok(command) => command,
@@ -194,7 +192,30 @@ fn run_section(workspace: &Workspace, arguments: &RunArguments) -> anyhow::Resul
         writeln!(output::stderr(), "runs {NAME}{count} in {language}{NAME:#}; what is in {others} is left out")?;
     }
     let code: String = run.iter().map(|part| format!("{}\n", part.text.trim_end())).collect();
-    feed(&command, &code)
+    match &arguments.reads {
+        Some(reads) => feed_beside(command, &code, reads),
+        None => feed(&command, &code),
+    }
+}
+
+/// The code of one of the places.
+fn parts_of(
+    workspace: &Workspace,
+    arguments: &RunArguments,
+    place: &std::ffi::OsStr,
+) -> Result<Vec<CodePart>, Problem> {
+    let (input, place, _) = open_place(workspace, place, &arguments.input)?;
+    if place.spot == Spot::Whole {
+        return Err(Problem::new(&input.shown, "name the section to run, as FILE@NAME or FILE:LINE"));
+    }
+    let all = looks::sections(input.code(), input.marks());
+    let section = find(&input, &all, &place.spot).map_err(|message| Problem::new(&input.shown, message))?;
+    let start = if arguments.through { 0 } else { section.span.start };
+    let parts = looks::code_parts(input.code(), Span::new(start, section.span.end));
+    if parts.iter().all(|part| part.text.trim().is_empty()) {
+        return Err(input.problem_at(section.span.start, "the section holds no code to run"));
+    }
+    Ok(parts)
 }
 
 fn shown_language(language: &str) -> &str {
@@ -231,6 +252,31 @@ fn interpreter(
     let words =
         shlex::split(&command).ok_or_else(|| problem("the interpreter's command has a quote that is not closed"))?;
     if words.is_empty() { Err(problem("the interpreter's command is empty")) } else { Ok(words) }
+}
+
+/// Runs a command with the code in a file, and something else on its standard input.
+fn feed_beside(mut command: Vec<String>, code: &str, reads: &Path) -> anyhow::Result<Outcome> {
+    let mut file = tempfile::NamedTempFile::new().context("cannot write the code to a temporary file")?;
+    file.write_all(code.as_bytes())?;
+    file.flush()?;
+    command.push(file.path().display().to_string());
+    let stdin = match reads == Path::new("-") {
+        true => Stdio::inherit(),
+        false => match std::fs::File::open(reads) {
+            Ok(file) => Stdio::from(file),
+            Err(error) => {
+                return Ok(failed(Problem::new(reads.display().to_string(), format!("cannot be read: {error}"))));
+            }
+        },
+    };
+    let (program, rest) = command.split_first().context("no command")?;
+    let mut child = Command::new(program)
+        .args(rest)
+        .stdin(stdin)
+        .spawn()
+        .with_context(|| format!("cannot run `{program}`; is it installed?"))?;
+    super::signals::pass_on(child.id())?;
+    Ok(super::signals::outcome(child.wait()?))
 }
 
 /// Runs a command with the code on its standard input; its output goes where ours goes, and its end is ours.

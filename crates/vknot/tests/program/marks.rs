@@ -23,6 +23,23 @@ fn sections_are_listed_printed_and_run() {
     snapshot!("section_run", desk.run(&["sections", "run", "analysis/surge.py@Printing", "--with", "cat"]));
     snapshot!("section_run_fence", desk.run(&["sections", "run", "docs/guide.md@Reading a gauge", "--with", "cat"]));
     snapshot!("section_run_cells", desk.run(&["sections", "run", "analysis/levels.ipynb@Surges", "--through", "--with", "cat"]));
+    snapshot!("sections_run_in_order", desk.run(&[
+        "sections",
+        "run",
+        "analysis/levels.ipynb@Surges",
+        "analysis/surge.py@Printing",
+        "--with",
+        "cat",
+    ]));
+    desk.write("tides.txt", "0.4\n0.7\n");
+    desk.write(
+        "sum.py",
+        "# %% Read\nimport sys\nlevels = [float(line) for line in sys.stdin]\n# %% Sum\nprint(sum(levels))\n",
+    );
+    let summed = ["sections", "run", "sum.py@Read", "sum.py@Sum", "--with", "python3"];
+    let with_input = |file| [summed.as_slice(), &["--input", file]].concat();
+    snapshot!("sections_read_input", desk.run(&with_input("tides.txt")));
+    snapshot!("sections_without_input", desk.run(&with_input("nowhere.txt")));
     snapshot!("section_without_code", desk.run(&["sections", "run", "docs/guide.md@Notices", "--with", "cat"]));
     snapshot!("section_without_interpreter", desk.run(&["sections", "run", "analysis/harmonics.m@Helpers"]));
 }
