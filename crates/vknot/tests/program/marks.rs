@@ -32,11 +32,8 @@ fn sections_are_listed_printed_and_run() {
         "cat",
     ]));
     desk.write("tides.txt", "0.4\n0.7\n");
-    desk.write(
-        "sum.py",
-        "# %% Read\nimport sys\nlevels = [float(line) for line in sys.stdin]\n# %% Sum\nprint(sum(levels))\n",
-    );
-    let summed = ["sections", "run", "sum.py@Read", "sum.py@Sum", "--with", "python3"];
+    desk.write("sum.md", "# Read\n```sh\nread low\nread high\n```\n# Sum\n```sh\necho \"$low to $high\"\n```\n");
+    let summed = ["sections", "run", "sum.md@Read", "sum.md@Sum", "--with", "sh"];
     let with_input = |file| [summed.as_slice(), &["--input", file]].concat();
     snapshot!("sections_read_input", desk.run(&with_input("tides.txt")));
     snapshot!("sections_without_input", desk.run(&with_input("nowhere.txt")));
