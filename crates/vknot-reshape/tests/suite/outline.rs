@@ -76,6 +76,8 @@ const LONE: &[(&str, &str, (u32, u32))] = &[
         "namespace a {\n\nnamespace {\n\nclass R {\n public:\n  R(int a)\n      : b(a),\n        c(1) {\n    d();\n\n  ~R() {\n  }\n};\n\n}\n\n}\n",
         (9, 14),
     ),
+    ("go", "package a\n\nfunc low() {\n\tsend(1)\n}\n}\n", (6, 1)),
+    ("java", "class A {\n  void b() {\n    c();\n  }\n  }\n}\n", (5, 3)),
     ("c", "enum level {\n  LOW,\n  HIGH\n  ;\nint read(void)\n{\n  return 1;\n}\n", (1, 12)),
     ("scheme", "(define (low a\n  (send a))\n\n(define (high b)\n  (send b))\n", (1, 9)),
     ("scheme", "(define (low a)\n\t(if a\n\t    (send a\n\t    (keep a)))\n\n(define (high b)\n  (send b))\n", (3, 6)),
@@ -85,6 +87,7 @@ const LONE: &[(&str, &str, (u32, u32))] = &[
 fn the_bracket_that_lacks_its_partner_is_the_suspect() {
     for (language, text, expected) in LONE {
         let read = read(language, text);
+        assert!(read.tree().has_error(), "{language}\n{text}");
         let unpaired = looks::pairs(read.code()).unpaired;
         let first = unpaired.first().unwrap_or_else(|| panic!("{language}: nothing is unpaired in\n{text}"));
         let span = first.culprit.map_or(first.span, |culprit| culprit.span);

@@ -206,7 +206,8 @@ impl<'t> TreeBuilder<'t> {
             self.cover_with_error(span.start);
             let (start, stop) = self.trim(span.start.max(self.reached), span.end.min(end));
             if start < stop {
-                self.push_leaf(self.hidden_kind, Field(0), LEAF, start, stop);
+                let flags = if self.hidden_kind == self.error { LEAF | HAS_ERROR } else { LEAF };
+                self.push_leaf(self.hidden_kind, Field(0), flags, start, stop);
             }
         }
         self.cover_with_error(end);
