@@ -228,6 +228,17 @@ mod tests {
     }
 
     #[test]
+    fn strings_that_nothing_ends_go_to_the_end_of_their_line_or_text() {
+        let lines = Lexis { lines_in_strings: false, ..LEXIS };
+        let (old, new) = ("a(\"b c\nd( e)", "a(\"b c\n  d(e)");
+        assert!(same_lexemes(old, new, &lines));
+        assert!(!same_lexemes(old, new, &LEXIS));
+        assert!(!same_lexemes("a(\"b c\nd", "a(\"b  c\nd", &lines));
+        assert!(!same_lexemes("\"\"\"a\n b", "\"\"\"a\n  b", &lines));
+        assert!(same_lexemes("\"a\\\\\" b", "\"a\\\\\"  b", &lines));
+    }
+
+    #[test]
     fn what_could_be_read_otherwise_is_not_taken_for_the_same() {
         let other = [
             ("a b", "ab"),

@@ -6,7 +6,7 @@ use vknot_syntax::{Embedded, NodeId, Role, Span, Tree};
 
 use crate::spec::Code;
 
-use super::blocks;
+use super::blocks::{self, NamedBlock};
 use super::naming::kind_words;
 use super::sections;
 use super::naming::whole_item;
@@ -71,65 +71,113 @@ fn insert(entries: &mut Vec<OutlineEntry>, piece: &Embedded, tree: &Tree, inner:
 fn own_entries(code: Code<'_>) -> Vec<OutlineEntry> {
     let tree = code.tree;
     let toolkit = code.toolkit();
-    let mut entries: Vec<OutlineEntry> = Vec::new();
-    // Where what is open ends, each with its entry; functions without a name have none.
-    let mut open: Vec<(u32, Option<usize>)> = Vec::new();
-    let mut elements = ElementNumbers::default();
-    let mut headings: Vec<(u32, usize)> = Vec::new();
-    let mut assigned: HashSet<(Option<usize>, String)> = HashSet::new();
+    let mut walk = Walk::default();
     let mut skipped_to = 0;
     for index in 0..tree.nodes().len() as u32 {
         let id = NodeId(index);
-        while open.last().is_some_and(|(end, _)| *end <= index) {
-            open.pop();
-        }
+        walk.leave(index);
         if index < skipped_to {
             continue;
         }
         if toolkit.kind(tree.node(id).kind).hides {
             skipped_to = tree.node(id).next;
-            continue;
+        } else if tree.role(id) == Role::Lambda {
+            walk.enter(tree.node(id).next, None);
+        } else if let Some(role) = outlined_as(code, id) {
+            walk.take(code, id, role);
         }
-        let holder = open.iter().rev().find_map(|(_, entry)| *entry);
-        if tree.role(id) == Role::Lambda {
-            open.push((tree.node(id).next, None));
-            continue;
-        }
-        let Some(role) = outlined_as(code, id) else { continue };
-        let around = holder.map(|holder| &entries[holder]);
-        if role == Role::Collection && !in_named_collection(tree, id, around) || is_local_value(role, &open, around) {
-            continue;
+    }
+    walk.entries
+}
+
+/// What is open at a node.
+#[derive(Clone, Copy)]
+struct Open {
+    /// The node behind it.
+    end: u32,
+    /// The innermost entry.
+    holder: Option<usize>,
+    /// Whether a function without a name is further in than that.
+    in_lambda: bool,
+}
+
+/// The entries so far, and what is open.
+#[derive(Default)]
+struct Walk {
+    entries: Vec<OutlineEntry>,
+    open: Vec<Open>,
+    elements: ElementNumbers,
+    /// Headings whose sections go on, with their levels.
+    headings: Vec<(u32, usize)>,
+    /// Variables that have an entry, by what holds them.
+    assigned: HashSet<(Option<usize>, String)>,
+}
+
+impl Walk {
+    fn leave(&mut self, index: u32) {
+        while self.open.pop_if(|open| open.end <= index).is_some() {}
+    }
+
+    fn enter(&mut self, end: u32, entry: Option<usize>) {
+        let holder = entry.or(self.open.last().and_then(|open| open.holder));
+        self.open.push(Open { end, holder, in_lambda: entry.is_none() });
+    }
+
+    /// Adds the entry of a node, if it has one.
+    fn take(&mut self, code: Code<'_>, id: NodeId, role: Role) {
+        let tree = code.tree;
+        let open = self.open.last().copied();
+        let holder = open.and_then(|open| open.holder);
+        let around = holder.map(|holder| &self.entries[holder]);
+        let is_local = is_local_value(role, open.is_some_and(|open| open.in_lambda), around);
+        if is_local || role == Role::Collection && !in_named_collection(tree, id, around) {
+            return;
         }
         let block = blocks::named_block(code, id);
-        let name = match role {
-            Role::Collection => Some(elements.number(tree, id).to_string()),
-            Role::Cell => Some((elements.number(tree, id) + 1).to_string()),
-            Role::Call => block.as_ref().map(|block| one_line(block.name)),
+        let Some(name) = self.name(code, id, role, holder, block.as_ref()) else { return };
+        let around = holder.map(|holder| &self.entries[holder]);
+        let kind = block.map_or_else(|| kind_of(code, id, (role, &name), around), |block| block.kind.to_owned());
+        let label = label_of(code, id, &name, code.toolkit().looks.details);
+        let (span, parent) = self.place(code, id, role, holder);
+        let depth = parent.map_or(0, |parent| self.entries[parent].depth + 1);
+        if role != Role::Heading {
+            self.enter(tree.node(id).next, Some(self.entries.len()));
+        }
+        self.entries.push(OutlineEntry { name, label, kind, role, span, depth, parent });
+    }
+
+    fn name(
+        &mut self,
+        code: Code<'_>,
+        id: NodeId,
+        role: Role,
+        holder: Option<usize>,
+        block: Option<&NamedBlock<'_>>,
+    ) -> Option<String> {
+        let tree = code.tree;
+        match role {
+            Role::Collection => Some(self.elements.number(tree, id).to_string()),
+            Role::Cell => Some((self.elements.number(tree, id) + 1).to_string()),
+            Role::Call => block.map(|block| one_line(block.name)),
             Role::Name => Some(tree.text_of(code.source.text(), id).trim_matches(['"', '\'']).to_owned()),
-            Role::Assignment => variable_name(code, id).filter(|name| assigned.insert((holder, name.clone()))),
+            Role::Assignment => variable_name(code, id).filter(|name| self.assigned.insert((holder, name.clone()))),
             _ => name_of(code, id),
-        };
-        let Some(name) = name else { continue };
-        let mut parent = holder;
-        let mut span = tree.node(whole_item(code, id)).span();
-        if role == Role::Heading && parent.is_none() {
+        }
+    }
+
+    /// The bytes of an entry and the one that holds it: of a heading and what is below it, the heading above.
+    fn place(&mut self, code: Code<'_>, id: NodeId, role: Role, holder: Option<usize>) -> (Span, Option<usize>) {
+        let mut span = code.tree.node(whole_item(code, id)).span();
+        if role == Role::Heading && holder.is_none() {
             let level = sections::heading_level(code, id);
             span.end = sections::end_of_section(code, id, level);
-            headings.retain(|(open, _)| *open < level);
-            parent = headings.last().map(|(_, entry)| *entry);
-            headings.push((level, entries.len()));
-        } else if parent.is_none() {
-            parent = headings.last().map(|(_, entry)| *entry);
+            self.headings.retain(|(open, _)| *open < level);
+            let parent = self.headings.last().map(|(_, entry)| *entry);
+            self.headings.push((level, self.entries.len()));
+            return (span, parent);
         }
-        let depth = parent.map_or(0, |parent| entries[parent].depth + 1);
-        let label = label_of(code, id, &name, toolkit.looks.details);
-        let kind = block.map_or_else(|| kind_of(code, id, (role, &name), around), |block| block.kind.to_owned());
-        if role != Role::Heading {
-            open.push((tree.node(id).next, Some(entries.len())));
-        }
-        entries.push(OutlineEntry { name, label, kind, role, span, depth, parent });
+        (span, holder.or(self.headings.last().map(|(_, entry)| *entry)))
     }
-    entries
 }
 
 /// What an entry is, in words; `holder` is the one around it.
@@ -191,8 +239,7 @@ fn is_constant(name: &str) -> bool {
 }
 
 /// A variable inside a callable, or a function without a name, is no part of a file's structure.
-fn is_local_value(role: Role, open: &[(u32, Option<usize>)], holder: Option<&OutlineEntry>) -> bool {
-    let in_lambda = open.last().is_some_and(|(_, entry)| entry.is_none());
+fn is_local_value(role: Role, in_lambda: bool, holder: Option<&OutlineEntry>) -> bool {
     let in_callable = holder.is_some_and(|holder| matches!(holder.role, Role::Callable | Role::Call));
     matches!(role, Role::Member | Role::Assignment) && (in_lambda || in_callable)
 }

@@ -102,3 +102,74 @@ fn the_missing_bracket_is_a_node_without_text() {
         .collect();
     assert_eq!(missing, [(3, "}")]);
 }
+
+/// A text with the brackets written that the reader puts in.
+fn completed(language: &str, text: &str) -> String {
+    let read = read(language, text);
+    let tree = read.tree();
+    let mut done = String::new();
+    let mut from = 0;
+    for node in tree.nodes().iter().filter(|node| node.is_missing()) {
+        let name = tree.language().kind_name(node.kind);
+        if matches!(name, ")" | "]" | "}") {
+            done.push_str(&text[from as usize..node.start as usize]);
+            done.push_str(name);
+            from = node.start;
+        }
+    }
+    done + &text[from as usize..]
+}
+
+/// Code with `¡` where the closing bracket stands that it lacks.
+const LACKING: &[(&str, &str)] = &[
+    // In front of the line that stands no further in than the bracket's own.
+    ("java", "class A {\n  void b() {\n    c();\n  ¡}\n\n  void d() {\n  }\n}\n"),
+    ("java", "class A {\n  int b() {\n    if (c) {\n      d();\n    ¡}\n    return 1;\n  }\n}\n"),
+    // In front of the block that a head is for.
+    ("java", "class A {\n  void b() {\n    try (C c = d(e)¡) {\n      f();\n    }\n  }\n}\n"),
+    ("javascript", "function a() {\n  if (b(c)¡) {\n    d();\n  }\n}\n"),
+    // At the end of a statement.
+    ("rust", "fn a() {\n    b(c, d[1]¡);\n    e();\n}\n"),
+    ("csharp", "class A\n{\n    void B()\n    {\n        C(d, e[1¡]);\n    }\n}\n"),
+    // In front of a comma where it is an element of a list.
+    ("json", "{\n  \"a\": [\n    {\n      \"b\": 1\n    ¡},\n    {\n      \"c\": 2\n    }\n  ]\n}\n"),
+    ("go", "package a\n\nvar b = []T{\n\t{1, []int{2}¡},\n\t{3, []int{4}},\n}\n"),
+    // In front of an attribute, which belongs to what follows.
+    ("rust", "impl A {\n    fn b() {\n        c();\n    ¡}\n\n    #[inline]\n    fn d() {\n        e();\n    }\n}\n"),
+    // In front of a comment, which does so, too.
+    ("java", "class A {\n  void b() {\n    c();\n  ¡}\n\n  // low water\n  void d() {\n  }\n}\n"),
+    // Behind what only goes on on the next line.
+    (
+        "csharp",
+        "class A\n{\n    void B()\n    {\n        C(\"d\" +\n\"e\");\n        F();\n    ¡}\n\n    void G()\n    {\n    }\n}\n",
+    ),
+    // In front of what closes something around it.
+    ("typescript", "class A {\n  b() {\n    return [c, d(e)¡];\n  }\n}\n"),
+    // A label and an access word stand with the head, a namespace's inside may stand flush.
+    ("cpp", "class A {\n public:\n  void b() {\n    c();\n  ¡}\n\n private:\n  int d;\n};\n"),
+    ("cpp", "namespace a {\n\nnamespace {\n\nvoid b() {\n  c();\n¡}\n\nvoid d() {\n}\n\n}\n\n}\n"),
+    ("c", "struct a {\n  int b;\n¡};\n\nint c(void)\n{\n  return 1;\n}\n"),
+];
+
+#[test]
+fn missing_brackets_are_put_where_they_belong() {
+    for (language, marked) in LACKING {
+        let at = marked.find('¡').unwrap();
+        let whole = marked.replace('¡', "");
+        let broken = format!("{}{}", &marked[..at], &marked[at + '¡'.len_utf8() + 1..]);
+        assert!(!read(language, &whole).tree().has_error(), "{language}\n{whole}");
+        let bare = |text: &str| text.split_whitespace().collect::<String>();
+        assert_eq!(bare(&completed(language, &broken)), bare(&whole), "{language}\n{broken}");
+    }
+}
+
+#[test]
+fn sound_and_flat_code_is_left_as_it_is() {
+    for (language, text) in SOUND {
+        assert_eq!(completed(language, text), *text, "{language}");
+        // Lines that all begin at the margin say nothing of where a bracket belongs.
+        let flat: String = text.lines().map(|line| format!("{}\n", line.trim_start())).collect();
+        let levels = matches!(*language, "python" | "gdscript");
+        assert!(levels || !read(language, &flat).tree().has_error(), "{language}");
+    }
+}

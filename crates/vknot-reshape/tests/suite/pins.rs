@@ -158,3 +158,47 @@ fn each_state_is_named() {
         assert_eq!(found_in(&text), expected, "{text}");
     }
 }
+
+/// Two pieces of a kind, and something in between.
+const BOARDS: &str = "begin board north\nread levels of north\nsend levels to north\nwarn when north floods\nend board\n\nwait for the tide\nkeep the log open\n\nbegin board south\nread levels of south\nsend levels to south\nwarn when south floods\nend board\n\nclose the log again\n";
+
+#[test]
+fn twins_are_not_taken_for_each_other() {
+    let north = Anchor::of(BOARDS, Lines { first: 2, last: 4 });
+    assert!(north.twins);
+    let lines = |first, last| Lines { first, last };
+    let without = BOARDS.replace("read levels of north\nsend levels to north\nwarn when north floods\n", "");
+    let behind = format!("{without}\nread levels of north\nsend levels to north\nwarn when north floods\n");
+    for (what, text, expected) in [
+        ("as it was", BOARDS.to_owned(), Found::Exact(lines(2, 4))),
+        ("further down", format!("new\nnewer\n{BOARDS}"), Found::Moved(lines(4, 6))),
+        ("its twin is gone", BOARDS.replace("south", "shore"), Found::Exact(lines(2, 4))),
+        ("it is deleted", without, Found::Lost),
+        ("it is moved as it was", behind, Found::Moved(lines(15, 17))),
+        ("a line changed in place", BOARDS.replace("levels to north", "heights to north"), Found::Exact(lines(2, 4))),
+        (
+            "a line came in",
+            BOARDS.replace("\nsend levels to north", "\nlook twice\nsend levels to north"),
+            Found::Resized(lines(2, 5)),
+        ),
+    ] {
+        assert_eq!(north.find(&text), expected, "{what}");
+    }
+}
+
+#[test]
+fn what_has_no_twin_may_move_and_change_at_once() {
+    let text = BOARDS.replace("board south", "quay south").replace("levels of south", "wind at the quay").replace(
+        "send levels to south\nwarn when south floods\n",
+        "raise a flag\n",
+    );
+    let north = Anchor::of(&text, Lines { first: 2, last: 4 });
+    assert!(!north.twins);
+    let own = "read levels of north\nsend levels to north\nwarn when north floods\n";
+    let moved = format!("{}\n{}", text.replace(own, ""), own.replace("north floods", "north is flooded"));
+    assert!(matches!(north.find(&moved), Found::Moved(_) | Found::Lost), "{:?}", north.find(&moved));
+    assert_eq!(north.find(&text.replace(own, "")), Found::Lost);
+    let first = (moved.lines().count() - 2) as u32;
+    let whole = format!("{}\n{own}", text.replace(own, ""));
+    assert_eq!(north.find(&whole), Found::Moved(Lines { first, last: first + 2 }));
+}

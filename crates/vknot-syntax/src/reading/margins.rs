@@ -86,7 +86,7 @@ impl<'m> Margins<'m> {
         let word = self.word(at);
         // Comments and directives stand anywhere; attributes do not.
         let attribute = word == "#" && self.word(at + 1) == "[" || word == "#[";
-        if !attribute && word.starts_with(['/', '#', '*', '-', '%', ';']) {
+        if !attribute && word.starts_with(['/', '#', '*', '-', '%']) {
             return false;
         }
         // What stands behind an operator goes on with its line.
@@ -97,7 +97,12 @@ impl<'m> Margins<'m> {
             return false;
         }
         let colon = self.word(at + 1) == ":" || self.word(at + 2) == ":" && word != "default";
-        let arm = word == "case" || colon && ARM_WORDS.contains(&word) || self.is_label(at);
+        // An access word further out than the head of a block belongs to what is around that.
+        let beside = self.column(at) == Some(head) || matches!(word, "case" | "default");
+        let arm = match ARM_WORDS.contains(&word) {
+            true => word == "case" || colon && beside,
+            false => self.is_label(at),
+        };
         !(arm && self.word(open).ends_with('{'))
     }
 

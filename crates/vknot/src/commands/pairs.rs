@@ -180,6 +180,8 @@ fn unpaired_line(input: &Input, unpaired: &Unpaired) -> String {
         let what = mark_text(input, culprit.span);
         let from = culprit.line;
         line.push_str(&match culprit.span == unpaired.span {
+            true if from == input.source().line(culprit.span.start) =>
+                format!(" in `{text}`; it is missing on that line"),
             true => format!(" in `{text}`; what stands from line {MARK}{from}{MARK:#} on does not belong to it"),
             false => format!(
                 "; the mistake is likely at {MARK}{}{MARK:#}, where `{what}` stands in `{text}`: by their indentation line {from} does not belong to it",

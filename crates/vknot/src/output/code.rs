@@ -87,3 +87,25 @@ fn bytes_within(text: &str, columns: usize) -> usize {
     };
     text.chars().take_while(fits).map(char::len_utf8).sum()
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn lines_are_cut_between_characters_and_by_columns() {
+        for (text, columns, shown) in [
+            ("", 0, ""),
+            ("tide", 4, "tide"),
+            ("tides", 4, "tid"),
+            ("tides", 0, ""),
+            ("\ttide", 8, "\ttide"),
+            ("\ttide", 7, "\tti"),
+            ("\u{6f6e}\u{6c50}", 4, "\u{6f6e}\u{6c50}"),
+            ("\u{6f6e}\u{6c50}", 3, "\u{6f6e}"),
+            ("tides", usize::MAX, "tides"),
+        ] {
+            assert_eq!(&text[..bytes_within(text, columns)], shown, "{text} in {columns}");
+        }
+    }
+}

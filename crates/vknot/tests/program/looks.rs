@@ -115,3 +115,74 @@ fn files_of_no_known_language_are_read_by_brackets() {
     snapshot!("plain", desk.run(&["pairs", "notes.txt"]));
     snapshot!("plain_select", desk.run(&["select", "notes.txt:2:5"]));
 }
+
+#[test]
+fn closed_comments_show_their_first_words() {
+    let desk = Desk::new();
+    for (name, text) in [
+        ("a.c", "/*\n * Reads the float gauge.\n * Twice.\n */\nint a;\n"),
+        ("a.css", "/* ---------\n   Boards\n   --------- */\n.a { color: red; }\n"),
+        ("a.py", "#\n# Low water.\n#\na = 1\n"),
+        ("a.rkt", "#lang racket\n;;;\n;;; Surges.\n(define a 1)\n"),
+        ("a.m", "%\n% Levels.\na = 1;\n"),
+        ("a.html", "<!--\n  Boards.\n-->\n<p>a</p>\n"),
+        ("a.go", "// Low water.\n// Twice.\npackage a\n"),
+    ] {
+        desk.write(name, text);
+    }
+    let shown = ["a.c", "a.css", "a.py", "a.rkt", "a.m", "a.html", "a.go"].map(|name| desk.stdout(&["fold", name]));
+    snapshot!("fold_comments", shown.join("\n"));
+}
+
+#[test]
+fn the_bracket_without_a_partner_is_named_in_every_kind_of_language() {
+    let desk = Desk::new();
+    for (name, text) in [
+        ("a.ts", "function low() {\n  send(1);\n\nfunction high() {\n  send(2);\n}\n"),
+        ("a.go", "package a\n\nfunc low() {\n\tsend(1\n}\n\nfunc high() {\n}\n"),
+        ("a.cpp", "class A {\n public:\n  void b() {\n    c();\n\n  void d() {\n  }\n};\n"),
+        ("a.scss", ".a {\n  color: red;\n\n.b {\n  color: blue;\n}\n"),
+        ("a.clj", "(defn low [a]\n  (send a)\n\n(defn high [b]\n  (send b))\n"),
+        ("a.json", "{\n  \"a\": [\n    1\n  ,\n  \"b\": 2\n}\n"),
+        ("a.py", "def low(a:\n    send(a)\n\ndef high(b):\n    send(b)\n"),
+        ("a.cs", "class A\n{\n    void B()\n    {\n        C();\n    }\n    }\n}\n"),
+    ] {
+        desk.write(name, text);
+    }
+    let names = ["a.ts", "a.go", "a.cpp", "a.scss", "a.clj", "a.json", "a.py", "a.cs"];
+    snapshot!("unpaired_everywhere", names.map(|name| desk.stdout(&["pairs", "--unpaired", name])).join("\n"));
+}
+
+#[test]
+fn an_item_folds_from_what_is_said_about_it() {
+    let desk = Desk::new();
+    desk.write(
+        "A.java",
+        "class A {\n  @B\n  @C(d = 1,\n      e = 2)\n  int f() {\n    if (g) {\n      h();\n    }\n    return 1;\n  }\n}\n",
+    );
+    desk.write("a.py", "@low\n@high(1)\ndef read():\n    if a:\n        b()\n    return 1\n");
+    desk.write("a.c", "static int\nread(void)\n{\n\treturn 1;\n}\n");
+    snapshot!("fold_from_annotation", [
+        desk.stdout(&["fold", "A.java:2"]),
+        desk.stdout(&["fold", "--peek", "A.java:2"]),
+        desk.stdout(&["fold", "A.java"]),
+        desk.stdout(&["fold", "--except", "conditional", "A.java"]),
+        desk.stdout(&["fold", "--peek", "a.py:2"]),
+        desk.stdout(&["fold", "a.c"]),
+        desk.stdout(&["outline", "a.py", "a.c"]),
+    ]
+        .join("\n"));
+}
+
+#[test]
+fn blocks_that_calls_name_are_places() {
+    let desk = Desk::new();
+    desk.write(
+        "tide.test.ts",
+        "describe('tides', () => {\n  const gauge = make();\n  test('low water', () => {\n    check(gauge);\n  });\n  test('high water', () => {\n    check(1);\n  });\n});\n",
+    );
+    snapshot!("outline_of_tests", desk.run(&["outline", "tide.test.ts"]));
+    snapshot!("outline_of_tests_json", desk.run(&["outline", "tide.test.ts@low water", "--output", "json"]));
+    snapshot!("fold_of_a_test", desk.run(&["fold", "tide.test.ts@tides.high water"]));
+    snapshot!("no_such_test", desk.run(&["fold", "tide.test.ts@neap tide"]));
+}

@@ -54,3 +54,34 @@ fn short_string(text: &[u8]) -> usize {
     }
     at + 1
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn hidden(text: &str) -> usize {
+        mask(text).map_or(0, |mask| {
+            assert_eq!(mask.text.len(), text.len());
+            mask.hidden.len()
+        })
+    }
+
+    #[test]
+    fn only_what_is_behind_the_first_lines_of_a_run_is_hidden() {
+        let run = |count: usize| "    # low\n".repeat(count);
+        for (text, count) in [
+            (String::new(), 0),
+            (run(RUN_AT_MOST), 0),
+            (run(RUN_AT_MOST + 3), 3),
+            // Blank lines do not end a run, code does.
+            (format!("{}\n\n{}", run(RUN_AT_MOST), run(2)), 2),
+            (format!("{}a = 1\n{}", run(RUN_AT_MOST), run(2)), 0),
+            // What is in a string is no comment.
+            (format!("a = \"\"\"\n{}\"\"\"\n", run(RUN_AT_MOST + 3)), 0),
+            (format!("a = \'\'\'b\\\'\'\'\n{}\'\'\'\n", run(RUN_AT_MOST + 3)), 0),
+            (format!("a = \'\"\"\"\'  # \"\"\"\n{}", run(RUN_AT_MOST + 1)), 1),
+        ] {
+            assert_eq!(hidden(&text), count, "{text}");
+        }
+    }
+}
