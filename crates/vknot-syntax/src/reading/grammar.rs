@@ -63,11 +63,13 @@ fn read_plain(text: &str, language: &'static Language, limits: &Limits) -> Optio
 /// What a text that breaks off may break off from.
 const BOUNDARIES: &[&str] = &[";", ",", "{", "}", "(", "[", ")", "]"];
 
-/// Where the last thing begins that a text that breaks off may have left unfinished.
+/// Where the last thing begins that a text that breaks off may have left unfinished, if there is one.
 fn unreadable_end(text: &str, tree: &Tree) -> Option<u32> {
     let of = |span: Span| text.get(span.start as usize..span.end as usize).unwrap_or("");
     let last = tree.tokens().iter().rev().find(|token| BOUNDARIES.contains(&of(token.span())))?;
-    Some(if of(last.span()) == "," { last.start } else { last.end })
+    let end = if of(last.span()) == "," { last.start } else { last.end };
+    // Nothing may be left unfinished.
+    tree.tokens().last().filter(|token| token.start >= end).map(|_| end)
 }
 
 /// Where a comment begins that does not end.

@@ -108,9 +108,9 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
         return peek(arguments, &input, all, at);
     }
     let plain = at.is_none() && arguments.only.is_empty() && arguments.depth.is_none() && !arguments.list;
-    let in_view = |fold: &Fold| plain && holds_what_is_seen(fold, &all);
-    let fits = |fold: &&Fold| fits_choice(arguments, fold) && !in_view(fold);
-    let chosen: Vec<Fold> = all.iter().filter(fits).copied().collect();
+    let seen = if plain { holding_what_is_seen(&all) } else { vec![false; all.len()] };
+    let fits = |(fold, seen): &(&Fold, &bool)| fits_choice(arguments, fold) && !**seen;
+    let chosen: Vec<Fold> = all.iter().zip(&seen).filter(fits).map(|(fold, _)| *fold).collect();
     let closed: Vec<Fold> = match at {
         Some(lines) if arguments.around => {
             chosen.into_iter().filter(|fold| !(fold.holds(lines.0) || fold.holds(lines.1))).collect()
@@ -163,15 +163,29 @@ const STAYS_OPEN: [FoldKind; 6] = [
     FoldKind::Pin,
 ];
 
-/// Whether a fold would hide what a person wants to see: a pin, or a type in what is no function.
-fn holds_what_is_seen(fold: &Fold, all: &[Fold]) -> bool {
-    let from = all.partition_point(|other| other.first_line < fold.first_line);
-    let mut inside = all.get(from..).unwrap_or(&[]).iter().take_while(|other| other.first_line <= fold.last_line);
-    inside.any(|other| match other.kind {
-        FoldKind::Pin => other.last_line <= fold.last_line,
-        FoldKind::Type => fold.kind == FoldKind::Block && other.first_line > fold.first_line,
-        _ => false,
-    })
+/// For each fold whether it would hide what a person wants to see: a pin, or a type in what is no function.
+fn holding_what_is_seen(all: &[Fold]) -> Vec<bool> {
+    let (mut pins, mut types) = (vec![false; all.len()], vec![false; all.len()]);
+    let mut open: Vec<usize> = Vec::new();
+    for (index, fold) in all.iter().enumerate() {
+        while open.pop_if(|holder| all[*holder].last_line < fold.first_line).is_some() {}
+        let held = match fold.kind {
+            FoldKind::Pin => Some(&mut pins),
+            FoldKind::Type => Some(&mut types),
+            _ => None,
+        };
+        // What holds one that was told already was told with it.
+        if let Some(held) = held {
+            for holder in open.iter().rev() {
+                if std::mem::replace(&mut held[*holder], true) {
+                    break;
+                }
+            }
+        }
+        open.push(index);
+    }
+    let is_seen = |(index, fold): (usize, &Fold)| pins[index] || types[index] && fold.kind == FoldKind::Block;
+    all.iter().enumerate().map(is_seen).collect()
 }
 
 /// Shows the lines of one fold, with the folds inside closed.

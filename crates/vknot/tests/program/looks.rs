@@ -186,3 +186,30 @@ fn blocks_that_calls_name_are_places() {
     snapshot!("fold_of_a_test", desk.run(&["fold", "tide.test.ts@tides.high water"]));
     snapshot!("no_such_test", desk.run(&["fold", "tide.test.ts@neap tide"]));
 }
+
+/// A file of each kind of language.
+const EVERY_KIND: [&str; 16] = [
+    "firmware/gauge.c",
+    "firmware/Station.cpp",
+    "desktop/tides.pas",
+    "analysis/surge.py",
+    "analysis/levels.ipynb",
+    "web/index.html",
+    "rules/surge.rkt",
+    "src/Gauge.java",
+    "src/surge.rs",
+    "data/stations.json",
+    "docs/guide.md",
+    "desktop/Notices.cs",
+    "services/notices.go",
+    "game/harbour.gd",
+    "web/StationCard.tsx",
+    "web/board.scss",
+];
+
+#[test]
+fn the_plain_view_shows_what_a_file_holds() {
+    let desk = Desk::with_sample();
+    let shown = EVERY_KIND.map(|name| format!("{name}\n{}", desk.stdout(&["fold", name])));
+    snapshot!("fold_every_kind", shown.join("\n"));
+}
