@@ -234,11 +234,11 @@ fn words(tree: &Tree, found: &mut Search) {
     found.left_over.sort_unstable();
 }
 
-fn bracket_text<'s>(code: Code<'s>, token: TokenId) -> &'s str {
+fn angle_text<'s>(code: Code<'s>, token: TokenId) -> &'s str {
     let Code { source, tree, .. } = code;
     let token = &tree.tokens()[token as usize];
     let mark = source.text().as_bytes().get(token.start as usize).copied().unwrap_or(b' ');
-    let bracket = matches!(mark, b'(' | b')' | b'[' | b']' | b'{' | b'}' | b'<' | b'>' | b'|');
+    let bracket = matches!(mark, b'<' | b'>' | b'|');
     if token.end - token.start != 1
         || !bracket
         || matches!(tree.role(token.node), Role::String | Role::Comment | Role::Inert)
@@ -283,7 +283,7 @@ fn angles(code: Code<'_>, found: &mut Search) {
         }
         let (first, last) = (node.first_token, node.token_end - 1);
         let own = |token: TokenId| tree.node(tree.tokens()[token as usize].node).parent == NodeId(index as u32);
-        let texts = (bracket_text(code, first), bracket_text(code, last));
+        let texts = (angle_text(code, first), angle_text(code, last));
         if matches!(texts, ("<", ">") | ("|", "|")) && own(first) && own(last) {
             let span = |token: TokenId| tree.tokens()[token as usize].span();
             found.pairs.push(Match { open: span(first), close: span(last), holder: NodeId(index as u32) });

@@ -3,7 +3,7 @@
 use std::collections::BTreeSet;
 use std::io::Write;
 use std::path::Path;
-use std::process::{Command, Stdio};
+use std::process::{Child, Command, Stdio};
 
 use anyhow::Context;
 use clap::Subcommand;
@@ -269,29 +269,29 @@ fn feed_beside(mut command: Vec<String>, code: &str, reads: &Path) -> anyhow::Re
             }
         },
     };
-    let (program, rest) = command.split_first().context("no command")?;
-    let mut child = Command::new(program)
-        .args(rest)
-        .stdin(stdin)
-        .spawn()
-        .with_context(|| format!("cannot run `{program}`; is it installed?"))?;
-    super::signals::pass_on(child.id())?;
+    let mut child = started(&command, stdin)?;
     Ok(super::signals::outcome(child.wait()?))
 }
 
 /// Runs a command with the code on its standard input; its output goes where ours goes, and its end is ours.
 fn feed(command: &[String], code: &str) -> anyhow::Result<Outcome> {
-    let (program, rest) = command.split_first().context("no command")?;
-    let mut child = Command::new(program)
-        .args(rest)
-        .stdin(Stdio::piped())
-        .spawn()
-        .with_context(|| format!("cannot run `{program}`; is it installed?"))?;
-    super::signals::pass_on(child.id())?;
+    let mut child = started(command, Stdio::piped())?;
     if let Some(mut input) = child.stdin.take() {
         // A program that ends without reading everything has done what it wanted.
         let _ = input.write_all(code.as_bytes());
     }
     let status = child.wait()?;
     Ok(super::signals::outcome(status))
+}
+
+/// Starts a command; what would end us ends it.
+fn started(command: &[String], stdin: Stdio) -> anyhow::Result<Child> {
+    let (program, rest) = command.split_first().context("no command")?;
+    let child = Command::new(program)
+        .args(rest)
+        .stdin(stdin)
+        .spawn()
+        .with_context(|| format!("cannot run `{program}`; is it installed?"))?;
+    super::signals::pass_on(child.id())?;
+    Ok(child)
 }

@@ -7,6 +7,8 @@ const RUN_AT_MOST: usize = 50;
 
 /// Hides the comments of long runs, all but the first lines of each; `None` when there is none.
 pub(super) fn mask(text: &str) -> Option<Mask> {
+    // Most files have fewer comments than make a run.
+    memchr::memchr_iter(b'#', text.as_bytes()).nth(RUN_AT_MOST)?;
     let mut mask: Option<Mask> = None;
     let (mut at, mut run) = (0, 0);
     let mut quote: Option<&str> = None;
