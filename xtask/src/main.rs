@@ -14,6 +14,7 @@ mod screenshots;
 mod steps;
 mod strip_indent;
 mod tree;
+mod unchanged;
 mod walk;
 
 use std::process::ExitCode;
@@ -40,6 +41,8 @@ enum Command {
     Growth(growth::Arguments),
     /// Compare the time of each step with that of parsing alone
     Ratios(ratios::Arguments),
+    /// Tell how many lines of well-kept code a step leaves as they are
+    Unchanged(unchanged::Arguments),
     /// Print a file's syntax tree
     Tree(tree::Arguments),
     /// Rewrite the pages in docs that are generated
@@ -57,6 +60,7 @@ fn main() -> anyhow::Result<ExitCode> {
         Command::Growth(arguments) => growth::measure(&arguments),
         Command::Ratios(arguments) => ratios::run(&arguments),
         Command::Tree(arguments) => tree::run(&arguments),
+        Command::Unchanged(arguments) => unchanged::run(&arguments),
         Command::Docs => docs::run(),
         Command::Screenshots(arguments) => screenshots::run(&arguments),
     }

@@ -80,20 +80,30 @@ choices! {
         Flat = "flat",
     }
 
-    /// Where the brace of a conditional or loop opens.
-    BracePlace for BraceControl {
-        /// On the same line.
-        Same = "same",
-        /// On the next.
-        Next = "next",
+    /// Whether blank lines stay beside the braces of a block.
+    BlankEdge for BlankEdge {
+        /// They do.
+        Keep = "keep",
+        /// None stays.
+        None = "none",
     }
 
-    /// Where the brace of a type or callable opens.
-    DeclarationBrace for BraceDeclaration {
-        /// On the same line.
-        Same = "same",
-        /// On the next.
-        Next = "next",
+    /// What becomes of the operands of a run of operators that takes several lines.
+    WrapOperand for WrapOperand {
+        /// They stay on the lines where their author had them; without any break each gets a line.
+        AsFound = "as-found",
+        /// Each gets a line.
+        Each = "each",
+        /// As many on a line as fit.
+        Fill = "fill",
+    }
+
+    /// Which blocks get lines of their own.
+    BreakBlock for BreakBlock {
+        /// Not those of a single statement whose author had them on one line.
+        Keep = "keep",
+        /// All.
+        All = "all",
     }
 
     /// When a single statement gets braces.

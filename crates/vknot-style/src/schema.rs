@@ -145,8 +145,8 @@ settings! {
         "What indentation is made of; as found in the file, else spaces (Go and GDScript: tabs)";
     InsertFinalNewline: "insert_final_newline", Values::Words(&["true", "false"]), "true",
         "Whether the last line has a line end";
-    MaxLineLength: "max_line_length", Values::Number(20, 1000, &["off"]), "100",
-        "Columns a line may take before it is wrapped";
+    MaxLineLength: "max_line_length", Values::Number(20, 1000, &["off", "as-found"]), "as-found",
+        "Columns a line may take before it is wrapped; as found: 80, 100 or 120, whatever holds all lines of the file, else 100";
     TabWidth: "tab_width", Values::Number(1, 16, &["indent"]), "indent",
         "Columns a tab stands for";
     TrimTrailingWhitespace: "trim_trailing_whitespace", Values::Words(&["true", "false", "code"]), "code",
@@ -157,16 +157,22 @@ settings! {
         "Whether what wraps lines up with the first operand behind `=` or `return`";
     AlignTabs: "vknot_align_tabs", Values::Words(&["true", "false"]), "false",
         "Where levels are tabs: whether what lines up gets tabs, too, as far as they fit, or spaces only";
+    BlankEdge: "vknot_blank_edge", Values::Words(&["keep", "none"]), "keep",
+        "Whether blank lines behind an opening brace and in front of a closing one stay";
     BlankItem: "vknot_blank_item", Values::Number(0, 1, &[]), "0",
         "Fewest blank lines around a type or callable that has a body";
     BlankMost: "vknot_blank_most", Values::Number(0, 9, &[]), "1",
         "Blank lines in a row that are kept";
-    BraceControl: "vknot_brace_control", Values::Words(&["same", "next"]), "same",
+    BraceControl: "vknot_brace_control", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where the brace of a conditional or loop opens: on the same line or on the next";
-    BraceDeclaration: "vknot_brace_declaration", Values::Words(&["same", "next"]), "same",
+    BraceDeclaration: "vknot_brace_declaration", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where the brace of a type or callable opens: on the same line or on the next";
+    BraceFollow: "vknot_brace_follow", Values::Words(&["same", "next", "as-found"]), "as-found",
+        "Where `else` and the like stand behind a closing brace: on the same line or on the next; usually as the brace of a conditional";
     BraceRequired: "vknot_brace_required", Values::Words(&["keep", "multiline", "always"]), "keep",
         "Whether a single statement under a conditional or loop gets braces: never, if it is on a line of its own, always";
+    BreakBlock: "vknot_break_block", Values::Words(&["keep", "all"]), "keep",
+        "Whether a block or `case` with a single statement stays on its line where its author had it so, or each gets lines of its own";
     BreakKeep: "vknot_break_keep", Values::Words(&["none", "some", "all"]), "some",
         "Which line breaks of the author's stay though the line would fit: none, those in literals, chains and operators, all";
     IndentAccess: "vknot_indent_access", Values::Words(&["type", "half", "member"]), "type",
@@ -199,14 +205,40 @@ settings! {
         "Levels of indentation of the wrapped lines of an item of a list against its first line";
     IndentPage: "vknot_indent_page", Values::Words(&["nested", "flush", "flat"]), "nested",
         "How a page is indented: all nested, `head` and `body` at the margin, also what `body` holds";
+    SpaceBrace: "vknot_space_brace", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether literals and the like on one line have spaces inside their curly brackets";
+    SpaceBracket: "vknot_space_bracket", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether literals on one line have spaces inside their square brackets";
+    SpaceControl: "vknot_space_control", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether a space stands between `if` and the like and the round bracket behind it";
+    SpaceEmbedded: "vknot_space_embedded", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether code inside elements has spaces inside its brackets";
+    SpaceIndex: "vknot_space_index", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether the brackets of an index have spaces inside";
+    SpaceLambda: "vknot_space_lambda", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether a space stands between the keyword of a callable without a name and its parameters";
+    SpaceParameters: "vknot_space_parameters", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether a space stands between the name of a callable and its parameters";
+    SpaceParenthesis: "vknot_space_parenthesis", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether round brackets on one line have spaces inside";
+    SpaceUnary: "vknot_space_unary", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether a space stands between an operator and its only operand";
     WrapChain: "vknot_wrap_chain", Values::Words(&["fit", "always", "never"]), "fit",
         "Whether each call of a chain gets a line: if it would not fit on one, always from three calls on, never";
     WrapComma: "vknot_wrap_comma", Values::Words(&["add", "keep"]), "add",
         "Whether a list broken into lines gets a comma behind its last item";
+    WrapConditional: "vknot_wrap_conditional", Values::Words(&["before", "after", "as-found"]), "as-found",
+        "Whether the line of a conditional expression breaks before its `?` and `:` or after them";
     WrapIndent: "vknot_wrap_indent", Values::Number(0, 4, &["half"]), "1",
         "Levels of indentation of a wrapped line, or half a one";
     WrapLiteral: "vknot_wrap_literal", Values::Words(&["level", "wrap"]), "level",
         "How far the items of a broken literal stand in: one level, or like any wrapped line";
+    WrapOperand: "vknot_wrap_operand", Values::Words(&["as-found", "each", "fill"]), "as-found",
+        "What becomes of the operands of a run of operators that takes several lines: as its author had them, each on a line, filled";
+    WrapOperator: "vknot_wrap_operator", Values::Words(&["before", "after", "as-found"]), "as-found",
+        "Whether a line breaks before an operator or after it";
+    WrapTag: "vknot_wrap_tag", Values::Words(&["before", "after", "as-found"]), "as-found",
+        "Whether the bracket that ends a tag of several lines stands on a line of its own, before which the line breaks, or behind the last attribute";
 }
 
 impl Key {

@@ -5,6 +5,7 @@
 
 mod comments;
 mod damage;
+mod manner;
 mod measure;
 mod options;
 mod paper;
@@ -14,6 +15,7 @@ mod print;
 mod reflow;
 mod shapes;
 mod trailing;
+mod width;
 
 use vknot_style::{Key, Style};
 use vknot_syntax::{LineEnd, NodeId, Source, Span, Tree};
@@ -82,8 +84,8 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape 
         options.required = RequiredBraces::Keep;
         options.commas = false;
     }
-    let planner = plan(code, table, options);
-    let (mut edits, added) = print::print(&planner, &paper);
+    let mut planner = plan(code, table, style, options);
+    let print::Printed { mut edits, added, .. } = printed(&mut planner, &paper, style);
     if let Some(only) = only {
         let lines: Vec<Span> = only.iter().map(|span| source.whole_lines(*span)).collect();
         edits = edits.filtered(|span, new| {
@@ -110,9 +112,29 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape 
     Reshape { edits, receipt, bom: bom.filter(|bom| *bom != source.facts().bom) }
 }
 
+/// Prints a plan, where nothing sets the width in the one that the file keeps to, and that what comes out keeps to as well.
+fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style) -> print::Printed {
+    if style.word(Key::MaxLineLength) != "as-found" {
+        return print::print(planner, paper, &[]);
+    }
+    let witnesses = width::witnesses(planner.tree);
+    let usual = planner.table.spec.width;
+    let found = width::found(planner.code, paper.indentation.tab_width, &witnesses);
+    planner.options.width = found.unwrap_or(usual);
+    for _ in 0..ROUNDS {
+        let printed = print::print(planner, paper, &witnesses);
+        let width = printed.longest.usual().unwrap_or(usual);
+        if width <= planner.options.width {
+            return printed;
+        }
+        planner.options.width = width;
+    }
+    print::print(planner, paper, &witnesses)
+}
+
 /// Plans the layout of a whole file.
-fn plan<'a>(code: Code<'a>, table: &'static LayoutTable, options: Options) -> Planner<'a> {
-    let mut planner = Planner::planned(code, table, options);
+fn plan<'a>(code: Code<'a>, table: &'static LayoutTable, style: &'a Style, options: Options) -> Planner<'a> {
+    let mut planner = Planner::planned(code, table, style, options);
     comments::settle(&mut planner);
     planner.plan.set(0, GapPlan::fixed(false));
     planner
@@ -122,8 +144,8 @@ fn plan<'a>(code: Code<'a>, table: &'static LayoutTable, options: Options) -> Pl
 pub(crate) fn inside(code: Code<'_>, style: &Style, spans: &[Span]) -> Edits {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Edits::default() };
     let paper = paper(code, style);
-    let planner = plan(code, table, Options::of(style, paper.indentation));
-    let (edits, _) = print::print(&planner, &paper);
+    let mut planner = plan(code, table, style, Options::of(style, paper.indentation));
+    let edits = printed(&mut planner, &paper, style).edits;
     let mut spans = spans.iter().peekable();
     edits.filtered(|edit, _| {
         while spans.next_if(|span| span.end <= edit.start).is_some() {}
@@ -159,7 +181,7 @@ mod tests {
 
     use crate::registry::default_style;
     use crate::steps::{Contract, Difference, Document, prove};
-    use crate::spec::layout::{Items, LayoutSpec, LayoutTable, Rule, Side, WORDS};
+    use crate::spec::layout::{Items, LAYOUT_OF_MOST, LayoutSpec, LayoutTable, Rule, Side, WORDS};
     use super::*;
 
     /// Java with words glued together behind `return`.
@@ -170,16 +192,8 @@ mod tests {
             ("binary_expression", Rule::Words(WORDS)),
             ("unary_expression", Rule::Words(WORDS)),
         ],
-        within: &[],
         spacing: &[("return_statement", "return", Side::Open, Side::Tight), ("", "-", Side::Tight, Side::Tight)],
-        hugs: &[],
-        chain: &[],
-        precedence: &[],
-        names_hold_first_call: false,
-        brace_after_wrap: false,
-        else_kinds: &[],
-        values: &[],
-        no_comma: &[],
+        ..LAYOUT_OF_MOST
     };
 
     fn broken(text: &str) -> Difference {
@@ -191,8 +205,9 @@ mod tests {
         };
         let document = Document::new(Source::from_text("Gauge.java", text), language, default_style(language));
         let paper = paper(document.code(), document.style());
-        let planner = plan(document.code(), table, Options::of(document.style(), paper.indentation));
-        let (edits, _) = print::print(&planner, &paper);
+        let style = document.style();
+        let planner = plan(document.code(), table, style, Options::of(style, paper.indentation));
+        let edits = print::print(&planner, &paper, &[]).edits;
         prove(&document, Reshape { edits, ..Reshape::default() }, Contract::LAYOUT).unwrap_err().reason
     }
 

@@ -1,7 +1,7 @@
 //! The settings a layout needs, read off the style once.
 
 use vknot_style::{Indentation, Key, Style};
-use vknot_style::choices::{AlignList, BracePlace, DeclarationBrace, KeepBreaks, RequiredBraces, WrapChain, WrapComma};
+use vknot_style::choices::{AlignList, BlankEdge, BreakBlock, KeepBreaks, RequiredBraces, WrapChain, WrapComma, WrapOperand};
 
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Options {
@@ -16,8 +16,15 @@ pub(super) struct Options {
     /// Which lists line up with their first item.
     pub align: AlignList,
     pub chain: WrapChain,
+    /// What becomes of the operands of a run of operators that is broken.
+    pub operands: WrapOperand,
     pub control_next: bool,
-    pub declaration_next: bool,
+    /// Whether `else` and the like begin a line behind a closing brace.
+    pub follow_next: bool,
+    /// Whether a block with a single statement may stay on its line.
+    pub single: bool,
+    /// Whether blank lines stay beside the braces of a block.
+    pub edges: bool,
     pub required: RequiredBraces,
     /// Whether broken lists get a comma behind their last item.
     pub commas: bool,
@@ -33,8 +40,12 @@ impl Options {
             keep: style.choice(),
             align: style.choice(),
             chain: style.choice(),
-            control_next: style.choice::<BracePlace>() == BracePlace::Next,
-            declaration_next: style.choice::<DeclarationBrace>() == DeclarationBrace::Next,
+            operands: style.choice(),
+            // What the file shows is known when it was walked.
+            control_next: false,
+            follow_next: false,
+            single: style.choice::<BreakBlock>() == BreakBlock::Keep,
+            edges: style.choice::<BlankEdge>() == BlankEdge::Keep,
             required: style.choice(),
             commas: style.choice::<WrapComma>() == WrapComma::Add,
         }

@@ -178,6 +178,11 @@ impl Plan {
         Self { gaps: vec![GapPlan::default(); tokens + 1], ..Self::default() }
     }
 
+    /// Whether no rule gave a gap its policy yet.
+    pub fn is_open(&self, gap: u32) -> bool {
+        self.gaps.get(gap as usize).is_some_and(|slot| slot.form == Form::Unset)
+    }
+
     /// Gives a gap its policy, unless a rule further out did so before.
     pub fn set(&mut self, gap: u32, plan: GapPlan) {
         if let Some(slot) = self.gaps.get_mut(gap as usize) && slot.form == Form::Unset {

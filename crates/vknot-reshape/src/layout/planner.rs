@@ -2,6 +2,7 @@
 
 use std::collections::{HashMap, HashSet};
 
+use vknot_style::{Key, Style};
 use vknot_style::choices::KeepBreaks;
 use vknot_syntax::{NodeId, Role, Span, Tree};
 
@@ -9,9 +10,10 @@ use crate::frames::broken::lost_spans;
 
 use crate::spec::Code;
 use super::damage;
+use super::manner::Manner;
 use super::options::Options;
 use super::plan::{GapPlan, NO_GROUP, Plan};
-use crate::spec::layout::{Hug, LayoutTable, Rule};
+use crate::spec::layout::{Hug, LayoutTable, Pad, Rule, Spacing};
 
 /// What the author wrote in a gap.
 #[derive(Clone, Copy, Debug, Default)]
@@ -31,13 +33,17 @@ pub(super) struct Planner<'a> {
     pub tree: &'a Tree,
     pub text: &'a str,
     pub table: &'static LayoutTable,
+    pub style: &'a Style,
     pub options: Options,
+    pub manner: Manner,
     pub plan: Plan,
     pub written: Vec<Written>,
     /// For each node the token up to which it must fit when it stays on the line, or 0.
     pub hugs: Vec<u32>,
     /// Groups that blocks of one expression break with, by the node that set them up.
     pub shared: HashMap<NodeId, u32>,
+    /// Groups of blocks that may stay on their line, by the block.
+    pub single: HashMap<NodeId, u32>,
     /// Nodes left alone because of errors in them.
     pub left_alone: Vec<NodeId>,
     /// Pieces whose lines cannot be told.
@@ -49,7 +55,7 @@ pub(super) struct Planner<'a> {
 
 impl<'a> Planner<'a> {
     /// Plans what the rules say of a whole file; the gaps beside comments are not settled yet.
-    pub fn planned(code: Code<'a>, table: &'static LayoutTable, options: Options) -> Planner<'a> {
+    pub fn planned(code: Code<'a>, table: &'static LayoutTable, style: &'a Style, options: Options) -> Planner<'a> {
         let Code { source, tree, .. } = code;
         let text = source.text();
         let tokens = tree.tokens().len();
@@ -65,11 +71,14 @@ impl<'a> Planner<'a> {
             tree,
             text,
             table,
+            style,
             options,
+            manner: Manner::default(),
             plan: Plan::new(tokens),
             written: written.collect(),
             hugs: vec![0; tree.nodes().len()],
             shared: HashMap::new(),
+            single: HashMap::new(),
             left_alone: Vec::new(),
             lost: if tree.has_error() { lost_spans(code) } else { Vec::new() },
             untrusted: damage::untrusted(code),
@@ -77,6 +86,7 @@ impl<'a> Planner<'a> {
         };
         planner.find_hugs();
         planner.walk();
+        planner.settle_manner();
         planner
     }
 }
@@ -119,10 +129,12 @@ impl Planner<'_> {
             Rule::Commas => self.commas(id, children),
             Rule::CommasOnly => self.commas_only(children),
             Rule::Arm => self.arm(id, children),
-            Rule::Operators => self.operators(id, children),
+            Rule::Operators(operators) => self.operators(id, operators, children),
             Rule::Assign(operators) => self.assign(id, operators, children),
             Rule::Chain => self.chain(id, children),
             Rule::Clause => self.clause(id, children),
+            Rule::Markup => self.markup(id, children),
+            Rule::Tag => self.tag(id, children),
         }
     }
 
@@ -188,18 +200,21 @@ impl Planner<'_> {
         }
     }
 
-    fn hug_of_items(&self, id: NodeId) -> u32 {
+    pub fn hug_of_items(&self, id: NodeId) -> u32 {
         let tree = self.tree;
-        let (mut count, mut hugging, mut last) = (0, 0, None);
+        let (mut count, mut hugging, mut first, mut last) = (0, 0, 0, None);
         for item in tree.parts(id).filter(|part| !self.is_punctuation(*part)) {
             count += 1;
-            hugging += u32::from(self.hugs[item.0 as usize] != 0);
+            let hug = self.hugs[item.0 as usize];
+            hugging += u32::from(hug != 0);
+            first = if first == 0 { hug } else { first };
             last = Some(item);
         }
         let Some(last) = last else { return 0 };
         let own = self.hugs[last.0 as usize];
         let parent = tree.node(tree.node(id).parent).kind;
         match self.table.rule(parent, tree.node(id).kind) {
+            Rule::List(list) if list.hug_any && count > 0 && hugging > 0 && !self.breaks_between(id) => first,
             Rule::List(list) if list.hug_single && count == 1 && own == 0 => self.bracket_of_last(last, false),
             Rule::List(list) if list.hug_single && count == 1 || list.hug && hugging == 1 && own != 0 => {
                 // What its author broke there need not be opened further in.
@@ -210,6 +225,11 @@ impl Planner<'_> {
             }
             _ => 0,
         }
+    }
+
+    /// Whether the author broke a line between the items of a list.
+    fn breaks_between(&self, id: NodeId) -> bool {
+        self.tree.parts(id).skip(1).any(|part| self.newlines(self.first(part)) > 0)
     }
 
     /// The token behind the opening bracket of the list a node ends with, if it may stay on the line, or if its `author` had it so.
@@ -309,8 +329,29 @@ impl Planner<'_> {
         let kinds = (tree.node(parent).kind, tree.node(left).kind, tree.node(right).kind);
         let gap = self.first(right);
         let written = self.written.get(gap as usize).is_some_and(|written| !written.empty);
-        let spaced = self.table.spaced(kinds.0, kinds.1, kinds.2, written)
-            && (written || !tree.is_joined(self.text, gap));
-        self.plan.set(gap, GapPlan::fixed(spaced));
+        let may_part = written || !tree.is_joined(self.text, gap);
+        let spaced = match self.table.spacing(kinds.0, kinds.1, kinds.2) {
+            Spacing::Nothing => false,
+            Spacing::Space => true,
+            Spacing::Author => written,
+            Spacing::By(key) if may_part => return self.spaced_by(gap, key, [false, true].map(GapPlan::fixed)),
+            Spacing::By(_) => false,
+        };
+        self.plan.set(gap, GapPlan::fixed(spaced && may_part));
+    }
+
+    /// Gives a gap one of two policies, by a setting about spaces.
+    pub fn spaced_by(&mut self, gap: u32, key: Key, ways: [GapPlan; 2]) {
+        let shows = (self.newlines(gap) == 0).then(|| !self.written[gap as usize].empty);
+        self.set_by(gap, key, ways, shows);
+    }
+
+    /// Gives a gap inside brackets its policy: `plan` with or without a space.
+    pub fn padded(&mut self, gap: u32, pad: Pad, plan: impl Fn(bool) -> GapPlan) {
+        match pad {
+            Pad::Nothing => self.plan.set(gap, plan(false)),
+            Pad::Space => self.plan.set(gap, plan(true)),
+            Pad::By(key) => self.spaced_by(gap, key, [plan(false), plan(true)]),
+        }
     }
 }

@@ -14,6 +14,7 @@ use super::paper::Paper;
 use super::planner::Planner;
 use super::reflow;
 use super::trailing::{self, Trailing};
+use super::width::Longest;
 
 /// A token that was put in.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -62,12 +63,22 @@ pub(super) struct Printer<'a, 'p> {
     commas: Vec<AddedComma>,
     trailing: Vec<Trailing>,
     waiting: Vec<Waiting>,
+    witnesses: &'a [bool],
+    longest: Longest,
     /// Edits of comments that waited.
     late: Edits,
 }
 
-/// Prints the plan.
-pub(super) fn print(planner: &Planner<'_>, paper: &Paper) -> (Edits, Vec<Added>) {
+/// What came of a plan.
+pub(super) struct Printed {
+    pub edits: Edits,
+    pub added: Vec<Added>,
+    /// The longest line.
+    pub longest: Longest,
+}
+
+/// Prints the plan. `witnesses` says which tokens count for the longest line.
+pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[bool]) -> Printed {
     let groups = &planner.plan.groups;
     let mut order: Vec<u32> = (0..groups.len() as u32).collect();
     let place = |number: &u32| {
@@ -102,6 +113,8 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper) -> (Edits, Vec<Added>)
         commas,
         trailing: Vec::new(),
         waiting: Vec::new(),
+        witnesses,
+        longest: Longest::default(),
         late: Edits::default(),
     };
     printer.run()
@@ -124,7 +137,7 @@ fn initially_broken(planner: &Planner<'_>) -> Vec<bool> {
 }
 
 impl Printer<'_, '_> {
-    fn run(mut self) -> (Edits, Vec<Added>) {
+    fn run(mut self) -> Printed {
         let count = self.planner.tree.tokens().len() as u32;
         for gap in 0..count {
             self.decide(gap);
@@ -137,7 +150,8 @@ impl Printer<'_, '_> {
         let text = self.planner.text;
         let changed =
             lined_up.iter().filter(|(span, new)| span.of(text) != new).map(|(span, new)| (*span, new.as_str()));
-        (self.edits.merged(self.late.iter()).merged(changed), self.added)
+        let edits = self.edits.merged(self.late.iter()).merged(changed);
+        Printed { edits, added: self.added, longest: self.longest }
     }
 
     fn open_groups(&mut self, token: u32) {
@@ -416,6 +430,10 @@ impl Printer<'_, '_> {
         let column = self.column;
         self.frames.pass(token, &mut || column);
         let width = self.measure.token(token);
+        if !self.planner.written[token as usize].comment {
+            let counts = self.witnesses.get(token as usize).copied().unwrap_or(false);
+            self.longest.pass(self.line, self.column + width, width, counts);
+        }
         if !self.measure.multiline[token as usize] {
             self.column += width;
             return;

@@ -2,6 +2,7 @@
 
 use std::collections::HashMap;
 
+use vknot_style::Key;
 use vknot_syntax::{Kind, Language};
 
 /// How the parts of one kind of node are laid out.
@@ -23,15 +24,28 @@ pub(crate) enum Rule {
     CommasOnly,
     /// A labelled group: labels, then indented items.
     Arm,
-    /// Operands and operators of one precedence, broken before the operators.
-    Operators,
+    /// Operands and operators of one precedence, broken at the operators.
+    Operators(Operators),
     /// A target, one of these operators, a value that may go to the next line.
     Assign(&'static [&'static str]),
     /// Links of a chain of calls.
     Chain,
     /// A keyword and indented items below it, with commas.
     Clause,
+    /// An element: tags and what is between them.
+    Markup,
+    /// A tag with its attributes.
+    Tag,
 }
+
+/// See [`Rule::Operators`].
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Operators {
+    /// Lines always begin with the operators, and one may stand in front of the first operand.
+    pub leads: bool,
+}
+
+pub(crate) const OPERATORS: Rule = Rule::Operators(Operators { leads: false });
 
 /// When annotations in front of a declaration get lines of their own.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -54,6 +68,8 @@ pub(crate) enum BraceOf {
 pub(crate) struct Words {
     /// Parts (kinds or tokens) that begin lines when the whole does not fit.
     pub wrap: &'static [&'static str],
+    /// The setting that says whether a line breaks before such a token or after it.
+    pub wrap_by: Option<Key>,
     /// Parts that begin a line when they do not fit on the one before.
     pub clauses: &'static [&'static str],
     /// A part that begins a line when not even the beginning of the header fits with it: kind before, field.
@@ -64,6 +80,8 @@ pub(crate) struct Words {
     pub author: &'static [&'static str],
     /// Fields that hold one statement, braced or not.
     pub bodies: &'static [&'static str],
+    /// Whether the last part is one statement, braced or not.
+    pub ends_in_body: bool,
     /// Parts that follow a closing brace on its line, or begin a line with `next`.
     pub joined: &'static [&'static str],
     pub annotations: Annotations,
@@ -72,11 +90,13 @@ pub(crate) struct Words {
 
 pub(crate) const WORDS: Words = Words {
     wrap: &[],
+    wrap_by: None,
     clauses: &[],
     late: None,
     own_line: &[],
     author: &[],
     bodies: &[],
+    ends_in_body: false,
     joined: &[],
     annotations: Annotations::Inline,
     brace: BraceOf::Neither,
@@ -86,7 +106,7 @@ impl Words {
     /// Whether the table of spaces says all there is to say.
     pub fn is_plain(&self) -> bool {
         let lists = [self.own_line, self.author, self.bodies, self.joined];
-        lists.iter().all(|list| list.is_empty()) && self.brace == BraceOf::Neither
+        lists.iter().all(|list| list.is_empty()) && !self.ends_in_body && self.brace == BraceOf::Neither
     }
 }
 
@@ -112,6 +132,8 @@ pub(crate) struct Braces {
     pub rows: bool,
     /// A comma may stand behind the last item, unless it ends in a brace.
     pub comma: bool,
+    /// A single simple item may stay on the line of the braces, as its author had it.
+    pub single: bool,
 }
 
 pub(crate) const BRACES: Braces = Braces {
@@ -120,7 +142,17 @@ pub(crate) const BRACES: Braces = Braces {
     inline_in: &[],
     rows: false,
     comma: false,
+    single: false,
 };
+
+/// What stands inside the brackets of a list on one line.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Pad {
+    Nothing,
+    Space,
+    /// What that setting says.
+    By(Key),
+}
 
 /// What a broken list does with its items.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -129,6 +161,8 @@ pub(crate) enum Fill {
     Never,
     /// As many on a line as the author had, or as fit, when all are simple.
     Simple,
+    /// As the author had them, where the list is kept broken.
+    Author,
     /// As many on a line as fit if none has brackets of its own; else of those that are plain names.
     Flat,
 }
@@ -136,8 +170,8 @@ pub(crate) enum Fill {
 /// See [`Rule::List`].
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct List {
-    /// Spaces inside the brackets on one line.
-    pub padded: bool,
+    /// What is inside the brackets on one line.
+    pub padded: Pad,
     /// The closing bracket gets a line of its own.
     pub close_apart: bool,
     /// The author's line break behind the opening bracket is a wish to have it broken.
@@ -153,12 +187,18 @@ pub(crate) struct List {
     pub reluctant: bool,
     /// A single item may stay on the line with its own brackets broken.
     pub hug_single: bool,
+    /// Any item may, where the author broke no line between the items.
+    pub hug_any: bool,
+    /// Broken only where the author had it so.
+    pub only_kept: bool,
+    /// Items may be parted by a line break alone.
+    pub lines: bool,
     /// A comma may stand behind the last item.
     pub comma: bool,
 }
 
 pub(crate) const LIST: List = List {
-    padded: false,
+    padded: Pad::Nothing,
     close_apart: false,
     keep: false,
     fill: Fill::Never,
@@ -167,6 +207,9 @@ pub(crate) const LIST: List = List {
     together: false,
     reluctant: false,
     hug_single: false,
+    hug_any: false,
+    only_kept: false,
+    lines: false,
     comma: false,
 };
 
@@ -208,6 +251,17 @@ pub(crate) enum Side {
     Tight,
     /// As the author had it.
     Author,
+    /// A space if that setting says so.
+    By(Key),
+}
+
+/// What stands between two neighbouring parts on a line.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Spacing {
+    Nothing,
+    Space,
+    Author,
+    By(Key),
 }
 
 /// One row of a spacing table: within parent (empty: any), the part, its two sides.
@@ -226,6 +280,8 @@ pub(crate) struct LayoutSpec {
     pub precedence: &'static [&'static [&'static str]],
     /// Whether a chain's first call stays with a plain name before it, whatever its width.
     pub names_hold_first_call: bool,
+    /// Whether a chain may go on behind a bracket of several lines that opens in its midst.
+    pub chains_hold_blocks: bool,
     /// Whether an opening brace gets a line of its own when what is before it is wrapped.
     pub brace_after_wrap: bool,
     /// Kinds that hold what is behind `else`, as a branch does.
@@ -234,7 +290,29 @@ pub(crate) struct LayoutSpec {
     pub values: &'static [&'static str],
     /// Kinds of item that no comma may follow.
     pub no_comma: &'static [&'static str],
+    /// How wide lines may be where nothing says and the file does not show it.
+    pub width: u32,
+    /// Settings of two ways that are usually the second of them, where neither a setting nor the file says.
+    pub habits: &'static [Key],
 }
+
+/// What most languages need not say; for the end of a language's own table.
+pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
+    rules: &[],
+    within: &[],
+    spacing: &[],
+    hugs: &[],
+    chain: &[],
+    precedence: &[],
+    names_hold_first_call: false,
+    chains_hold_blocks: false,
+    brace_after_wrap: false,
+    else_kinds: &[],
+    values: &[],
+    no_comma: &[],
+    width: 100,
+    habits: &[],
+};
 
 /// A language's tables by number of kind.
 pub(crate) struct LayoutTable {
@@ -276,6 +354,8 @@ impl LayoutTable {
             for kind in both(name) {
                 match language.kind(parent) {
                     Some(parent) => table.special[parent.0 as usize].push((kind, *before, *after)),
+                    // Kin share a table, and not each has every kind in it.
+                    None if !parent.is_empty() => {}
                     None => table.general[kind.0 as usize] = (*before, *after),
                 }
             }
@@ -301,11 +381,13 @@ impl LayoutTable {
         within.map(|row| &row.1).or_else(|| self.rules.get(kind.0 as usize)).unwrap_or(&Rule::Keep)
     }
 
-    /// Whether a space stands between two neighbouring parts of `parent`, where `written` tells what the author had.
-    pub fn spaced(&self, parent: Kind, left: Kind, right: Kind, written: bool) -> bool {
+    /// What stands between two neighbouring parts of `parent`.
+    pub fn spacing(&self, parent: Kind, left: Kind, right: Kind) -> Spacing {
         match (self.sides(parent, left).1, self.sides(parent, right).0) {
-            (Side::Author, _) | (_, Side::Author) => written,
-            (left, right) => left == Side::Open && right == Side::Open,
+            (Side::Author, _) | (_, Side::Author) => Spacing::Author,
+            (Side::Tight, _) | (_, Side::Tight) => Spacing::Nothing,
+            (Side::By(key), _) | (_, Side::By(key)) => Spacing::By(key),
+            (Side::Open, Side::Open) => Spacing::Space,
         }
     }
 

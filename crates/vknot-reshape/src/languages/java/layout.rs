@@ -1,13 +1,15 @@
 //! How Java is laid out.
 
+use vknot_style::Key;
+
 use crate::spec::layout::{
-    Annotations, BraceOf, BRACES, Braces, Fill, Hug, Items, LayoutSpec, Link, LIST, List, Rule, SpaceRow, WORDS, Words,
+    Annotations, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Rule, SpaceRow,
+    WORDS, Words,
 };
 use crate::spec::layout::Side::{Open, Tight};
 
 pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,
-    within: &[],
     spacing: SPACING,
     hugs: HUGS,
     chain: &[
@@ -28,10 +30,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         &["*", "/", "%"],
     ],
     names_hold_first_call: true,
-    brace_after_wrap: false,
-    else_kinds: &[],
-    values: &[],
-    no_comma: &[],
+    ..LAYOUT_OF_MOST
 };
 
 /// Members that have a blank line around them when they have a body.
@@ -163,12 +162,12 @@ const RULES: &[(&str, Rule)] = &[
     ("method_invocation", Rule::Chain),
     ("field_access", Rule::Chain),
     ("array_access", Rule::Chain),
-    ("binary_expression", Rule::Operators),
+    ("binary_expression", OPERATORS),
     ("assignment_expression", Rule::Assign(ASSIGNMENTS)),
     ("element_value_pair", EQUALS),
     ("resource", EQUALS),
     ("lambda_expression", Rule::Assign(&["->"])),
-    ("ternary_expression", Rule::Words(Words { wrap: &["?", ":"], ..WORDS })),
+    ("ternary_expression", Rule::Words(Words { wrap: &["?", ":"], wrap_by: Some(Key::WrapConditional), ..WORDS })),
     ("unary_expression", PLAIN),
     ("update_expression", PLAIN),
     ("instanceof_expression", PLAIN),

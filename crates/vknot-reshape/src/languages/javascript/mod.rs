@@ -1,5 +1,7 @@
 //! JavaScript.
 
+pub(crate) mod layout;
+
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
@@ -9,7 +11,7 @@ use crate::spec::looks::LookSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "javascript",
-    layout: None,
+    layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
@@ -19,19 +21,48 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 pub(super) static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[(Key::IndentLabel, "in"), (Key::IndentOperand, "1")],
     settings: &[
+        Key::Charset,
+        Key::EndOfLine,
         Key::IndentSize,
         Key::IndentStyle,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
         Key::TabWidth,
+        Key::TrimTrailingWhitespace,
         Key::AlignList,
         Key::AlignOperand,
+        Key::AlignTabs,
+        Key::BlankEdge,
+        Key::BlankItem,
+        Key::BlankMost,
+        Key::BraceControl,
+        Key::BraceDeclaration,
+        Key::BraceFollow,
+        Key::BraceRequired,
+        Key::BreakBlock,
+        Key::BreakKeep,
         Key::IndentBrace,
         Key::IndentBracket,
         Key::IndentCase,
         Key::IndentCaseBrace,
         Key::IndentElseIf,
         Key::IndentLabel,
+        Key::SpaceBrace,
+        Key::SpaceBracket,
+        Key::SpaceControl,
+        Key::SpaceEmbedded,
+        Key::SpaceIndex,
+        Key::SpaceLambda,
+        Key::SpaceParameters,
+        Key::SpaceParenthesis,
+        Key::SpaceUnary,
+        Key::WrapChain,
+        Key::WrapConditional,
         Key::WrapIndent,
         Key::WrapLiteral,
+        Key::WrapOperand,
+        Key::WrapOperator,
+        Key::WrapTag,
     ],
 };
 

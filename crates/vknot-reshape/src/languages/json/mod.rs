@@ -5,7 +5,7 @@ use vknot_style::{Key, LanguageStyle};
 use crate::languages::usual;
 use crate::spec::indent::IndentSpec;
 use crate::spec::ToolSpec;
-use crate::spec::layout::{Fill, Hug, Items, LayoutSpec, LIST, List, Rule, WORDS};
+use crate::spec::layout::{Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, LIST, List, Pad, Rule, WORDS};
 use crate::spec::layout::Side::{Open, Tight};
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
@@ -31,12 +31,14 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::AlignList,
         Key::AlignTabs,
         Key::BreakKeep,
+        Key::SpaceBrace,
+        Key::SpaceBracket,
         Key::WrapLiteral,
     ],
 };
 
-const OBJECT: List = List { padded: true, close_apart: true, keep: true, ..LIST };
-const ARRAY: List = List { padded: false, fill: Fill::Simple, ..OBJECT };
+const OBJECT: List = List { padded: Pad::By(Key::SpaceBrace), close_apart: true, keep: true, ..LIST };
+const ARRAY: List = List { padded: Pad::By(Key::SpaceBracket), fill: Fill::Simple, ..OBJECT };
 
 const LAYOUT: LayoutSpec = LayoutSpec {
     rules: &[
@@ -45,16 +47,10 @@ const LAYOUT: LayoutSpec = LayoutSpec {
         ("array", Rule::List(List { hug: false, ..ARRAY })),
         ("pair", Rule::Words(WORDS)),
     ],
-    within: &[],
     spacing: &[("", ",", Tight, Open), ("", ":", Tight, Open)],
     hugs: &[("object", Hug::Opens), ("array", Hug::Opens)],
-    chain: &[],
-    precedence: &[],
-    names_hold_first_call: false,
-    brace_after_wrap: false,
-    else_kinds: &[],
-    values: &[],
-    no_comma: &[],
+    habits: &[Key::SpaceBrace],
+    ..LAYOUT_OF_MOST
 };
 
 const LOOKS: LookSpec = LookSpec {

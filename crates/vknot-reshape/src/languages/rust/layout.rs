@@ -1,7 +1,8 @@
 //! How Rust is laid out.
 
 use crate::spec::layout::{
-    BraceOf, BRACES, Braces, Fill, Hug, Items, LayoutSpec, Link, LIST, List, Rule, SpaceRow, WORDS, Words,
+    BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Pad, Rule, SpaceRow, WORDS,
+    Words,
 };
 use crate::spec::layout::Side::{Author, Open, Tight};
 
@@ -32,11 +33,11 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         &["+", "-"],
         &["*", "/", "%"],
     ],
-    names_hold_first_call: false,
     brace_after_wrap: true,
     else_kinds: &["else_clause"],
     values: &["macro_invocation"],
     no_comma: &["base_field_initializer", "remaining_field_pattern", "variadic_parameter", ".."],
+    ..LAYOUT_OF_MOST
 };
 
 /// Items that have a blank line around them when they have a body.
@@ -69,7 +70,7 @@ const BLOCK: Braces = Braces {
 const FIELDS: Braces = Braces { comma: true, ..BRACES };
 const LISTED: List = List { close_apart: true, hug_single: true, comma: true, ..LIST };
 const TYPES: List = List { hug: false, hug_single: true, ..LISTED };
-const RECORD: List = List { padded: true, keep: true, ..LISTED };
+const RECORD: List = List { padded: Pad::Space, keep: true, ..LISTED };
 const ARRAY: List = List { keep: true, fill: Fill::Simple, ..LISTED };
 const EQUALS: Rule = Rule::Assign(&["="]);
 
@@ -153,7 +154,7 @@ const RULES: &[(&str, Rule)] = &[
     ("try_expression", Rule::Chain),
     ("index_expression", Rule::Chain),
     ("generic_function", Rule::Chain),
-    ("binary_expression", Rule::Operators),
+    ("binary_expression", OPERATORS),
     ("assignment_expression", Rule::Assign(&["="])),
     ("compound_assignment_expr", Rule::Assign(COMPOUND)),
     ("field_initializer", Rule::Assign(&[":"])),
@@ -196,7 +197,7 @@ const RULES: &[(&str, Rule)] = &[
     ("parameter", PLAIN),
     ("self_parameter", PLAIN),
     ("variadic_parameter", PLAIN),
-    ("or_pattern", Rule::Operators),
+    ("or_pattern", OPERATORS),
     ("captured_pattern", PLAIN),
     ("field_pattern", PLAIN),
     ("generic_pattern", PLAIN),

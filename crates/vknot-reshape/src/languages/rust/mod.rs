@@ -21,7 +21,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::IndentCaseBrace, "0"), (Key::IndentOperand, "1")],
+    defaults: &[(Key::IndentCaseBrace, "0"), (Key::IndentOperand, "1"), (Key::WrapOperand, "each")],
     settings: &[
         Key::Charset,
         Key::EndOfLine,
@@ -34,10 +34,12 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::AlignList,
         Key::AlignOperand,
         Key::AlignTabs,
+        Key::BlankEdge,
         Key::BlankItem,
         Key::BlankMost,
         Key::BraceControl,
         Key::BraceDeclaration,
+        Key::BraceFollow,
         Key::BreakKeep,
         Key::IndentBrace,
         Key::IndentBracket,
@@ -47,6 +49,8 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::WrapComma,
         Key::WrapIndent,
         Key::WrapLiteral,
+        Key::WrapOperand,
+        Key::WrapOperator,
     ],
 };
 

@@ -5,7 +5,7 @@ use crate::spec::ToolSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "tsx",
-    layout: None,
+    layout: Some(&javascript::layout::LAYOUT),
     looks: &javascript::LOOKS,
     indent: &javascript::INDENTED,
     imports: None,

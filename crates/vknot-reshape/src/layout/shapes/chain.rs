@@ -41,13 +41,17 @@ impl Planner<'_> {
         // From the outside in: each link's dot, and whether the link is a call.
         let mut dots: Vec<(u32, bool)> = Vec::new();
         let mut followed_by_arguments = false;
-        let (mut at, mut last_arguments) = (id, None);
+        let (mut at, mut last_arguments, mut first_hug) = (id, None, 0);
         while let (Some(before), Some(link)) = (self.link_before(at), self.link_of(at)) {
+            if matches!(link, Link::Arguments | Link::Call) && let Some(last) = self.tree.parts(at).last() {
+                let hug = self.hugs[last.0 as usize];
+                first_hug = if hug > 0 && self.is_multiline(last) { hug } else { first_hug };
+            }
             if dots.is_empty() && matches!(link, Link::Arguments | Link::Call) {
                 last_arguments = self.tree.parts(at).last();
             }
             if matches!(link, Link::Call | Link::Access)
-                && let Some(dot) = self.tree.children(at).find(|child| self.name(*child) == ".")
+                && let Some(dot) = self.tree.children(at).find(|child| matches!(self.name(*child), "." | "?." | "->" | "optional_chain" | "!."))
             {
                 dots.push((self.first(dot), link == Link::Call || followed_by_arguments));
             }
@@ -83,6 +87,8 @@ impl Planner<'_> {
             let broken = last_arguments.filter(|list| keeps && !author && self.is_broken_behind_bracket(*list));
             group.fit_end = match broken {
                 Some(list) => self.first(list) + 1,
+                // What opens a bracket in the midst of a chain need not break it.
+                None if self.table.spec.chains_hold_blocks && first_hug > 0 && keeps && !author => first_hug,
                 None if hug > *first => hug,
                 None => group.close,
             };

@@ -28,18 +28,24 @@ impl Planner<'_> {
         // A separator behind the last item is how an author asks for one item a line.
         let several = inner.len() > 2 || self.newlines(self.first(*first)) > 0;
         group.always = self.is_separator(*last) && self.name(*last) == "," && rule.close_apart && several;
-        if rule.hug && !group.always {
+        // An author who broke the line there may have what fits on one line there, not what only begins on it.
+        let begun = rule.hug_any && self.options.keep != KeepBreaks::None && self.newlines(self.first(*first)) > 0;
+        if rule.hug && !group.always && !begun {
             let hug = match self.table.hugs.get(self.tree.node(id).kind.0 as usize) {
                 Some(Some(Hug::Item)) => self.hugs[id.0 as usize],
+                _ if rule.hug_any => self.hug_of_items(id),
                 _ => 0,
             };
             group.fit_end = if hug == 0 { group.close } else { hug };
+        }
+        if rule.only_kept {
+            group.fit_end = group.open;
         }
         if rule.with_header {
             group.fit_end = self.header_end(id).max(group.fit_end);
         }
         group.reluctant = rule.reluctant;
-        let (filled, padded) = (self.is_filled(rule, inner, group.keep), rule.padded);
+        let filled = self.is_filled(rule, inner, group.keep);
         let number = self.plan.group(group);
         // The items of a broken list may still share one line.
         let among = match rule.together && !group.always && self.options.keep != KeepBreaks::All {
@@ -54,13 +60,9 @@ impl Planner<'_> {
         };
         // What lines up with the first item has that behind the bracket, and the closing one behind the last.
         let aligned = self.is_aligned(id, children[open], *first);
-        let first_plan = if aligned { GapPlan::fixed(padded) } else { GapPlan::soft(number, padded) };
-        self.plan.set(self.first(*first), first_plan);
-        let close_plan = match rule.close_apart && !aligned {
-            true => GapPlan::soft(number, padded),
-            false => GapPlan::fixed(padded),
-        };
-        self.plan.set(close_gap, close_plan);
+        let edge = |apart: bool| move |padded| if apart { GapPlan::soft(number, padded) } else { GapPlan::fixed(padded) };
+        self.padded(self.first(*first), rule.padded, edge(!aligned));
+        self.padded(close_gap, rule.padded, edge(rule.close_apart && !aligned));
         let blank = if rule.keep { self.options.blank_most } else { 0 };
         for (index, pair) in inner.windows(2).enumerate() {
             let gap = self.first(pair[1]);
@@ -72,6 +74,8 @@ impl Planner<'_> {
                 (true, false) => GapPlan::soft(among, true).blanks(blank),
                 (true, true) => GapPlan::filled(number, true).blanks(blank),
                 (false, _) if self.role(pair[0]) == Role::Annotation => GapPlan::author(true),
+                // A line break may part items, too.
+                _ if self.newlines(gap) > 0 && rule.lines => GapPlan::hard(number, 0, blank),
                 _ => {
                     self.space(id, pair[0], pair[1]);
                     continue;
@@ -111,6 +115,7 @@ impl Planner<'_> {
         };
         match rule.fill {
             Fill::Never => false,
+            Fill::Author => kept && inner.iter().skip(1).any(|id| !self.is_separator(*id) && self.newlines(self.first(*id)) == 0),
             Fill::Flat => {
                 inner.iter().all(|id| !matches!(self.token_text(self.end(*id) - 1), "}" | "]" | ")"))
             }
@@ -136,9 +141,14 @@ impl Planner<'_> {
     /// One past the last token in front of the body or clause that follows a list in its parent.
     fn header_end(&self, list: NodeId) -> u32 {
         let Some(parent) = self.tree.parent(list) else { return self.end(list) };
+        let lambda = match self.rule_of(parent) {
+            Rule::Assign(operators) => *operators,
+            _ => &[],
+        };
         let stops = |id: &NodeId| {
             let clause = matches!(self.rule_of(*id), Rule::Clause);
-            clause || matches!(self.role(*id), Role::Block | Role::Body | Role::Comment)
+            let before = self.first(*id).saturating_sub(1);
+            clause || lambda.contains(&self.token_text(before)) || matches!(self.role(*id), Role::Block | Role::Body | Role::Comment)
         };
         let behind = self.tree.children(parent).filter(|id| *id > list && !self.tree.node(*id).is_empty());
         behind.take_while(|id| !stops(id)).last().map_or(self.end(list), |last| self.end(last))

@@ -2,6 +2,7 @@
 
 mod chain;
 mod lists;
+mod markup;
 mod operators;
 mod sequences;
 mod words;

@@ -2,15 +2,17 @@
 
 use vknot_syntax::{NodeId, Role};
 
-use vknot_style::choices::KeepBreaks;
-use crate::layout::plan::{GapPlan, Group};
+use vknot_style::Key;
+use vknot_style::choices::{KeepBreaks, WrapOperand};
+use crate::layout::plan::{Form, GapPlan, Group};
 use crate::layout::planner::Planner;
+use crate::spec::layout::Operators;
 
 impl Planner<'_> {
     /// All operators of one precedence in one group, broken before the operators.
     ///
     /// Grammars nest `a + b + c` to the left; the outermost node plans for the whole run.
-    pub(in crate::layout) fn operators(&mut self, id: NodeId, children: &[NodeId]) {
+    pub(in crate::layout) fn operators(&mut self, id: NodeId, rule: &Operators, children: &[NodeId]) {
         let class = self.class_of(id);
         let continues = self.tree.parent(id).is_some_and(|parent| {
             self.tree.node(parent).kind == self.tree.node(id).kind
@@ -19,23 +21,24 @@ impl Planner<'_> {
                 && self.left_of(parent) == Some(id)
         });
         if !continues {
-            self.operator_group(id, class);
+            self.operator_group(id, rule, class);
         }
         for pair in children.windows(2) {
             self.space(id, pair[0], pair[1]);
         }
     }
 
-    fn operator_group(&mut self, id: NodeId, class: Option<u8>) {
+    fn operator_group(&mut self, id: NodeId, rule: &Operators, class: Option<u8>) {
         let kind = self.tree.node(id).kind;
         let mut gaps = Vec::new();
         let mut author = false;
-        let mut at = Some(id);
+        let (mut at, mut innermost) = (Some(id), id);
         while let Some(node) = at {
             let Some(operator) = self.operator_of(node) else { break };
             let gap = self.first(operator);
             author |= self.newlines(gap) > 0 || self.newlines(gap + 1) > 0;
             gaps.push(gap);
+            innermost = node;
             let left = self.left_of(node);
             at = left.filter(|left| {
                 self.tree.node(*left).kind == kind && class.is_some() && self.class_of(*left) == class
@@ -45,11 +48,52 @@ impl Planner<'_> {
         let mut group = Group::over(self.first(id), self.end(id));
         group.first = *first;
         // A break on either side of an operator is the author's wish to have the run broken.
-        group.always = author && self.options.keep != KeepBreaks::None;
-        let number = self.plan.group(group);
-        for gap in gaps {
-            self.plan.set(gap, GapPlan::soft(number, true));
+        let kept = author && self.options.keep != KeepBreaks::None;
+        group.always = kept;
+        let filled = match self.options.operands {
+            WrapOperand::Each => false,
+            WrapOperand::Fill => true,
+            WrapOperand::AsFound => kept,
+        };
+        group.keep = kept && filled;
+        let leading = rule.leads.then(|| self.leading_operator(innermost)).flatten();
+        if let Some(gap) = leading {
+            (group.open, group.first) = (gap.saturating_sub(1), gap);
+            group.always |= kept && self.newlines(gap) > 0;
         }
+        let number = self.plan.group(group);
+        if let Some(gap) = leading {
+            self.plan.gaps[gap as usize] = GapPlan::soft(number, true);
+        }
+        let soft = if filled { GapPlan::filled(number, true) } else { GapPlan::soft(number, true) };
+        let fixed = GapPlan::fixed(true);
+        for gap in gaps {
+            if rule.leads {
+                self.plan.set(gap, soft);
+                continue;
+            }
+            // Which side of an operator breaks is a setting.
+            let [before, behind] = [gap, gap + 1].map(|gap| self.newlines(gap) > 0);
+            let shows = (before != behind).then_some(behind);
+            self.set_by(gap, Key::WrapOperator, [soft, fixed], shows);
+            self.set_by(gap + 1, Key::WrapOperator, [fixed, soft], None);
+        }
+    }
+
+    /// The gap in front of an operator that stands before the first operand, where the value may begin a line.
+    fn leading_operator(&self, id: NodeId) -> Option<u32> {
+        let mut at = id;
+        loop {
+            let first = self.tree.parts(at).next()?;
+            if self.is_punctuation(first) {
+                break;
+            }
+            at = Some(first).filter(|first| self.tree.node(*first).kind == self.tree.node(id).kind)?;
+        }
+        let gap = self.first(id);
+        let slot = self.plan.gaps.get(gap as usize)?;
+        let lazy = self.plan.groups.get(slot.group as usize).is_some_and(|group| group.lazy);
+        (slot.form == Form::Fixed || slot.form == Form::Soft && lazy).then_some(gap)
     }
 
     fn class_of(&self, id: NodeId) -> Option<u8> {
@@ -89,7 +133,8 @@ impl Planner<'_> {
                 group.first = gap;
                 group.lazy = true;
                 group.fit_end = gap + 1;
-                group.keep = self.options.keep == KeepBreaks::All;
+                let moved = self.options.keep == KeepBreaks::Some && self.newlines(gap) > 0 && self.is_multiline(*value);
+                group.keep = self.options.keep == KeepBreaks::All || moved;
                 let number = self.plan.group(group);
                 self.plan.set(gap, GapPlan::soft(number, true));
             }

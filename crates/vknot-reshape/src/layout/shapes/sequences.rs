@@ -95,12 +95,21 @@ impl Planner<'_> {
             }
             return;
         }
-        let most = self.options.blank_most;
+        if let Some(group) = self.single_group(id) {
+            self.plan.set(self.first(*first), GapPlan::soft(group, true));
+            self.plan.set(close_gap, GapPlan::soft(group, true));
+            for pair in inner.windows(2) {
+                self.space(id, pair[0], pair[1]);
+            }
+            return;
+        }
+        let most = if self.options.edges { self.options.blank_most } else { 0 };
         let mut group = Group::over(self.first(children[open]), self.end(children[close]));
         group.always = true;
         let number = self.plan.group(group);
-        self.plan.set(self.first(*first), GapPlan::hard(number, 0, if rule.leading_blank { most } else { 0 }));
-        self.plan.set(close_gap, GapPlan::hard(number, 0, 0));
+        let leading = if rule.leading_blank { self.options.blank_most } else { most };
+        self.plan.set(self.first(*first), GapPlan::hard(number, 0, leading));
+        self.plan.set(close_gap, GapPlan::hard(number, 0, most));
         if rule.rows {
             self.rows(inner, number);
         }
@@ -154,6 +163,30 @@ impl Planner<'_> {
         Some(shared)
     }
 
+    /// The group of a block that may stay on its line because it holds a single simple item and its author had it so.
+    pub(in crate::layout) fn single_group(&mut self, block: NodeId) -> Option<u32> {
+        if let Some(group) = self.single.get(&block) {
+            return Some(*group);
+        }
+        let Rule::Braces(rule) = self.rule_of(block) else { return None };
+        let tree = self.tree;
+        let first = self.first(block);
+        if !rule.single || !self.options.single || self.is_multiline(block) || self.newlines(first) > 0 {
+            return None;
+        }
+        let mut items = tree.parts(block).filter(|part| !self.is_punctuation(*part));
+        let only = items.next()?;
+        let simple = !matches!(self.role(only), Role::Branch | Role::Type | Role::Callable | Role::Comment);
+        if items.next().is_some() || !simple || tree.children(block).any(|child| self.is_comment(child)) {
+            return None;
+        }
+        let mut group = Group::over(first.saturating_sub(1), self.end(block));
+        group.first = first;
+        let number = self.plan.group(group);
+        self.single.insert(block, number);
+        Some(number)
+    }
+
     fn plain_group(&mut self, children: &[NodeId]) -> u32 {
         let (Some(first), Some(last)) = (children.first(), children.last()) else { return NO_GROUP };
         self.plan.group(Group::over(self.first(*first), self.end(*last)))
@@ -176,29 +209,47 @@ impl Planner<'_> {
 
     /// Labels, then items one level in.
     pub(in crate::layout) fn arm(&mut self, id: NodeId, children: &[NodeId]) {
-        let is_label = |planner: &Self, child: NodeId| {
-            planner.role(child) == Role::Label || (planner.is_punctuation(child) && planner.name(child) == ":")
-        };
-        let body = children.iter().position(|child| !is_label(self, *child) && !self.is_comment(*child));
-        let body = body.unwrap_or(children.len());
-        for child in children.iter().take(body).skip(1) {
-            let plan = match self.role(*child) {
-                Role::Label | Role::Comment => GapPlan::hard(NO_GROUP, 0, 0),
-                _ => GapPlan::fixed(false),
+        let colon = |child: &NodeId| self.is_punctuation(*child) && self.name(*child) == ":";
+        let is_label = |planner: &Self, child: NodeId| planner.role(child) == Role::Label || planner.is_comment(child);
+        let behind = children.iter().rposition(colon).map_or(0, |at| at + 1);
+        let body = children.iter().skip(behind).position(|child| !is_label(self, *child));
+        let body = body.map_or(children.len(), |at| at + behind);
+        let from = (behind.max(1)..body).find(|index| self.is_comment(children[*index])).unwrap_or(body);
+        for index in 1..from {
+            let plan = match self.role(children[index]) {
+                Role::Label => GapPlan::hard(NO_GROUP, 0, 0),
+                _ => {
+                    self.space(id, children[index - 1], children[index]);
+                    continue;
+                }
             };
-            self.plan.set(self.first(*child), plan);
+            self.plan.set(self.first(children[index]), plan);
         }
         let Some(first) = children.get(body) else { return };
-        let from = (1..=body).find(|index| self.is_comment(children[*index])).unwrap_or(body);
+        (from.max(1)..body).for_each(|index| self.plan.set(self.first(children[index]), GapPlan::hard(NO_GROUP, 0, 0)));
         if children.len() - body == 1 && self.role(*first) == Role::Block && from == body {
             return self.plan.set(self.first(*first), GapPlan::fixed(true));
         }
+        let single = self.is_single_arm(id, &children[body..]);
         let mut group = Group::over(self.first(id), self.end(id));
         group.first = self.first(children[from]);
-        group.always = true;
+        group.always = !single;
         let number = self.plan.group(group);
+        if single {
+            return children[body..].iter().for_each(|item| self.plan.set(self.first(*item), GapPlan::soft(number, true)));
+        }
         self.plan.set(self.first(*first), GapPlan::hard(number, 0, 0));
         self.items(&Items { apart: &[], imports_apart: false }, &children[body..], number);
+    }
+
+    /// Whether the items behind a label may stay on its line: one, or one and a jump, as their author had them.
+    fn is_single_arm(&self, id: NodeId, items: &[NodeId]) -> bool {
+        let simple = |item: &NodeId| matches!(self.role(*item), Role::Statement | Role::Part | Role::Call | Role::Literal);
+        let jump = |item: &NodeId| self.end(*item) - self.first(*item) <= 3;
+        self.options.single
+            && !self.is_multiline(id)
+            && items.iter().all(simple)
+            && (items.len() == 1 || items.len() == 2 && jump(&items[1]))
     }
 
     /// A keyword, then items one level in below it.

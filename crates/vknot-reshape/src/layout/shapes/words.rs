@@ -2,6 +2,7 @@
 
 use vknot_syntax::{NodeId, Role};
 
+use vknot_style::Key;
 use vknot_style::choices::{KeepBreaks, RequiredBraces};
 use crate::layout::plan::{AddedBraces, GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
@@ -40,8 +41,12 @@ impl Planner<'_> {
         let gap = self.first(part);
         let field = self.tree.language().field_name(self.tree.node(part).field);
         let name = self.name(part);
-        if !field.is_empty() && rule.bodies.contains(&field) && !self.is_comment(part) {
+        let last = rule.ends_in_body && self.end(part) == self.end(id);
+        if (last || !field.is_empty() && rule.bodies.contains(&field)) && !self.is_comment(part) {
             return self.body(id, rule, before, part);
+        }
+        if rule.joined.contains(&name) && !rule.own_line.contains(&name) && !rule.author.contains(&name) {
+            return self.follow(before, gap);
         }
         let plan = if rule.own_line.contains(&name) {
             Some(match self.token_text(gap.saturating_sub(1)) {
@@ -50,10 +55,8 @@ impl Planner<'_> {
             })
         } else if rule.author.contains(&name) {
             Some(GapPlan::author(true))
-        } else if rule.joined.contains(&name) {
-            Some(self.after_body(before))
         } else if matches!(self.role(part), Role::Block | Role::Body) && rule.brace != BraceOf::Neither {
-            Some(self.brace(rule))
+            return self.brace(id, rule, part);
         } else {
             None
         };
@@ -63,40 +66,50 @@ impl Planner<'_> {
         }
     }
 
-    fn brace(&self, rule: &Words) -> GapPlan {
-        let next = match rule.brace {
-            BraceOf::Control => self.options.control_next,
-            BraceOf::Declaration => self.options.declaration_next,
-            BraceOf::Neither => false,
+    /// An opening brace behind its header.
+    fn brace(&mut self, id: NodeId, rule: &Words, block: NodeId) {
+        let gap = self.first(block);
+        let after_wrap = self.table.spec.brace_after_wrap;
+        let same = if after_wrap { GapPlan::after_wrap() } else { GapPlan::fixed(true) };
+        let key = match rule.brace {
+            BraceOf::Control => Key::BraceControl,
+            BraceOf::Declaration => Key::BraceDeclaration,
+            BraceOf::Neither => return self.plan.set(gap, same),
         };
-        match (next, self.table.spec.brace_after_wrap) {
-            (true, _) => GapPlan::hard(NO_GROUP, 0, 0),
-            (false, true) => GapPlan::after_wrap(),
-            (false, false) => GapPlan::fixed(true),
+        // What stays on one line does so with its header.
+        if let Some(group) = self.single_group(block) {
+            return self.set_by(gap, key, [GapPlan::fixed(true), GapPlan::soft(group, true)], None);
         }
+        let total = |gap: u32| self.written.get(gap as usize).map_or(0, |written| written.total);
+        let wrapped = after_wrap && total(gap.saturating_sub(1)) > total(self.first(id));
+        let shows = (!wrapped).then(|| self.newlines(gap) > 0);
+        self.set_by(gap, key, [same, GapPlan::hard(NO_GROUP, 0, 0)], shows);
     }
 
     /// `else` and the like: on the line of a closing brace, else on a line of its own.
-    fn after_body(&self, before: NodeId) -> GapPlan {
+    fn follow(&mut self, before: NodeId, gap: u32) {
         let closes = self.token_text(self.end(before).saturating_sub(1)) == "}" && self.role(before) == Role::Block;
         let arm = matches!(self.role(before), Role::Arm);
-        match (closes || arm) && !self.options.control_next {
-            true => GapPlan::fixed(true),
-            false => GapPlan { joins: !self.options.control_next, ..GapPlan::hard(NO_GROUP, 0, 0) },
+        let apart = GapPlan { joins: true, ..GapPlan::hard(NO_GROUP, 0, 0) };
+        if !(closes || arm) {
+            return self.plan.set(gap, apart);
         }
+        let shows = self.newlines(gap) > 0;
+        self.set_by(gap, Key::BraceFollow, [GapPlan::fixed(true), apart], Some(shows));
     }
 
     /// One statement under a header: a block, a chained branch, or a statement of its own.
     fn body(&mut self, id: NodeId, rule: &Words, before: NodeId, body: NodeId) {
         let gap = self.first(body);
         if self.role(body) == Role::Block {
-            let plan = self.brace(rule);
-            return self.plan.set(gap, plan);
+            return self.brace(id, rule, body);
         }
         if self.name(body) == ";" {
             return self.plan.set(gap, GapPlan::fixed(false));
         }
-        if self.tree.node(id).kind == self.tree.node(body).kind && rule.joined.contains(&self.name(before)) {
+        let holder = if rule.ends_in_body { self.tree.node(id).parent } else { id };
+        let chained = rule.ends_in_body || rule.joined.contains(&self.name(before));
+        if self.tree.node(holder).kind == self.tree.node(body).kind && chained {
             return self.plan.set(gap, GapPlan::fixed(true));
         }
         let mut group = Group::over(gap.saturating_sub(1), self.end(body));
@@ -148,10 +161,28 @@ impl Planner<'_> {
         let mut group = Group::over(start, end);
         group.first = from;
         group.keep = self.options.keep != KeepBreaks::None && self.role(id) == Role::Operator;
+        if let Some(key) = rule.wrap_by.filter(|_| !each) {
+            return self.wrapped_tokens(group, key, children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect());
+        }
         let number = self.plan.group(group);
         for child in children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect::<Vec<_>>() {
             let plan = if each { GapPlan::filled(number, true) } else { GapPlan::soft(number, true) };
             self.plan.set(self.first(child), plan);
+        }
+    }
+
+    /// Tokens at which lines break together, or as their author had it, before or after them.
+    fn wrapped_tokens(&mut self, mut group: Group, key: Key, tokens: Vec<NodeId>) {
+        let broken = |gap: u32| self.newlines(gap) > 0;
+        let kept = group.keep && tokens.iter().any(|token| broken(self.first(*token)) || broken(self.first(*token) + 1));
+        (group.keep, group.always) = (kept, kept);
+        let number = self.plan.group(group);
+        let soft = if kept { GapPlan::filled(number, true) } else { GapPlan::soft(number, true) };
+        for token in tokens {
+            let gap = self.first(token);
+            let [before, behind] = [gap, gap + 1].map(|gap| self.newlines(gap) > 0);
+            self.set_by(gap, key, [soft, GapPlan::fixed(true)], (before != behind).then_some(behind));
+            self.set_by(gap + 1, key, [GapPlan::fixed(true), soft], None);
         }
     }
 

@@ -1,0 +1,92 @@
+//! Settings of two ways that nothing sets: what the file shows decides, else the habit of its language. Gaps that depend on them wait until
+//! the whole file was walked.
+
+use vknot_style::{Key, SETTINGS, Style};
+
+use super::plan::GapPlan;
+use super::planner::Planner;
+
+/// How many places must speak before they count.
+const ENOUGH: u32 = 3;
+
+/// A gap that waits, with what it is the one way and the other.
+struct Waiting {
+    gap: u32,
+    key: Key,
+    first: GapPlan,
+    second: GapPlan,
+}
+
+/// What is known so far.
+pub(super) struct Manner {
+    /// For each setting how many places show the first way, and how many the second.
+    votes: Vec<[u32; 2]>,
+    waiting: Vec<Waiting>,
+}
+
+impl Default for Manner {
+    fn default() -> Self {
+        Self { votes: vec![[0; 2]; SETTINGS.len()], waiting: Vec::new() }
+    }
+}
+
+impl Manner {
+    /// A place that shows one of two ways.
+    pub fn vote(&mut self, key: Key, second: bool) {
+        self.votes[key as usize][usize::from(second)] += 1;
+    }
+
+    /// Which way four in five places show, if enough do.
+    fn found(&self, key: Key) -> Option<bool> {
+        let [first, second] = self.votes[key as usize];
+        let total = first + second;
+        (total >= ENOUGH && 5 * first.max(second) >= 4 * total).then_some(second > first)
+    }
+
+    /// Whether a setting is the second of its two ways.
+    pub fn second(&self, style: &Style, key: Key, habit: bool) -> bool {
+        match style.word(key) {
+            "as-found" => self.found(key).unwrap_or(habit),
+            "true" | "next" | "after" => true,
+            _ => false,
+        }
+    }
+}
+
+impl Planner<'_> {
+    /// Gives a gap one of two policies, unless a rule further out gave it one before. `shows` says which way its author had it.
+    pub fn set_by(&mut self, gap: u32, key: Key, ways: [GapPlan; 2], shows: Option<bool>) {
+        if !self.plan.is_open(gap) {
+            return;
+        }
+        let [first, second] = ways;
+        if let Some(second) = shows.filter(|_| self.written[gap as usize].plain) {
+            self.manner.vote(key, second);
+        }
+        self.plan.set(gap, first);
+        self.manner.waiting.push(Waiting { gap, key, first, second });
+    }
+
+    /// Whether a setting is the second of its two ways, as far as the file was walked.
+    pub fn is_second(&self, key: Key) -> bool {
+        self.manner.second(self.style, key, self.table.spec.habits.contains(&key))
+    }
+
+    /// Gives the gaps that waited their policies.
+    pub(super) fn settle_manner(&mut self) {
+        self.options.control_next = self.is_second(Key::BraceControl);
+        let follows = self.manner.second(self.style, Key::BraceFollow, self.options.control_next);
+        self.options.follow_next = follows;
+        for waiting in std::mem::take(&mut self.manner.waiting) {
+            let second = match waiting.key {
+                Key::BraceFollow => follows,
+                key => self.is_second(key),
+            };
+            let slot = &mut self.plan.gaps[waiting.gap as usize];
+            if second && slot.form == waiting.first.form {
+                *slot = waiting.second;
+            }
+        }
+        self.plan.gaps.iter_mut().filter(|gap| gap.joins).for_each(|gap| gap.joins = !follows);
+    }
+}

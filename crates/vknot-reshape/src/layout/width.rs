@@ -1,0 +1,88 @@
+//! How wide the lines of a file are, for when nothing says how wide they may be.
+
+use vknot_syntax::{Role, Source, Tree};
+
+use crate::spec::Code;
+use crate::frames::place::blank_columns;
+use super::measure::width_of;
+
+/// Widths that people keep to.
+const USUAL: [u32; 3] = [80, 100, 120];
+
+/// What stands on no line of its own and cannot be broken is no witness: a token wider than this.
+const WIDE: u32 = 40;
+
+/// The longest line of what passes, comments, imports and lines with wide tokens aside.
+#[derive(Clone, Copy, Debug, Default)]
+pub(super) struct Longest {
+    longest: u32,
+    line: u32,
+    end: u32,
+    counts: bool,
+}
+
+impl Longest {
+    /// A token ends at a column of a line. Of one with several lines the first counts.
+    pub fn pass(&mut self, line: u32, end: u32, width: u32, counts: bool) {
+        if line != self.line {
+            self.finish_line();
+            *self = Self { line, counts: true, ..*self };
+        }
+        self.end = end;
+        self.counts &= width <= WIDE && counts;
+    }
+
+    fn finish_line(&mut self) {
+        if self.counts {
+            self.longest = self.longest.max(self.end);
+        }
+    }
+
+    /// The narrowest usual width that holds all lines.
+    pub fn usual(mut self) -> Option<u32> {
+        self.finish_line();
+        USUAL.into_iter().find(|width| self.longest <= *width)
+    }
+}
+
+/// For each token whether it says something about how wide lines may be.
+pub(super) fn witnesses(tree: &Tree) -> Vec<bool> {
+    let mut witnesses = vec![true; tree.tokens().len()];
+    for node in tree.nodes() {
+        if matches!(tree.language().role(node.kind), Role::Import | Role::Package | Role::Comment) {
+            witnesses[node.first_token as usize..node.token_end as usize].fill(false);
+        }
+    }
+    witnesses
+}
+
+/// The width that a file as written keeps to.
+pub(super) fn found(code: Code<'_>, tab_width: u32, witnesses: &[bool]) -> Option<u32> {
+    let Code { source, tree, .. } = code;
+    let text: &Source = source;
+    let mut longest = Longest::default();
+    let (mut line, mut column, mut at) = (0, 0, 0);
+    for (index, token) in tree.tokens().iter().enumerate() {
+        let span = token.span();
+        let gap = text.text().get(at as usize..span.start as usize).unwrap_or("");
+        let last = gap.rsplit('\n').next().unwrap_or(gap);
+        if last.len() < gap.len() {
+            (line, column) = (line + 1, blank_columns(last, tab_width));
+        } else {
+            column += width_of(gap);
+        }
+        let content = text.slice(span);
+        let first = content.split('\n').next().unwrap_or(content);
+        let width = width_of(first);
+        if tree.role(token.node) != Role::Comment {
+            let counts = witnesses.get(index).copied().unwrap_or(true);
+            longest.pass(line, column + width, width, counts);
+        }
+        column += width;
+        if first.len() < content.len() {
+            (line, column) = (line + 1, width_of(content.rsplit('\n').next().unwrap_or("")));
+        }
+        at = span.end;
+    }
+    longest.usual()
+}
