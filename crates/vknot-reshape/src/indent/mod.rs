@@ -6,6 +6,7 @@
 mod completed;
 mod convert;
 mod frozen;
+mod kept;
 mod learn;
 mod levels;
 mod manner;
@@ -18,6 +19,7 @@ mod strip;
 pub use crate::frames::found::{decided_indentation, effective_indentation, indentation as found_indentation};
 pub(crate) use convert::convert;
 pub use convert::Target;
+pub(crate) use kept::{kept, Kept};
 pub use learn::HeadVotes;
 pub use manner::own_style;
 pub(crate) use set::set;

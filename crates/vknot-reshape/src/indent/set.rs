@@ -1,6 +1,6 @@
 //! Sets lines by structure, in code of other languages inside a file, too.
 
-use vknot_style::{Indentation, Key, Origin, Style};
+use vknot_style::{Indentation, Key, Style};
 use vknot_syntax::{Embedded, Role, Source, Span, Tree};
 
 use crate::spec::Code;
@@ -9,14 +9,13 @@ use crate::receipt::{LeftAlone, Reason, Receipt};
 use crate::reshape::Reshape;
 use crate::frames::blocks::{Block, inner_lines};
 use super::completed::completed;
+use super::kept::{is_mixed, is_open, stand, Stand};
 use crate::frames::found::{decided_indentation, indentation as found_indentation};
 use super::levels;
 use crate::frames::lines::{any_indented, Line, lines, Placed, placed, stays_at_margin, touches_blank};
 use super::manner;
 use super::shown::options;
-use crate::frames::ways::{Shown, Ways};
 use crate::frames::broken::lost_from;
-use crate::frames::offsets::Offsets;
 use crate::frames::options::Options;
 use crate::frames::place::{blank_columns, Place};
 use crate::spec::indent::LinesBy;
@@ -42,9 +41,6 @@ fn unsettled(code: Code<'_>) -> Reshape {
 
 /// Columns of a tab among spaces where indentation is meaning.
 const TAB_OF_LEVELS: u32 = 8;
-
-/// How many lines a page has at least that nests nothing on purpose.
-const PAGE: usize = 10;
 
 /// How often a file is read again at most, until nothing changes.
 const ROUNDS: usize = 4;
@@ -97,23 +93,6 @@ fn set_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bool)
     let edits = setter.edits(&mut receipt);
     Reshape { edits, receipt, ..Reshape::default() }
 }
-
-/// Whether one in ten of the indented lines and more begin with tabs, and as many with spaces only.
-fn is_mixed(code: Code<'_>, lines: &[Line]) -> bool {
-    let blanks = lines.iter().map(|line| Span::new(line.start, line.end).of(code.source.text()));
-    let indented = blanks.filter(|blank| !blank.is_empty());
-    let (tabs, all) = indented.fold((0, 0), |(tabs, all), blank| (tabs + usize::from(blank.contains('\t')), all + 1));
-    tabs >= MIXED && tabs + MIXED <= all && tabs * 10 >= all && tabs * 10 <= all * 9
-}
-
-/// Whether a line begins with something else than a comment or text.
-fn is_code(code: Code<'_>, line: &Line) -> bool {
-    let role = code.tree.tokens().get(line.token as usize).map(|token| code.tree.role(token.node));
-    !matches!(role, Some(Role::Comment | Role::Inert))
-}
-
-/// How many lines of either kind a file has at least that mixes them.
-const MIXED: usize = 5;
 
 struct Setter<'a> {
     code: Code<'a>,
@@ -185,7 +164,7 @@ impl Setter<'_> {
             (first.kept, first.found) = (true, self.margin);
         }
         let (mut placed, well_kept) = self.placed(code, &lines, receipt);
-        let open = matches!(self.style.origin(Key::IndentStyle), Origin::Default | Origin::Found);
+        let open = is_open(self.style);
         let mixed = well_kept && is_mixed(code, &lines);
         for ((line, place), stays) in lines.iter_mut().zip(&placed.places).zip(&placed.stays) {
             line.kept |= open && (mixed || *stays) && place.columns() == line.found.columns();
@@ -202,37 +181,18 @@ impl Setter<'_> {
 
     /// Where lines stand: in a file that is well kept as it shows, in a jumble as the style says. Also whether it is well kept.
     fn placed(&self, code: Code<'_>, lines: &[Line], receipt: &mut Receipt) -> (Placed, bool) {
-        let usual = options(code, self.style, self.indentation);
-        let placed = |options: &Options, ways| placed(code, options, self.margin, lines, ways);
+        let rules = |options: &Options| (placed(code, options, self.margin, lines, None), false);
         if !self.by_ways {
-            return (placed(&usual, None), false);
+            return rules(&options(code, self.style, self.indentation));
         }
-        // Lines may stand in ways of their own if those that are together agree, unless the size of a level is set.
-        let sized = self.style.word(Key::IndentSize) != "as-found";
-        let first = placed(&usual, Some(Ways::new(self.style).counting()));
-        // What stands at the margin from end to end was not indented by anyone; a page may be meant so, and lists of data.
-        let flat = lines.iter().all(|line| line.found.columns() == 0 || !is_code(code, line));
-        let short = !code.toolkit().indent.spec.page.is_empty() && lines.len() < PAGE;
-        if first.shown.as_ref().is_some_and(Shown::is_whole) && !(flat && short) {
-            // It stands as it was written.
-            return (first, true);
+        match stand(code, self.style, self.indentation, self.margin, lines) {
+            Stand::ByRules(options) => rules(&options),
+            Stand::AsWritten(placed, _) => (placed, true),
+            Stand::Kept(kept) => {
+                receipt.manner = manner::differences(&kept.style);
+                (placed(code, &kept.options, self.margin, lines, Some(kept.ways())), true)
+            }
         }
-        let offsets = first.offsets.filter(|_| !sized);
-        if flat && !offsets.as_ref().is_some_and(Offsets::are_tables) {
-            return (placed(&usual, None), false);
-        }
-        let ways = |style| Some(Ways::new(style).with_offsets(offsets.as_ref()));
-        let second = placed(&usual, ways(self.style));
-        let Some(all) = second.shown.as_ref().filter(|shown| shown.is_kept()) else {
-            return (placed(&usual, None), false);
-        };
-        let own = manner::own(all, self.style);
-        let shown = manner::differences(&own);
-        if all.is_whole() || shown.is_empty() {
-            return (second, true);
-        }
-        receipt.manner = shown;
-        (placed(&options(code, &own, self.indentation), ways(&own)), true)
     }
 
     /// Lines behind a bracket that nothing opened, inside what could not be read, stay where they are.

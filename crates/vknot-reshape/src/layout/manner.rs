@@ -3,7 +3,7 @@
 
 use vknot_style::{Key, SETTINGS, Style};
 
-use super::plan::GapPlan;
+use super::plan::{Form, GapPlan};
 use super::planner::Planner;
 
 /// How many places must speak before they count.
@@ -72,6 +72,23 @@ impl Planner<'_> {
         self.manner.second(self.style, key, self.table.spec.habits.contains(&key))
     }
 
+    /// Leaves a space between tokens that stand apart and would be read as one if they touched.
+    fn part_what_would_merge(&mut self) {
+        let (tokens, text) = (self.tree.tokens(), self.text);
+        let joined = self.tree.language().spec().joined;
+        for (index, pair) in tokens.windows(2).enumerate() {
+            let gap = &mut self.plan.gaps[index + 1];
+            if gap.spaced || pair[0].end == pair[1].start || !matches!(gap.form, Form::Fixed | Form::Soft | Form::Author) {
+                continue;
+            }
+            let byte = |at: u32| text.as_bytes().get(at as usize).copied().unwrap_or(b' ');
+            let (left, right) = (byte(pair[0].end.saturating_sub(1)), byte(pair[1].start));
+            if left.is_ascii_punctuation() && right.is_ascii_punctuation() {
+                gap.spaced = joined.iter().any(|pair| pair.as_bytes() == [left, right]);
+            }
+        }
+    }
+
     /// Gives the gaps that waited their policies.
     pub(super) fn settle_manner(&mut self) {
         self.options.control_next = self.is_second(Key::BraceControl);
@@ -87,6 +104,7 @@ impl Planner<'_> {
                 *slot = waiting.second;
             }
         }
+        self.part_what_would_merge();
         self.plan.gaps.iter_mut().filter(|gap| gap.joins).for_each(|gap| gap.joins = !follows);
     }
 }

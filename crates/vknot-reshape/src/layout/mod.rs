@@ -28,6 +28,7 @@ use plan::GapPlan;
 use planner::Planner;
 use crate::spec::layout::LayoutTable;
 use crate::edits::Edits;
+use crate::indent::{kept, Kept};
 use crate::spec::Code;
 use crate::frames::found::effective_indentation;
 use crate::frames::options::Options as FrameOptions;
@@ -36,36 +37,53 @@ use crate::reshape::Reshape;
 
 /// Lays out a file, or the lines of some spans of it, in a style.
 pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
-    let once = format_once(code, style, only);
-    if code.tree.has_error() && only.is_none() { settled(code, style, once) } else { once }
+    let once = format_once(code, style, only, true);
+    if only.is_some() || once.edits.is_empty() {
+        return once;
+    }
+    // What a file shows depends on how it is laid out, and where it is broken even how it is read.
+    settled(code, style, once, true).or_else(|| by_rules(code, style)).unwrap_or_else(|| unsettled(code))
 }
 
-/// How often a broken file is laid out at most, until nothing changes.
+/// Lays out a file by the rules alone.
+fn by_rules(code: Code<'_>, style: &Style) -> Option<Reshape> {
+    let once = format_once(code, style, None, false);
+    if code.tree.has_error() { settled(code, style, once, false) } else { Some(once) }
+}
+
+/// A file that is left as it is, since laying it out would never end.
+fn unsettled(code: Code<'_>) -> Reshape {
+    let left = LeftAlone { span: code.source.span(), reason: Reason::Unsettled };
+    Reshape { receipt: Receipt { left_alone: vec![left], ..Receipt::default() }, ..Reshape::default() }
+}
+
+/// How often a file is laid out at most, until nothing changes.
 const ROUNDS: usize = 3;
 
-/// Lays out a broken file again as it is read then, which may depend on where its lines stand, until that changes nothing. Where that
-/// does not end, it is left as it is.
-fn settled(code: Code<'_>, style: &Style, once: Reshape) -> Reshape {
+/// Lays out a file again as it is read then, which may depend on where its lines stand, until that changes nothing. `None` where that
+/// does not end.
+fn settled(code: Code<'_>, style: &Style, once: Reshape, by_ways: bool) -> Option<Reshape> {
     let Code { source, tree, .. } = code;
     let mut edits = once.edits.clone();
     for round in 0..ROUNDS {
         if edits.is_empty() {
-            return once;
+            return Some(once);
         }
         let read = Source::from_text(source.path(), edits.apply(source.text()));
-        let again = format_once(code.other(&read, &Tree::read(&read, tree.language())), style, None);
+        let again = format_once(code.other(&read, &Tree::read(&read, tree.language())), style, None, by_ways);
+        if again.edits.is_empty() && round == 0 {
+            return Some(once);
+        }
         match (again.edits.is_empty(), once.receipt.added.is_empty() && again.receipt.added.is_empty()) {
-            (true, true) => return Reshape { edits, ..once },
-            (true, false) if round == 0 => return once,
+            (true, true) => return Some(Reshape { edits, ..once }),
             (false, true) => edits = edits.then(source.text(), &again.edits),
             _ => break,
         }
     }
-    let left = LeftAlone { span: source.span(), reason: Reason::Unsettled };
-    Reshape { receipt: Receipt { left_alone: vec![left], ..Receipt::default() }, ..Reshape::default() }
+    None
 }
 
-fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
+fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bool) -> Reshape {
     let Code { source, tree, .. } = code;
     let mut receipt = Receipt::default();
     if tree.gave_up() {
@@ -84,8 +102,9 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape 
         options.required = RequiredBraces::Keep;
         options.commas = false;
     }
+    let kept = by_ways.then(|| kept(code, style, paper.indentation)).flatten();
     let mut planner = plan(code, table, style, options);
-    let print::Printed { mut edits, added, .. } = printed(&mut planner, &paper, style);
+    let print::Printed { mut edits, added, .. } = printed(&mut planner, &paper, style, kept.as_ref());
     if let Some(only) = only {
         let lines: Vec<Span> = only.iter().map(|span| source.whole_lines(*span)).collect();
         edits = edits.filtered(|span, new| {
@@ -113,23 +132,23 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape 
 }
 
 /// Prints a plan, where nothing sets the width in the one that the file keeps to, and that what comes out keeps to as well.
-fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style) -> print::Printed {
+fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style, kept: Option<&Kept>) -> print::Printed {
     if style.word(Key::MaxLineLength) != "as-found" {
-        return print::print(planner, paper, &[]);
+        return print::print(planner, paper, &[], kept);
     }
     let witnesses = width::witnesses(planner.tree);
     let usual = planner.table.spec.width;
     let found = width::found(planner.code, paper.indentation.tab_width, &witnesses);
     planner.options.width = found.unwrap_or(usual);
     for _ in 0..ROUNDS {
-        let printed = print::print(planner, paper, &witnesses);
+        let printed = print::print(planner, paper, &witnesses, kept);
         let width = printed.longest.usual().unwrap_or(usual);
         if width <= planner.options.width {
             return printed;
         }
         planner.options.width = width;
     }
-    print::print(planner, paper, &witnesses)
+    print::print(planner, paper, &witnesses, kept)
 }
 
 /// Plans the layout of a whole file.
@@ -145,7 +164,7 @@ pub(crate) fn inside(code: Code<'_>, style: &Style, spans: &[Span]) -> Edits {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Edits::default() };
     let paper = paper(code, style);
     let mut planner = plan(code, table, style, Options::of(style, paper.indentation));
-    let edits = printed(&mut planner, &paper, style).edits;
+    let edits = printed(&mut planner, &paper, style, None).edits;
     let mut spans = spans.iter().peekable();
     edits.filtered(|edit, _| {
         while spans.next_if(|span| span.end <= edit.start).is_some() {}
@@ -207,7 +226,7 @@ mod tests {
         let paper = paper(document.code(), document.style());
         let style = document.style();
         let planner = plan(document.code(), table, style, Options::of(style, paper.indentation));
-        let edits = print::print(&planner, &paper, &[]).edits;
+        let edits = print::print(&planner, &paper, &[], None).edits;
         prove(&document, Reshape { edits, ..Reshape::default() }, Contract::LAYOUT).unwrap_err().reason
     }
 

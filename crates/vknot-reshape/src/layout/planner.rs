@@ -195,6 +195,10 @@ impl Planner<'_> {
                 Hug::Opens => 0,
                 Hug::Last => self.tree.parts(id).last().map_or(0, |last| self.hugs[last.0 as usize]),
                 Hug::First => self.tree.parts(id).next().map_or(0, |first| self.hugs[first.0 as usize]),
+                Hug::Either => match self.tree.parts(id).last().map_or(0, |last| self.hugs[last.0 as usize]) {
+                    0 => self.tree.parts(id).next().map_or(0, |first| self.hugs[first.0 as usize]),
+                    last => last,
+                },
                 Hug::Item => self.hug_of_items(id),
             };
         }

@@ -10,6 +10,7 @@ use crate::frames::place::{blank_columns, Place};
 use crate::frames::stack::Frames;
 use super::measure::{Measure, width_of};
 use super::plan::{AddedBraces, AddedComma, Form, GapPlan, Group};
+use crate::indent::Kept;
 use super::paper::Paper;
 use super::planner::Planner;
 use super::reflow;
@@ -55,6 +56,8 @@ pub(super) struct Printer<'a, 'p> {
     indented: Option<bool>,
     /// Where the line that holds the current token began in the text as written.
     written_line: u32,
+    /// The columns that line began with.
+    written_indent: u32,
     buffer: String,
     edits: Edits,
     added: Vec<Added>,
@@ -64,6 +67,8 @@ pub(super) struct Printer<'a, 'p> {
     trailing: Vec<Trailing>,
     waiting: Vec<Waiting>,
     witnesses: &'a [bool],
+    /// Whether the file mixes tabs and spaces, which stays.
+    mixed: bool,
     longest: Longest,
     /// Edits of comments that waited.
     late: Edits,
@@ -78,7 +83,8 @@ pub(super) struct Printed {
 }
 
 /// Prints the plan. `witnesses` says which tokens count for the longest line.
-pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[bool]) -> Printed {
+/// Where `kept` is given, lines of its author's may stand in their ways.
+pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[bool], kept: Option<&Kept>) -> Printed {
     let groups = &planner.plan.groups;
     let mut order: Vec<u32> = (0..groups.len() as u32).collect();
     let place = |number: &u32| {
@@ -91,11 +97,13 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[bool]) ->
     let mut commas = planner.plan.commas.clone();
     commas.sort_by_key(|comma| std::cmp::Reverse(comma.gap));
     let broken = initially_broken(planner);
+    let options = kept.map_or(&paper.frames, |kept| &kept.options);
+    let frames = Frames::new(planner.code, &planner.code.toolkit().indent, options, Place::default());
     let printer = Printer {
         planner,
         measure: Measure::of(planner, &broken),
         paper,
-        frames: Frames::new(planner.code, &planner.code.toolkit().indent, &paper.frames, Place::default()),
+        frames: frames.with_ways(kept.map(Kept::ways), 0),
         order,
         next_group: 0,
         broken,
@@ -105,6 +113,7 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[bool]) ->
         line_place: Place::default(),
         indented: None,
         written_line: 0,
+        written_indent: 0,
         buffer: String::new(),
         edits: Edits::default(),
         added: Vec::new(),
@@ -114,6 +123,7 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[bool]) ->
         trailing: Vec::new(),
         waiting: Vec::new(),
         witnesses,
+        mixed: kept.is_some_and(|kept| kept.mixed),
         longest: Longest::default(),
         late: Edits::default(),
     };
@@ -209,15 +219,18 @@ impl Printer<'_, '_> {
     /// Whether the value behind an operator, which stands in a column, goes to the next line, where it would stand in another.
     fn value_moves(&self, group: &Group, column: u32, inner: u32) -> bool {
         let value = group.first;
+        let author = group.keep || self.planner.options.keep != KeepBreaks::None && self.planner.newlines(value) > 0;
         let forced = self.measure.is_forced(value + 1, group.close);
         let end = if group.head_only { group.fit_end } else { group.close };
         if !forced && self.fits(column, group.open, end) {
             return false;
         }
+        if author {
+            return true;
+        }
         let gains = inner < column + self.measure.token(group.open) + 1;
         // What ends in braces goes there only if its author had it so.
-        let author = group.keep || self.planner.options.keep != KeepBreaks::None && self.planner.newlines(value) > 0;
-        let opens_braces = self.planner.token_text(group.close - 1) == "}" && !author;
+        let opens_braces = self.planner.token_text(group.close - 1) == "}";
         let whole = !forced && !opens_braces && !group.head_only && self.fits(inner, value, group.close);
         let begins_here = self.fits(column, group.open, group.fit_end);
         let begins_there = self.fits(inner, value, group.fit_end);
@@ -296,6 +309,9 @@ impl Printer<'_, '_> {
     fn pass_lines(&mut self, span: Span) {
         if let Some(end) = span.of(self.planner.text).rfind('\n') {
             self.written_line = span.start + end as u32 + 1;
+            if self.frames.ways.is_some() {
+                self.written_indent = self.written_column(span.end);
+            }
         }
     }
 
@@ -339,7 +355,14 @@ impl Printer<'_, '_> {
     /// Line breaks, then the indentation that the frames ask for.
     fn new_line(&mut self, gap: u32, breaks: Option<u32>) {
         let line = self.frames.places.len();
-        let kept = self.stays_at_margin(gap).then(Place::default);
+        let mut kept = self.stays_at_margin(gap).then(Place::default);
+        let own_line = self.planner.newlines(gap) > 0;
+        if let Some(ways) = &mut self.frames.ways {
+            ways.column = self.written_indent;
+            if !own_line && kept.is_none() {
+                kept = Some(self.frames.spot_of(gap).place);
+            }
+        }
         self.line_place = self.frames.begin_line(gap, kept);
         self.column = self.line_place.columns();
         if self.frames.is_waiting() {
@@ -347,6 +370,17 @@ impl Printer<'_, '_> {
             return self.waiting.push(Waiting { token: gap, line, breaks, was });
         }
         self.settle();
+        let stays = own_line
+            && self.frames.ways.is_some()
+            && self.column == self.written_indent
+            && (self.mixed || self.frames.stays.last().copied().unwrap_or(false));
+        if stays {
+            let written = self.planner.tree.gap_span(gap).of(self.planner.text);
+            let at = written.rfind('\n').map_or(0, |end| end + 1);
+            self.write_line(gap, breaks, Place::default());
+            self.buffer.push_str(&written[at..]);
+            return;
+        }
         self.write_line(gap, breaks, self.line_place);
     }
 
@@ -461,7 +495,7 @@ impl Printer<'_, '_> {
         }
         let span = planner.tree.tokens().get(token as usize)?.span();
         let moved =
-            reflow::comment(planner.code, token, &reflow::Frame { was, place, first_on_line, paper: self.paper })?;
+            reflow::comment(planner.code, token, &reflow::Frame { was, place, first_on_line, paper: self.paper, well_kept: self.frames.ways.is_some() })?;
         Some((span, moved))
     }
 

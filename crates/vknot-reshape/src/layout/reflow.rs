@@ -14,6 +14,8 @@ pub(super) struct Frame<'a> {
     /// Whether it begins its line.
     pub first_on_line: bool,
     pub paper: &'a Paper,
+    /// Whether the lines of the file may stand in ways of their own.
+    pub well_kept: bool,
 }
 
 /// The comment's new text, or `None` when nothing changes: its lines moved as indentation moves them, with the line ends of the file, and
@@ -25,7 +27,7 @@ pub(super) fn comment(code: Code<'_>, token: u32, frame: &Frame<'_>) -> Option<S
     let column = frame.place.columns();
     let moved = if frame.first_on_line { i64::from(column) - i64::from(frame.was) } else { 0 };
     let block = Block { token, column, prose: None, moved };
-    let mut places = inner_lines(code, &block, paper.indentation, false).into_iter().peekable();
+    let mut places = inner_lines(code, &block, paper.indentation, frame.well_kept).into_iter().peekable();
     let mut out = String::with_capacity(text.len());
     let mut at = span.start;
     for (index, line) in text.split('\n').enumerate() {

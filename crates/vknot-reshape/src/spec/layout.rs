@@ -222,6 +222,8 @@ pub(crate) enum Hug {
     Last,
     /// It is in the node's first part, and little comes behind it.
     First,
+    /// It is in the node's last part, else in its first.
+    Either,
     /// The node is a list: it is in its last item, if no other item has one.
     Item,
 }

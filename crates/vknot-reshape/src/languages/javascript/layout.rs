@@ -42,7 +42,7 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     names_hold_first_call: true,
     chains_hold_blocks: true,
     else_kinds: &["else_clause"],
-    habits: &[Key::SpaceBrace, Key::SpaceControl, Key::WrapOperator],
+    habits: &[Key::SpaceBrace, Key::SpaceControl, Key::SpaceLambda, Key::WrapOperator],
     ..LAYOUT_OF_MOST
 };
 
@@ -81,7 +81,7 @@ const CONTROL: Words = Words {
 const CONTROLLED: Rule = Rule::Words(CONTROL);
 /// Declarators stand where their author had them.
 const DECLARATORS: Rule = Rule::Words(Words { author: &["variable_declarator"], annotations: Annotations::Author, ..WORDS });
-const LISTED: List = List { close_apart: true, padded: Pad::By(Key::SpaceParenthesis), hug_single: true, hug_any: true, ..LIST };
+const LISTED: List = List { fill: Fill::Author, close_apart: true, padded: Pad::By(Key::SpaceParenthesis), hug_single: true, hug_any: true, ..LIST };
 const PARAMETERS: List = List { with_header: true, ..LISTED };
 const TYPES: List = List { padded: Pad::Nothing, ..LISTED };
 const NAMES: List = List { padded: Pad::By(Key::SpaceBrace), close_apart: true, hug: false, fill: Fill::Author, ..LIST };
@@ -301,6 +301,8 @@ const SPACING: &[SpaceRow] = &[
     ("abstract_method_signature", "formal_parameters", By(Key::SpaceParameters), Open),
     ("function_expression", "formal_parameters", By(Key::SpaceLambda), Open),
     ("generator_function", "formal_parameters", By(Key::SpaceLambda), Open),
+    ("function_expression", "identifier", Open, By(Key::SpaceParameters)),
+    ("generator_function", "identifier", Open, By(Key::SpaceParameters)),
     ("construct_signature", "formal_parameters", Author, Open),
     ("constructor_type", "type_parameters", Author, Open),
     ("construct_signature", "type_parameters", Author, Open),
@@ -373,7 +375,9 @@ const HUGS: &[(&str, Hug)] = &[
     ("function_expression", Hug::Last),
     ("generator_function", Hug::Last),
     ("class", Hug::Last),
-    ("call_expression", Hug::Last),
+    ("call_expression", Hug::Either),
+    ("member_expression", Hug::First),
+    ("ternary_expression", Hug::Last),
     ("new_expression", Hug::Last),
     ("await_expression", Hug::Last),
     ("as_expression", Hug::First),

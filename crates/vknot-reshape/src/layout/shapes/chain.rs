@@ -70,6 +70,9 @@ impl Planner<'_> {
         let breakable: Vec<u32> = dots.split_off(from).into_iter().map(|(gap, _)| gap).collect();
         let (true, Some(first)) = (calls > 1 || begun.is_some(), breakable.first()) else { return };
         let author = begun.is_some();
+        if first_hug == 0 && self.is_multiline(at) {
+            first_hug = self.hugs[at.0 as usize];
+        }
         let wrap = self.options.chain;
         let mut group = Group::over(self.first(id), self.end(id));
         // Where links follow what closes above them, a first part of several lines is reason enough to break.
@@ -94,7 +97,16 @@ impl Planner<'_> {
             };
         }
         let number = self.plan.group(group);
-        breakable.into_iter().for_each(|gap| self.plan.set(gap, GapPlan::soft(number, false)));
+        let kept = author && wrap == WrapChain::Fit && self.table.spec.chains_hold_blocks;
+        for gap in breakable {
+            // Links stay beside each other where their author had them so.
+            let plan = match kept {
+                true if self.newlines(gap) > 0 => GapPlan::hard(number, 0, 0),
+                true => GapPlan::filled(number, false),
+                false => GapPlan::soft(number, false),
+            };
+            self.plan.set(gap, plan);
+        }
     }
 
     /// Whether the author broke the line behind the bracket that a list begins with.

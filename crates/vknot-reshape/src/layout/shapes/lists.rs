@@ -45,7 +45,7 @@ impl Planner<'_> {
             group.fit_end = self.header_end(id).max(group.fit_end);
         }
         group.reluctant = rule.reluctant;
-        let filled = self.is_filled(rule, inner, group.keep);
+        let filled = self.is_filled(rule, inner, group.keep || begun);
         let number = self.plan.group(group);
         // The items of a broken list may still share one line.
         let among = match rule.together && !group.always && self.options.keep != KeepBreaks::All {
@@ -60,8 +60,16 @@ impl Planner<'_> {
         };
         // What lines up with the first item has that behind the bracket, and the closing one behind the last.
         let aligned = self.is_aligned(id, children[open], *first);
-        let edge = |apart: bool| move |padded| if apart { GapPlan::soft(number, padded) } else { GapPlan::fixed(padded) };
+        let most = if rule.keep && self.options.edges { self.options.blank_most } else { 0 };
+        let edge = |apart: bool| {
+            move |padded| if apart { GapPlan::soft(number, padded).blanks(most) } else { GapPlan::fixed(padded) }
+        };
         self.padded(self.first(*first), rule.padded, edge(!aligned));
+        // A bracket that its author put on a line of its own behind an item of several lines stays there.
+        let own_line = rule.hug_any && !begun && group.fit_end < group.close && self.newlines(close_gap) > 0;
+        if own_line && self.options.keep != KeepBreaks::None {
+            self.plan.set(close_gap, GapPlan::hard(number, 0, 0));
+        }
         self.padded(close_gap, rule.padded, edge(rule.close_apart && !aligned));
         let blank = if rule.keep { self.options.blank_most } else { 0 };
         for (index, pair) in inner.windows(2).enumerate() {

@@ -55,7 +55,9 @@ impl Planner<'_> {
             WrapOperand::Fill => true,
             WrapOperand::AsFound => kept,
         };
-        group.keep = kept && filled;
+        if !author && let Some(hug) = self.hug_of_operand(id) {
+            group.fit_end = hug;
+        }
         let leading = rule.leads.then(|| self.leading_operator(innermost)).flatten();
         if let Some(gap) = leading {
             (group.open, group.first) = (gap.saturating_sub(1), gap);
@@ -65,19 +67,30 @@ impl Planner<'_> {
         if let Some(gap) = leading {
             self.plan.gaps[gap as usize] = GapPlan::soft(number, true);
         }
-        let soft = if filled { GapPlan::filled(number, true) } else { GapPlan::soft(number, true) };
         let fixed = GapPlan::fixed(true);
         for gap in gaps {
+            let [before, behind] = [gap, gap + 1].map(|gap| self.newlines(gap) > 0);
+            let soft = match filled {
+                true if kept && (before || behind) => GapPlan::hard(number, 0, 0),
+                true => GapPlan::filled(number, true),
+                false => GapPlan::soft(number, true),
+            };
             if rule.leads {
                 self.plan.set(gap, soft);
                 continue;
             }
             // Which side of an operator breaks is a setting.
-            let [before, behind] = [gap, gap + 1].map(|gap| self.newlines(gap) > 0);
             let shows = (before != behind).then_some(behind);
             self.set_by(gap, Key::WrapOperator, [soft, fixed], shows);
             self.set_by(gap + 1, Key::WrapOperator, [fixed, soft], None);
         }
+    }
+
+    /// The token behind the bracket that a last operand of several lines opens, if it may stay on the line.
+    pub(in crate::layout) fn hug_of_operand(&self, id: NodeId) -> Option<u32> {
+        let last = self.tree.parts(id).last().filter(|last| self.is_multiline(*last))?;
+        let hug = self.hugs[last.0 as usize];
+        (hug > 0 && self.table.spec.chains_hold_blocks).then_some(hug)
     }
 
     /// The gap in front of an operator that stands before the first operand, where the value may begin a line.
@@ -133,8 +146,7 @@ impl Planner<'_> {
                 group.first = gap;
                 group.lazy = true;
                 group.fit_end = gap + 1;
-                let moved = self.options.keep == KeepBreaks::Some && self.newlines(gap) > 0 && self.is_multiline(*value);
-                group.keep = self.options.keep == KeepBreaks::All || moved;
+                group.keep = self.options.keep == KeepBreaks::All;
                 let number = self.plan.group(group);
                 self.plan.set(gap, GapPlan::soft(number, true));
             }

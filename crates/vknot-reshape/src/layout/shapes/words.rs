@@ -160,9 +160,9 @@ impl Planner<'_> {
         let start = if behind_brace { from - 1 } else { self.header_start(children) };
         let mut group = Group::over(start, end);
         group.first = from;
-        group.keep = self.options.keep != KeepBreaks::None && self.role(id) == Role::Operator;
+        group.keep = self.options.keep != KeepBreaks::None && (each || self.role(id) == Role::Operator);
         if let Some(key) = rule.wrap_by.filter(|_| !each) {
-            return self.wrapped_tokens(group, key, children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect());
+            return self.wrapped_tokens(id, group, key, children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect());
         }
         let number = self.plan.group(group);
         for child in children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect::<Vec<_>>() {
@@ -172,15 +172,22 @@ impl Planner<'_> {
     }
 
     /// Tokens at which lines break together, or as their author had it, before or after them.
-    fn wrapped_tokens(&mut self, mut group: Group, key: Key, tokens: Vec<NodeId>) {
+    fn wrapped_tokens(&mut self, id: NodeId, mut group: Group, key: Key, tokens: Vec<NodeId>) {
         let broken = |gap: u32| self.newlines(gap) > 0;
         let kept = group.keep && tokens.iter().any(|token| broken(self.first(*token)) || broken(self.first(*token) + 1));
-        (group.keep, group.always) = (kept, kept);
+        (group.keep, group.always) = (false, kept);
+        if !kept && let Some(hug) = self.hug_of_operand(id) {
+            group.fit_end = hug;
+        }
         let number = self.plan.group(group);
-        let soft = if kept { GapPlan::filled(number, true) } else { GapPlan::soft(number, true) };
         for token in tokens {
             let gap = self.first(token);
             let [before, behind] = [gap, gap + 1].map(|gap| self.newlines(gap) > 0);
+            let soft = match kept {
+                true if before || behind => GapPlan::hard(number, 0, 0),
+                true => GapPlan::filled(number, true),
+                false => GapPlan::soft(number, true),
+            };
             self.set_by(gap, key, [soft, GapPlan::fixed(true)], (before != behind).then_some(behind));
             self.set_by(gap + 1, key, [GapPlan::fixed(true), soft], None);
         }

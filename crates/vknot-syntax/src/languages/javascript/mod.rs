@@ -31,7 +31,7 @@ pub(crate) const NAMES: &[(&str, &[&str])] = &[("assignment_expression", &["left
 /// Operators that the whole family has.
 pub(crate) const JOINED: &[&str] = &[
     "++", "--", "&&", "||", "??", "==", "!=", "<=", ">=", "=>", "?.", "**", "+=", "-=", "*=", "/=", "&=", "|=", "^=",
-    "%=", "..",
+    "%=", "..", "<<", "//", "/*", "@@",
 ];
 
 const OWN: &[RoleRow] = &[(Role::Member, &["field_definition"])];
