@@ -42,6 +42,26 @@ choices! {
         All = "all",
     }
 
+    /// Which columns of neighbouring lines are lined up.
+    AlignColumn for AlignColumn {
+        /// Those that their author lined up.
+        Keep = "keep",
+        /// All.
+        All = "all",
+        /// None.
+        None = "none",
+    }
+
+    /// Which comments behind code on neighbouring lines are lined up.
+    AlignComment for AlignComment {
+        /// Those that their author lined up.
+        Keep = "keep",
+        /// All.
+        All = "all",
+        /// None.
+        None = "none",
+    }
+
     /// Where `public:` and its like stand.
     AccessPlace for IndentAccess {
         /// With their type.

@@ -151,6 +151,10 @@ settings! {
         "Columns a tab stands for";
     TrimTrailingWhitespace: "trim_trailing_whitespace", Values::Words(&["true", "false", "code"]), "code",
         "Whether blanks at the end of lines go: in comments too, or only in code, where a layout leaves none in any case";
+    AlignColumn: "vknot_align_column", Values::Words(&["keep", "all", "none"]), "keep",
+        "Which columns of neighbouring lines are lined up, such as the types of fields: those that their author lined up, all, none";
+    AlignComment: "vknot_align_comment", Values::Words(&["keep", "all", "none"]), "keep",
+        "Which comments behind code on neighbouring lines are lined up: those that their author lined up, all, none";
     AlignList: "vknot_align_list", Values::Words(&["none", "arguments", "all"]), "none",
         "Which lists line up with their first item if that stands behind the bracket: none, those in round brackets, literals too";
     AlignOperand: "vknot_align_operand", Values::Words(&["true", "false"]), "false",
@@ -209,6 +213,10 @@ settings! {
         "Whether literals and the like on one line have spaces inside their curly brackets";
     SpaceBracket: "vknot_space_bracket", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether literals on one line have spaces inside their square brackets";
+    SpaceColon: "vknot_space_colon", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether a space stands behind the colon of a declaration";
+    SpaceComma: "vknot_space_comma", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether a space stands behind the commas of values";
     SpaceControl: "vknot_space_control", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands between `if` and the like and the round bracket behind it";
     SpaceEmbedded: "vknot_space_embedded", Values::Words(&["false", "true", "as-found"]), "as-found",
@@ -237,6 +245,8 @@ settings! {
         "What becomes of the operands of a run of operators that takes several lines: as its author had them, each on a line, filled";
     WrapOperator: "vknot_wrap_operator", Values::Words(&["before", "after", "as-found"]), "as-found",
         "Whether a line breaks before an operator or after it";
+    WrapSelector: "vknot_wrap_selector", Values::Words(&["fit", "each", "as-found"]), "as-found",
+        "Whether each selector of a rule gets a line, or as many share one as fit";
     WrapTag: "vknot_wrap_tag", Values::Words(&["before", "after", "as-found"]), "as-found",
         "Whether the bracket that ends a tag of several lines stands on a line of its own, before which the line breaks, or behind the last attribute";
 }

@@ -15,6 +15,19 @@ pub struct Field(pub u16);
 /// One row of a language's table of roles: a role and the kinds that have it.
 pub type RoleRow = (Role, &'static [&'static str]);
 
+/// A token beside which white space may come and go, in a language in which white space is meaning otherwise.
+#[derive(Clone, Copy, Debug)]
+pub struct Loose {
+    /// Its text.
+    pub token: &'static str,
+    /// The kind it must be a part of; empty for any.
+    pub within: &'static str,
+    /// Whether white space may come and go in front of it.
+    pub before: bool,
+    /// And behind it.
+    pub behind: bool,
+}
+
 /// What a language's folder says about it. All plain data; [`Language`] is what is made of it.
 pub struct LanguageSpec {
     /// The name used in options and output, in lower case.
@@ -42,6 +55,8 @@ pub struct LanguageSpec {
     /// Pairs of characters that a compiler reads as one operator, or as part of one, when they touch. A grammar may see
     /// two tokens there; they must not be parted.
     pub joined: &'static [&'static str],
+    /// Where it is meaning whether two tokens touch: the tokens beside which it is none.
+    pub loose: &'static [Loose],
     /// Kinds of prose: the lines of such a token may begin at any column.
     pub prose: &'static [&'static str],
     /// What begins a comment that documents the item behind it.
@@ -66,6 +81,7 @@ pub(crate) const LANGUAGE: LanguageSpec = LanguageSpec {
     other_line_comments: &[],
     block_comment: ("", ""),
     joined: &[],
+    loose: &[],
     doc_comments: &[],
     prose: &[],
     holder_comments: &["#!"],

@@ -28,7 +28,7 @@ mod role;
 mod text;
 mod tree;
 
-pub use language::{Bracket, Field, Kind, Language, LanguageSpec, RoleRow};
+pub use language::{Bracket, Field, Kind, Language, LanguageSpec, Loose, RoleRow};
 pub use lexis::{Lexis, same_lexemes};
 pub use limits::Limits;
 pub use reader::{FindPieces, Lookup, Mask, Reader, Reading, Repair};

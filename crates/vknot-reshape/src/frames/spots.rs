@@ -33,7 +33,7 @@ impl Frames<'_> {
         if direct && (kind.hold == Hold::Closing || closes()) {
             return Spot { place: frame.close, closes: true, by: By::Close };
         }
-        if kind.hold == Hold::Labelled {
+        if self.is_labelled(id) {
             return self.jump_target(&frame);
         }
         if let Some(spot) = self.label_spot(id, &frame, kind.role) {
@@ -85,6 +85,13 @@ impl Frames<'_> {
             LabelPlace::In => frame.base,
         };
         Spot::by(place, By::Setting(Key::IndentLabel, frame.base))
+    }
+
+    /// Whether a node is a target of a jump, or a run of statements that begins with one.
+    fn is_labelled(&self, id: NodeId) -> bool {
+        let labelled = |id: NodeId| self.table.kind(self.tree.node(id).kind).hold == Hold::Labelled;
+        let run = || self.tree.role(id) == Role::Part && self.tree.parts(id).next().is_some_and(labelled);
+        labelled(id) || run()
     }
 
     /// Whether a node begins with a word that stands with the head of its branch.

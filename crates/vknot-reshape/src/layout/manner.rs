@@ -9,6 +9,9 @@ use super::planner::Planner;
 /// How many places must speak before they count.
 const ENOUGH: u32 = 3;
 
+/// How many tokens a line may have, on an average, that a person wrote.
+const CROWDED: usize = 25;
+
 /// A gap that waits, with what it is the one way and the other.
 struct Waiting {
     gap: u32,
@@ -22,15 +25,22 @@ pub(super) struct Manner {
     /// For each setting how many places show the first way, and how many the second.
     votes: Vec<[u32; 2]>,
     waiting: Vec<Waiting>,
+    /// Whether too much stands on each line to be anyone's manner.
+    squeezed: bool,
 }
 
 impl Default for Manner {
     fn default() -> Self {
-        Self { votes: vec![[0; 2]; SETTINGS.len()], waiting: Vec::new() }
+        Self { votes: vec![[0; 2]; SETTINGS.len()], waiting: Vec::new(), squeezed: false }
     }
 }
 
 impl Manner {
+    /// What is known of a file with so many tokens on so many lines. One that a program squeezed has no manner.
+    pub fn of(tokens: usize, lines: usize) -> Self {
+        Self { squeezed: tokens / CROWDED > lines, ..Self::default() }
+    }
+
     /// A place that shows one of two ways.
     pub fn vote(&mut self, key: Key, second: bool) {
         self.votes[key as usize][usize::from(second)] += 1;
@@ -40,14 +50,15 @@ impl Manner {
     fn found(&self, key: Key) -> Option<bool> {
         let [first, second] = self.votes[key as usize];
         let total = first + second;
-        (total >= ENOUGH && 5 * first.max(second) >= 4 * total).then_some(second > first)
+        (total >= ENOUGH && !self.squeezed && 5 * first.max(second) >= 4 * total).then_some(second > first)
     }
 
     /// Whether a setting is the second of its two ways.
     pub fn second(&self, style: &Style, key: Key, habit: bool) -> bool {
         match style.word(key) {
+            _ if !style.language().covers(key) => habit,
             "as-found" => self.found(key).unwrap_or(habit),
-            "true" | "next" | "after" => true,
+            "true" | "next" | "after" | "each" => true,
             _ => false,
         }
     }

@@ -3,6 +3,7 @@
 //! [`format()`] changes gaps and touches no token, apart from braces that the style requires and the white space at the edges of
 //! comment lines.
 
+mod columns;
 mod comments;
 mod damage;
 mod manner;
@@ -14,13 +15,12 @@ mod planner;
 mod print;
 mod reflow;
 mod shapes;
-mod trailing;
 mod width;
 
 use vknot_style::{Key, Style};
 use vknot_syntax::{LineEnd, NodeId, Source, Span, Tree};
 
-use vknot_style::choices::{Charset, LineEnds, RequiredBraces, TrimBlanks};
+use vknot_style::choices::{AlignColumn, AlignComment, Charset, LineEnds, RequiredBraces, TrimBlanks};
 
 use options::Options;
 use paper::Paper;
@@ -186,7 +186,18 @@ fn paper(code: Code<'_>, style: &Style) -> Paper {
         align_with_tabs: indentation.tabs && style.flag(Key::AlignTabs),
         line_end: line_end.text(),
         final_newline: style.flag(Key::InsertFinalNewline),
+        columns: style.choice::<AlignColumn>(),
+        comments: comments(style),
         trim: style.choice::<TrimBlanks>() == TrimBlanks::Always,
+    }
+}
+
+/// Whether comments behind code are lined up.
+fn comments(style: &Style) -> AlignColumn {
+    match style.choice() {
+        AlignComment::Keep => AlignColumn::Keep,
+        AlignComment::All => AlignColumn::All,
+        AlignComment::None => AlignColumn::None,
     }
 }
 

@@ -1,6 +1,7 @@
 //! How the lines of a result are written.
 
 use vknot_style::Indentation;
+use vknot_style::choices::AlignColumn;
 
 use crate::frames::options::Options as FrameOptions;
 
@@ -16,4 +17,8 @@ pub(super) struct Paper {
     /// Whether the file ends in a line end; `None` keeps what is there.
     pub final_newline: bool,
     pub trim: bool,
+    /// Which columns of neighbouring lines are lined up.
+    pub columns: AlignColumn,
+    /// Which comments behind code are.
+    pub comments: AlignColumn,
 }

@@ -1,5 +1,7 @@
 //! The flat stream a layout is: one policy for each gap, and groups that open and close around tokens.
 
+use vknot_syntax::NodeId;
+
 /// No group.
 pub(super) const NO_GROUP: u32 = u32::MAX;
 
@@ -163,6 +165,17 @@ pub(super) struct AddedComma {
     pub group: u32,
 }
 
+/// A part that lines up with the same part of its neighbours, if they stand on lines one below the other.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Cell {
+    /// The gap in front of it.
+    pub gap: u32,
+    /// Which part of its line it is.
+    pub column: u8,
+    /// What holds its neighbours.
+    pub holder: NodeId,
+}
+
 /// A whole file's layout before it is measured.
 #[derive(Debug, Default)]
 pub(super) struct Plan {
@@ -171,6 +184,7 @@ pub(super) struct Plan {
     pub groups: Vec<Group>,
     pub added: Vec<AddedBraces>,
     pub commas: Vec<AddedComma>,
+    pub cells: Vec<Cell>,
 }
 
 impl Plan {

@@ -73,7 +73,7 @@ impl<'a> Planner<'a> {
             table,
             style,
             options,
-            manner: Manner::default(),
+            manner: Manner::of(tokens, source.lines().count() as usize),
             plan: Plan::new(tokens),
             written: written.collect(),
             hugs: vec![0; tree.nodes().len()],
@@ -128,7 +128,8 @@ impl Planner<'_> {
             Rule::List(list) => self.list(id, list, children),
             Rule::Commas => self.commas(id, children),
             Rule::CommasOnly => self.commas_only(children),
-            Rule::Arm => self.arm(id, children),
+            Rule::Arm(arm) => self.arm(id, *arm, children),
+            Rule::Lines(key) => self.lines(id, *key, children),
             Rule::Operators(operators) => self.operators(id, operators, children),
             Rule::Assign(operators) => self.assign(id, operators, children),
             Rule::Chain => self.chain(id, children),
@@ -332,6 +333,9 @@ impl Planner<'_> {
         let tree = self.tree;
         let kinds = (tree.node(parent).kind, tree.node(left).kind, tree.node(right).kind);
         let gap = self.first(right);
+        if self.options.keep == KeepBreaks::All && self.newlines(gap) > 0 {
+            return self.plan.set(gap, GapPlan::hard(NO_GROUP, 0, 0));
+        }
         let written = self.written.get(gap as usize).is_some_and(|written| !written.empty);
         let may_part = written || !tree.is_joined(self.text, gap);
         let spaced = match self.table.spacing(kinds.0, kinds.1, kinds.2) {

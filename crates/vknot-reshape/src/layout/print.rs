@@ -9,12 +9,12 @@ use crate::frames::lines::{any_indented, Line, stays_at_margin};
 use crate::frames::place::{blank_columns, Place};
 use crate::frames::stack::Frames;
 use super::measure::{Measure, width_of};
-use super::plan::{AddedBraces, AddedComma, Form, GapPlan, Group};
+use super::plan::{AddedBraces, AddedComma, Cell, Form, GapPlan, Group};
 use crate::indent::Kept;
 use super::paper::Paper;
 use super::planner::Planner;
 use super::reflow;
-use super::trailing::{self, Trailing};
+use super::columns::{self, Placed, Trailing};
 use super::width::Longest;
 
 /// A token that was put in.
@@ -65,6 +65,9 @@ pub(super) struct Printer<'a, 'p> {
     opening: Vec<AddedBraces>,
     commas: Vec<AddedComma>,
     trailing: Vec<Trailing>,
+    /// Parts that may line up, the next one last.
+    cells: Vec<Cell>,
+    placed: Vec<Placed>,
     waiting: Vec<Waiting>,
     witnesses: &'a [bool],
     /// Whether the file mixes tabs and spaces, which stays.
@@ -73,6 +76,9 @@ pub(super) struct Printer<'a, 'p> {
     /// Edits of comments that waited.
     late: Edits,
 }
+
+/// How far into a line parts may line up, in bytes.
+const FAR: u32 = 1000;
 
 /// What came of a plan.
 pub(super) struct Printed {
@@ -96,6 +102,8 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[bool], ke
     opening.sort_by_key(|braces| std::cmp::Reverse(braces.open));
     let mut commas = planner.plan.commas.clone();
     commas.sort_by_key(|comma| std::cmp::Reverse(comma.gap));
+    let mut cells = planner.plan.cells.clone();
+    cells.sort_by_key(|cell| std::cmp::Reverse(cell.gap));
     let broken = initially_broken(planner);
     let options = kept.map_or(&paper.frames, |kept| &kept.options);
     let frames = Frames::new(planner.code, &planner.code.toolkit().indent, options, Place::default());
@@ -121,6 +129,8 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[bool], ke
         opening,
         commas,
         trailing: Vec::new(),
+        cells,
+        placed: Vec::new(),
         waiting: Vec::new(),
         witnesses,
         mixed: kept.is_some_and(|kept| kept.mixed),
@@ -156,7 +166,8 @@ impl Printer<'_, '_> {
             self.token(gap);
         }
         self.end_of_file(count);
-        let lined_up = trailing::line_up(&self.trailing, self.paper);
+        let mut lined_up = columns::line_up(&self.placed, &self.trailing, self.paper);
+        lined_up.sort_by_key(|(span, _)| span.start);
         let text = self.planner.text;
         let changed =
             lined_up.iter().filter(|(span, new)| span.of(text) != new).map(|(span, new)| (*span, new.as_str()));
@@ -242,7 +253,7 @@ impl Printer<'_, '_> {
         let written = self.planner.written[gap as usize];
         self.buffer.clear();
         let span = self.planner.tree.gap_span(gap);
-        if self.is_settled(gap, &plan, span) {
+        if self.is_cell(gap, &plan, span) || self.is_settled(gap, &plan, span) {
             return;
         }
         if written.newlines > 0 {
@@ -267,6 +278,25 @@ impl Printer<'_, '_> {
         if !waits && self.buffer != span.of(self.planner.text) {
             self.edits.push(span, &self.buffer);
         }
+    }
+
+    /// Notes a part that may line up with its neighbours; its gap is settled when they are known.
+    fn is_cell(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
+        while self.cells.last().is_some_and(|cell| cell.gap < gap) {
+            self.cells.pop();
+        }
+        let written = self.planner.written[gap as usize];
+        let Some(cell) = self.cells.last().filter(|cell| cell.gap == gap).copied() else { return false };
+        // A line that long was not written to be lined up, and telling columns in it would take long.
+        let far = span.end - self.written_line > FAR;
+        if plan.form != Form::Fixed || !plan.spaced || written.newlines > 0 || !written.plain || far {
+            return false;
+        }
+        let was = (self.written_column(span.start), self.written_column(span.end));
+        let part = (cell.column, cell.holder);
+        self.placed.push(Placed { gap: span, line: self.line, column: self.column, was, part });
+        self.column += 1;
+        true
     }
 
     /// Passes over a gap on one line that is as it should be, which most are.
@@ -297,7 +327,10 @@ impl Printer<'_, '_> {
         self.line += u32::from(plan.continues);
         let (line, was) = (self.line, self.written_column(span.end));
         let column = if plan.continues { 0 } else { self.column };
-        self.trailing.push(Trailing { gap: span, line, column, was, begins_line });
+        let before = planner.token_text(gap - 1);
+        let begins = self.line_place.columns();
+        let opens = matches!(before, "{" | "(" | ":");
+        self.trailing.push(Trailing { gap: span, line, column, was, opens, begins_line, begins });
         if plan.continues {
             self.frames.begin_line(gap, Some(self.line_place));
         }

@@ -23,7 +23,10 @@ pub(crate) enum Rule {
     /// Commas are spaced; everything else inside stays as the author wrote it.
     CommasOnly,
     /// A labelled group: labels, then indented items.
-    Arm,
+    Arm(Arm),
+    /// Parts whose lines are their author's; commas may break lines that are too long. A setting may say that what is behind each
+    /// comma begins a line.
+    Lines(Option<Key>),
     /// Operands and operators of one precedence, broken at the operators.
     Operators(Operators),
     /// A target, one of these operators, a value that may go to the next line.
@@ -37,6 +40,15 @@ pub(crate) enum Rule {
     /// A tag with its attributes.
     Tag,
 }
+
+/// See [`Rule::Arm`].
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Arm {
+    /// A single simple item may stay on the line of the label, as its author had it.
+    pub single: bool,
+}
+
+pub(crate) const ARM: Rule = Rule::Arm(Arm { single: true });
 
 /// See [`Rule::Operators`].
 #[derive(Clone, Copy, Debug)]
@@ -78,6 +90,10 @@ pub(crate) struct Words {
     pub own_line: &'static [&'static str],
     /// Parts that begin a line where the author had it so.
     pub author: &'static [&'static str],
+    /// Fields that line up with those of neighbouring lines, the foremost first.
+    pub cells: &'static [&'static str],
+    /// Whether an item of several lines lines up with its neighbours, too.
+    pub long_cells: bool,
     /// Fields that hold one statement, braced or not.
     pub bodies: &'static [&'static str],
     /// Whether the last part is one statement, braced or not.
@@ -95,6 +111,8 @@ pub(crate) const WORDS: Words = Words {
     late: None,
     own_line: &[],
     author: &[],
+    cells: &[],
+    long_cells: false,
     bodies: &[],
     ends_in_body: false,
     joined: &[],
@@ -294,6 +312,10 @@ pub(crate) struct LayoutSpec {
     pub no_comma: &'static [&'static str],
     /// How wide lines may be where nothing says and the file does not show it.
     pub width: u32,
+    /// What items begin with that may stay on the line of a closing brace.
+    pub follows: &'static [&'static str],
+    /// Whether spaces that no row of the table speaks of stay as written.
+    pub as_written: bool,
     /// Settings of two ways that are usually the second of them, where neither a setting nor the file says.
     pub habits: &'static [Key],
 }
@@ -313,6 +335,8 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     values: &[],
     no_comma: &[],
     width: 100,
+    follows: &[],
+    as_written: false,
     habits: &[],
 };
 
@@ -338,7 +362,7 @@ impl LayoutTable {
             spec,
             rules: vec![Rule::Keep; count],
             within: vec![Vec::new(); count],
-            general: vec![Default::default(); count],
+            general: vec![if spec.as_written { (Side::Author, Side::Author) } else { Default::default() }; count],
             special: vec![Vec::new(); count],
             hugs: vec![None; count],
             chain: vec![None; count],

@@ -1,5 +1,7 @@
 //! Which token of the result is which of the original.
 
+use vknot_syntax::Loose;
+
 use crate::receipt::{Receipt, TokenChange};
 use crate::spec::Code;
 use super::contract::Contract;
@@ -43,6 +45,32 @@ impl<'a> Side<'a> {
 }
 
 impl Side<'_> {
+    /// The white space in front of a token.
+    fn white(&self, token: u32) -> &str {
+        self.code.source.slice(self.code.tree.gap_span(token))
+    }
+
+    fn is_prose(&self, token: u32) -> bool {
+        let tree = self.code.tree;
+        let kind = tree.tokens().get(token as usize).map(|token| tree.node(token.node).kind);
+        kind.is_some_and(|kind| tree.language().is_prose(kind))
+    }
+
+    /// Whether white space may come and go between two tokens, where that is meaning otherwise.
+    fn is_loose(&self, left: u32, right: u32) -> bool {
+        let tree = self.code.tree;
+        let within = |token: u32| {
+            let node = tree.tokens().get(token as usize).map(|token| tree.node(token.node).parent);
+            node.map_or("", |node| tree.kind_name(node))
+        };
+        let rows = |token: u32| {
+            let (text, within) = (self.text(token), within(token));
+            let is = move |row: &&Loose| row.token == text && (row.within.is_empty() || row.within == within);
+            tree.language().spec().loose.iter().filter(is)
+        };
+        rows(left).any(|row| row.behind) || rows(right).any(|row| row.before)
+    }
+
     /// One past the tokens, from the one given on, that a text is made of as a whole; `None` when they are not that text.
     fn behind(&self, token: u32, text: &str) -> Option<u32> {
         let start = self.offset(token);
@@ -152,10 +180,29 @@ impl Matcher<'_, '_> {
             let joined = self.old.text(index - 1).to_owned() + old;
             return Err(Refusal::at(tree.gap_span(index).end, Difference::Parted { joined }));
         }
+        if neighbours {
+            self.same_touch(index)?;
+        }
         self.matching.old[index as usize] = self.at;
         self.matching.new[self.at as usize] = index;
         self.at += 1;
         Ok(())
+    }
+
+    /// Where white space between two tokens is meaning, it is there if it was. Beside text, whether it holds a line break is meaning, too.
+    fn same_touch(&self, index: u32) -> Result<(), Refusal> {
+        let tree = self.old.code.tree;
+        let (was, is) = (self.old.white(index), self.new.white(self.at));
+        let prose = [index - 1, index].iter().any(|token| self.old.is_prose(*token));
+        let same = match prose {
+            true => (was.is_empty(), was.contains('\n')) == (is.is_empty(), is.contains('\n')),
+            false => was.is_empty() == is.is_empty() || self.old.is_loose(index - 1, index),
+        };
+        if same || !prose && tree.language().spec().loose.is_empty() {
+            return Ok(());
+        }
+        let [left, right] = [index - 1, index].map(|token| shortened(self.old.text(token)));
+        Err(Refusal::at(tree.gap_span(index).end, Difference::White { left, right }))
     }
 
     /// Whether the lines of a token may begin elsewhere.

@@ -51,6 +51,14 @@ pub enum Difference {
         /// The two, as they were.
         joined: String,
     },
+    /// White space came, or went, or has another kind where that is meaning.
+    #[error("the white space between `{left}` and `{right}` would mean something else")]
+    White {
+        /// What is in front of it.
+        left: String,
+        /// What is behind it.
+        right: String,
+    },
     /// The edits overlap or leave the text.
     #[error("the edits overlap")]
     UnsoundEdits,

@@ -1,5 +1,7 @@
 //! CSS.
 
+pub(crate) mod layout;
+
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
@@ -9,7 +11,7 @@ use crate::spec::looks::LookSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "css",
-    layout: None,
+    layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
@@ -19,6 +21,21 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[],
     settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TrimTrailingWhitespace,
+        Key::AlignComment,
+        Key::BlankEdge,
+        Key::BlankItem,
+        Key::BlankMost,
+        Key::BraceDeclaration,
+        Key::BreakBlock,
+        Key::SpaceColon,
+        Key::SpaceComma,
+        Key::SpaceParenthesis,
+        Key::WrapSelector,
         Key::IndentSize,
         Key::IndentStyle,
         Key::TabWidth,

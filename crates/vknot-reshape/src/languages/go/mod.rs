@@ -1,5 +1,7 @@
 //! Go.
 
+mod layout;
+
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
@@ -9,7 +11,7 @@ use crate::spec::looks::LookSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "go",
-    layout: None,
+    layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
@@ -17,8 +19,26 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::IndentCase, "0")],
+    defaults: &[
+        (Key::MaxLineLength, "off"),
+        (Key::AlignColumn, "all"),
+        (Key::AlignComment, "all"),
+        (Key::BreakKeep, "all"),
+        (Key::IndentCase, "0"),
+    ],
     settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TrimTrailingWhitespace,
+        Key::AlignColumn,
+        Key::AlignComment,
+        Key::BlankEdge,
+        Key::BlankItem,
+        Key::BlankMost,
+        Key::BreakBlock,
+        Key::BreakKeep,
         Key::IndentSize,
         Key::IndentStyle,
         Key::TabWidth,

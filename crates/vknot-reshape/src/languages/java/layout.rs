@@ -3,7 +3,7 @@
 use vknot_style::Key;
 
 use crate::spec::layout::{
-    Annotations, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Rule, SpaceRow,
+    Annotations, ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Rule, SpaceRow,
     WORDS, Words,
 };
 use crate::spec::layout::Side::{Open, Tight};
@@ -117,7 +117,7 @@ const RULES: &[(&str, Rule)] = &[
     ("block", STATEMENTS),
     ("constructor_body", STATEMENTS),
     ("switch_block", STATEMENTS),
-    ("switch_block_statement_group", Rule::Arm),
+    ("switch_block_statement_group", ARM),
     ("switch_rule", Rule::Assign(&["->"])),
     ("switch_label", Rule::Commas),
     ("guard", PLAIN),

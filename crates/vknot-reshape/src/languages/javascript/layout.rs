@@ -4,7 +4,7 @@
 use vknot_style::Key;
 
 use crate::spec::layout::{
-    Annotations, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS,
+    Annotations, ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS,
     Operators, Pad, Rule, SpaceRow,
     WORDS, Words,
 };
@@ -147,8 +147,8 @@ const RULES: &[(&str, Rule)] = &[
     ("enum_body", Rule::Braces(Braces { rows: true, ..MEMBERS })),
     ("statement_block", Rule::Braces(BLOCK)),
     ("switch_body", Rule::Braces(BLOCK)),
-    ("switch_case", Rule::Arm),
-    ("switch_default", Rule::Arm),
+    ("switch_case", ARM),
+    ("switch_default", ARM),
     // Lists.
     ("formal_parameters", Rule::List(PARAMETERS)),
     ("arguments", Rule::List(LISTED)),

@@ -7,7 +7,7 @@ use crate::spec::ToolSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "scss",
-    layout: None,
+    layout: Some(&css::layout::LAYOUT),
     looks: &css::LOOKS,
     indent: &css::INDENTED,
     imports: None,
@@ -17,6 +17,22 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[],
     settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TrimTrailingWhitespace,
+        Key::AlignComment,
+        Key::BlankEdge,
+        Key::BlankItem,
+        Key::BlankMost,
+        Key::BraceDeclaration,
+        Key::BreakBlock,
+        Key::SpaceColon,
+        Key::SpaceComma,
+        Key::SpaceParenthesis,
+        Key::WrapSelector,
+        Key::BraceFollow,
         Key::IndentSize,
         Key::IndentStyle,
         Key::TabWidth,

@@ -11,7 +11,8 @@ impl Planner<'_> {
     /// The outermost link plans for the whole chain; each link spaces its own parts.
     pub(in crate::layout) fn chain(&mut self, id: NodeId, children: &[NodeId]) {
         let inner = self.tree.parent(id).is_some_and(|parent| self.link_before(parent) == Some(id));
-        if !inner {
+        // With all breaks kept the lines are their author's.
+        if !inner && self.options.keep != KeepBreaks::All {
             self.chain_group(id);
         }
         for pair in children.windows(2) {

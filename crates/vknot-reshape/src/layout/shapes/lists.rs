@@ -5,7 +5,8 @@ use vknot_syntax::{NodeId, Role};
 use vknot_style::choices::{AlignList, KeepBreaks};
 use crate::layout::plan::{AddedComma, GapPlan, Group};
 use crate::layout::planner::Planner;
-use crate::spec::layout::{Fill, Hug, List, Rule};
+use vknot_style::Key;
+use crate::spec::layout::{Fill, Hug, List, Rule, Spacing};
 
 impl Planner<'_> {
     /// On one line if it fits; else broken behind the opening bracket and behind every separator.
@@ -17,14 +18,13 @@ impl Planner<'_> {
             self.space(id, pair[0], pair[1]);
         }
         let (Some(first), Some(last)) = (inner.first(), inner.last()) else {
-            return self.plan.set(close_gap, GapPlan::fixed(false));
+            return self.plan.set(close_gap, self.empty(close_gap));
         };
+        if self.options.keep == KeepBreaks::All {
+            return self.list_as_written(id, rule, &children[open..= close]);
+        }
         let mut group = Group::over(self.first(children[open]), self.end(children[close]));
-        group.keep = match self.options.keep {
-            KeepBreaks::None => false,
-            KeepBreaks::Some => rule.keep && self.newlines(self.first(*first)) > 0,
-            KeepBreaks::All => true,
-        };
+        group.keep = self.options.keep != KeepBreaks::None && rule.keep && self.newlines(self.first(*first)) > 0;
         // A separator behind the last item is how an author asks for one item a line.
         let several = inner.len() > 2 || self.newlines(self.first(*first)) > 0;
         group.always = self.is_separator(*last) && self.name(*last) == "," && rule.close_apart && several;
@@ -48,7 +48,7 @@ impl Planner<'_> {
         let filled = self.is_filled(rule, inner, group.keep || begun);
         let number = self.plan.group(group);
         // The items of a broken list may still share one line.
-        let among = match rule.together && !group.always && self.options.keep != KeepBreaks::All {
+        let among = match rule.together && !group.always {
             true => {
                 let items = Group {
                     outer: number,
@@ -92,6 +92,30 @@ impl Planner<'_> {
             self.plan.set(gap, plan);
         }
         if rule.comma && !aligned {
+            self.comma_behind(inner, number);
+        }
+    }
+
+    /// A list whose line breaks are its author's; where it is too long, it is filled.
+    fn list_as_written(&mut self, id: NodeId, rule: &List, parts: &[NodeId]) {
+        let [open, inner @ .., close] = parts else { return };
+        let most = self.options.blank_most;
+        let mut group = Group::over(self.first(*open), self.end(*close));
+        group.always = self.newlines(self.first(*close)) > 0;
+        let number = self.plan.group(group);
+        for pair in parts.windows(2) {
+            let gap = self.first(pair[1]);
+            if self.newlines(gap) > 0 {
+                self.plan.set(gap, GapPlan::hard(number, 0, most));
+            } else if pair[0] == *open || pair[1] == *close {
+                self.padded(gap, rule.padded, GapPlan::fixed);
+            } else if self.is_separator(pair[0]) {
+                self.plan.set(gap, GapPlan::filled(number, true));
+            } else {
+                self.space(id, pair[0], pair[1]);
+            }
+        }
+        if rule.comma {
             self.comma_behind(inner, number);
         }
     }
@@ -177,6 +201,31 @@ impl Planner<'_> {
         }
     }
 
+    /// Parts whose lines are their author's. Behind a comma a line may break that is too long, or begins one if a setting says so.
+    pub(in crate::layout) fn lines(&mut self, id: NodeId, each: Option<Key>, children: &[NodeId]) {
+        let number = self.plan.group(Group::over(self.first(id), self.end(id)));
+        let most = self.options.blank_most;
+        for pair in children.windows(2) {
+            let gap = self.first(pair[1]);
+            let (behind_comma, broken) = (self.name(pair[0]) == ",", self.newlines(gap) > 0);
+            match each.filter(|_| behind_comma) {
+                Some(key) => {
+                    let ways = [GapPlan::filled(number, true), GapPlan::hard(number, 0, 0)];
+                    self.set_by(gap, key, ways, Some(broken));
+                }
+                None if broken && self.name(pair[1]) != "," => self.plan.set(gap, GapPlan::hard(number, 0, most)),
+                None if behind_comma => {
+                    let kinds = [id, pair[0], pair[1]].map(|id| self.tree.node(id).kind);
+                    match self.table.spacing(kinds[0], kinds[1], kinds[2]) {
+                        Spacing::By(key) => self.spaced_by(gap, key, [false, true].map(|spaced| GapPlan::filled(number, spaced))),
+                        _ => self.plan.set(gap, GapPlan::filled(number, true)),
+                    }
+                }
+                None => self.space(id, pair[0], pair[1]),
+            }
+        }
+    }
+
     /// Items parted by commas, as many on a line as fit.
     pub(in crate::layout) fn commas(&mut self, id: NodeId, children: &[NodeId]) {
         let mut group = Group::over(self.first(id), self.end(id));
@@ -184,6 +233,9 @@ impl Planner<'_> {
         let number = self.plan.group(group);
         for pair in children.windows(2) {
             match self.is_separator(pair[0]) {
+                true if group.keep && self.newlines(self.first(pair[1])) > 0 => {
+                    self.plan.set(self.first(pair[1]), GapPlan::hard(number, 0, 0));
+                }
                 true => self.plan.set(self.first(pair[1]), GapPlan::filled(number, true)),
                 false => self.space(id, pair[0], pair[1]),
             }

@@ -63,6 +63,9 @@ impl Planner<'_> {
             (group.open, group.first) = (gap.saturating_sub(1), gap);
             group.always |= kept && self.newlines(gap) > 0;
         }
+        if self.options.keep == KeepBreaks::All {
+            return self.operators_as_written(group, gaps);
+        }
         let number = self.plan.group(group);
         if let Some(gap) = leading {
             self.plan.gaps[gap as usize] = GapPlan::soft(number, true);
@@ -83,6 +86,16 @@ impl Planner<'_> {
             let shows = (before != behind).then_some(behind);
             self.set_by(gap, Key::WrapOperator, [soft, fixed], shows);
             self.set_by(gap + 1, Key::WrapOperator, [fixed, soft], None);
+        }
+    }
+
+    /// Operators whose lines break where their author broke them, or where they do not fit.
+    fn operators_as_written(&mut self, group: Group, gaps: Vec<u32>) {
+        let number = self.plan.group(Group { always: true, ..group });
+        for gap in gaps.into_iter().flat_map(|gap| [gap, gap + 1]) {
+            if self.newlines(gap) > 0 {
+                self.plan.set(gap, GapPlan::hard(number, 0, 0));
+            }
         }
     }
 

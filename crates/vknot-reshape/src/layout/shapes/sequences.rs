@@ -2,10 +2,11 @@
 
 use vknot_syntax::{NodeId, Role};
 
+use vknot_style::Key;
 use vknot_style::choices::KeepBreaks;
 use crate::layout::plan::{GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
-use crate::spec::layout::{Braces, Items, Rule};
+use crate::spec::layout::{Arm, Braces, Items, Rule};
 
 impl Planner<'_> {
     /// Items on lines of their own; separators stay with what they follow.
@@ -15,6 +16,12 @@ impl Planner<'_> {
             let gap = self.first(*child);
             if index == 0 {
                 before = self.item_of(*child);
+                continue;
+            }
+            if self.table.spec.follows.contains(&self.token_text(gap)) && self.token_text(gap - 1) == "}" {
+                let shows = self.newlines(gap) > 0;
+                self.set_by(gap, Key::BraceFollow, [GapPlan::fixed(true), GapPlan::hard(group, 0, 0)], Some(shows));
+                before = Some(*child);
                 continue;
             }
             let opens_with_separator = matches!(self.token_text(gap), ";" | ",");
@@ -80,13 +87,15 @@ impl Planner<'_> {
 
     /// Items between braces, indented one level; `{}` when there are none.
     pub(in crate::layout) fn braces(&mut self, id: NodeId, rule: &Braces, children: &[NodeId]) {
-        let Some((open, close)) = self.brackets(children) else { return self.keep_unruled(children) };
+        let Some((open, close)) = self.brackets(children) else {
+            return children.windows(2).for_each(|pair| self.space(id, pair[0], pair[1]));
+        };
         let inner = &children[open + 1..close];
         let close_gap = self.first(children[close]);
         for pair in children[..= open].windows(2) {
             self.space(id, pair[0], pair[1]);
         }
-        let Some(first) = inner.first() else { return self.plan.set(close_gap, GapPlan::fixed(false)) };
+        let Some(first) = inner.first() else { return self.plan.set(close_gap, self.empty(close_gap)) };
         if let Some(group) = self.inline_group(id, rule, children, inner) {
             self.plan.set(self.first(*first), GapPlan::soft(group, true));
             self.plan.set(close_gap, GapPlan::soft(group, true));
@@ -119,11 +128,26 @@ impl Planner<'_> {
         self.items(&Items { apart: rule.apart, imports_apart: false }, inner, number);
     }
 
+    /// The gap between brackets that hold nothing.
+    pub(in crate::layout) fn empty(&self, gap: u32) -> GapPlan {
+        match self.options.keep == KeepBreaks::All && self.newlines(gap) > 0 {
+            true => GapPlan::hard(NO_GROUP, 0, 0),
+            false => GapPlan::fixed(false),
+        }
+    }
+
     /// The positions of the first and last bracket among a node's parts.
     pub(in crate::layout) fn brackets(&self, children: &[NodeId]) -> Option<(usize, usize)> {
         let is = |id: &NodeId, set: &[&str]| self.is_punctuation(*id) && set.contains(&self.name(*id));
-        let open = children.iter().position(|id| is(id, &["{", "(", "[", "<", "|"]))?;
         let close = children.iter().rposition(|id| is(id, &["}", ")", "]", ">", "|"]))?;
+        let shape = match self.name(children[close]) {
+            "}" => "{",
+            ")" => "(",
+            "]" => "[",
+            ">" => "<",
+            other => other,
+        };
+        let open = children.iter().position(|id| is(id, &[shape]))?;
         (open < close).then_some((open, close))
     }
 
@@ -176,7 +200,7 @@ impl Planner<'_> {
         }
         let mut items = tree.parts(block).filter(|part| !self.is_punctuation(*part));
         let only = items.next()?;
-        let simple = !matches!(self.role(only), Role::Branch | Role::Type | Role::Callable | Role::Comment);
+        let simple = !matches!(self.role(only), Role::Branch | Role::Type | Role::Callable | Role::Rule | Role::Comment);
         if items.next().is_some() || !simple || tree.children(block).any(|child| self.is_comment(child)) {
             return None;
         }
@@ -208,7 +232,7 @@ impl Planner<'_> {
     }
 
     /// Labels, then items one level in.
-    pub(in crate::layout) fn arm(&mut self, id: NodeId, children: &[NodeId]) {
+    pub(in crate::layout) fn arm(&mut self, id: NodeId, rule: Arm, children: &[NodeId]) {
         let colon = |child: &NodeId| self.is_punctuation(*child) && self.name(*child) == ":";
         let is_label = |planner: &Self, child: NodeId| planner.role(child) == Role::Label || planner.is_comment(child);
         let behind = children.iter().rposition(colon).map_or(0, |at| at + 1);
@@ -230,7 +254,7 @@ impl Planner<'_> {
         if children.len() - body == 1 && self.role(*first) == Role::Block && from == body {
             return self.plan.set(self.first(*first), GapPlan::fixed(true));
         }
-        let single = self.is_single_arm(id, &children[body..]);
+        let single = rule.single && self.is_single_arm(id, &children[body..]);
         let mut group = Group::over(self.first(id), self.end(id));
         group.first = self.first(children[from]);
         group.always = !single;

@@ -4,7 +4,7 @@ use vknot_syntax::{NodeId, Role};
 
 use vknot_style::Key;
 use vknot_style::choices::{KeepBreaks, RequiredBraces};
-use crate::layout::plan::{AddedBraces, GapPlan, Group, NO_GROUP};
+use crate::layout::plan::{AddedBraces, Cell, GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
 use crate::spec::layout::{Annotations, BraceOf, Rule, Words};
 
@@ -28,6 +28,9 @@ impl Planner<'_> {
             let number = self.plan.group(group);
             self.shared.insert(id, number);
         }
+        if !rule.cells.is_empty() && self.has_its_line(id, rule.long_cells) {
+            self.cells(id, rule.cells, children);
+        }
         let plain = rule.is_plain();
         for pair in children.windows(2) {
             match plain {
@@ -35,6 +38,38 @@ impl Planner<'_> {
                 false => self.part(id, rule, pair[0], pair[1]),
             }
         }
+    }
+
+    /// Whether an item has a line to itself: what takes several lines, or shares one, has no neighbours.
+    fn has_its_line(&self, id: NodeId, long: bool) -> bool {
+        let (node, source) = (self.tree.node(id), self.code.source);
+        let begins = self.newlines(node.first_token) > 0 || node.first_token == 0;
+        let mut behind = node.token_end;
+        while matches!(self.token_text(behind), "," | ";") && self.newlines(behind) == 0 || self.is_trailing(behind) {
+            behind += 1;
+        }
+        let ends = self.newlines(behind) > 0 || behind as usize >= self.tree.tokens().len();
+        begins && ends && (long || source.line(node.start) == source.line(node.end))
+    }
+
+    fn is_trailing(&self, token: u32) -> bool {
+        self.is_comment_token(token) && self.newlines(token) == 0
+    }
+
+    /// Notes the parts of an item that may line up with those of its neighbours.
+    fn cells(&mut self, id: NodeId, cells: &[&str], children: &[NodeId]) {
+        let holder = self.tree.node(id).parent;
+        for (column, cell) in cells.iter().enumerate() {
+            if let Some(cell) = children.iter().skip(1).find(|child| self.is_part(**child, cell)) {
+                self.plan.cells.push(Cell { gap: self.first(*cell), column: column as u8, holder });
+            }
+        }
+    }
+
+    /// Whether a part stands in a field, or is such a token.
+    fn is_part(&self, part: NodeId, name: &str) -> bool {
+        let field = self.tree.language().field_name(self.tree.node(part).field);
+        field == name || self.name(part) == name
     }
 
     fn part(&mut self, id: NodeId, rule: &Words, before: NodeId, part: NodeId) {

@@ -10,6 +10,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     extensions: &["css"],
     roles: &[sheets::ROLES],
     block_comment: ("/*", "*/"),
+    loose: sheets::LOOSE,
     ..LANGUAGE
 };
 

@@ -11,6 +11,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     roles: &[sheets::ROLES],
     line_comment: "//",
     block_comment: ("/*", "*/"),
+    loose: sheets::LOOSE,
     ..LANGUAGE
 };
 

@@ -7,7 +7,7 @@ mod expressions;
 mod lexer;
 mod reader;
 
-use crate::language::{Field, Kind};
+use crate::language::{Field, Kind, Loose};
 use crate::tree::TreeBuilder;
 use super::{completed, kinds, Lexeme, partners};
 use super::brackets::Side;
@@ -86,3 +86,17 @@ fn shape(kind: Kind) -> Option<(u8, Side)> {
         _ => None,
     }
 }
+
+/// The tokens beside which white space is no meaning.
+pub(crate) const LOOSE: &[Loose] = &[
+    Loose { token: "{", within: "body", before: true, behind: true },
+    Loose { token: "}", within: "body", before: true, behind: true },
+    Loose { token: ";", within: "", before: true, behind: true },
+    Loose { token: ",", within: "", before: true, behind: true },
+    Loose { token: "(", within: "", before: false, behind: true },
+    Loose { token: ")", within: "", before: true, behind: false },
+    Loose { token: ":", within: "declaration", before: true, behind: true },
+    Loose { token: ":", within: "variable", before: true, behind: true },
+    Loose { token: ":", within: "arguments", before: true, behind: true },
+    Loose { token: ":", within: "group", before: true, behind: true },
+];

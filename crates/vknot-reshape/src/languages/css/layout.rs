@@ -1,0 +1,62 @@
+//! How style sheets are laid out. Whether two tokens touch is meaning in selectors and values, so it stays; lines, the spaces beside
+//! brackets, commas, colons and combinators are set.
+
+use vknot_style::Key;
+
+use crate::spec::layout::{
+    BraceOf, BRACES, Braces, Items, LAYOUT_OF_MOST, LayoutSpec, Rule, SpaceRow, WORDS, Words,
+};
+use crate::spec::layout::Side::{Author, By, Open, Tight};
+
+pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
+    rules: RULES,
+    spacing: SPACING,
+    follows: &["@else"],
+    as_written: true,
+    habits: &[Key::SpaceColon, Key::SpaceComma, Key::WrapSelector],
+    ..LAYOUT_OF_MOST
+};
+
+/// What has a blank line around it, where a setting says so.
+const APART: &[&str] = &["rule", "at_rule", "mixin"];
+
+const HEADED: Rule = Rule::Words(Words { brace: BraceOf::Declaration, ..WORDS });
+const PLAIN: Rule = Rule::Words(WORDS);
+
+const RULES: &[(&str, Rule)] = &[
+    ("sheet", Rule::Items(Items { apart: APART, imports_apart: false })),
+    ("body", Rule::Braces(Braces { apart: APART, leading_blank: true, single: true, ..BRACES })),
+    ("rule", HEADED),
+    ("at_rule", HEADED),
+    ("mixin", HEADED),
+    ("conditional", HEADED),
+    ("loop", HEADED),
+    ("declaration", HEADED),
+    ("variable", HEADED),
+    ("statement", PLAIN),
+    ("import", PLAIN),
+    ("selectors", Rule::Lines(Some(Key::WrapSelector))),
+    ("selector", Rule::Lines(None)),
+    ("head", Rule::Lines(None)),
+    ("value", Rule::Lines(None)),
+    ("value_part", Rule::Lines(None)),
+    ("arguments", Rule::Lines(None)),
+    ("group", Rule::Lines(None)),
+    ("call", Rule::Lines(None)),
+    ("operation", Rule::Lines(None)),
+    ("unary_operation", Rule::Lines(None)),
+];
+
+const SPACING: &[SpaceRow] = &[
+    ("", ",", Tight, By(Key::SpaceComma)),
+    ("selectors", ",", Tight, Open),
+    ("", ";", Tight, Author),
+    ("arguments", ";", Tight, Open),
+    ("", "(", Author, By(Key::SpaceParenthesis)),
+    ("", ")", By(Key::SpaceParenthesis), Author),
+    ("", "body", Open, Open),
+    ("declaration", ":", Tight, By(Key::SpaceColon)),
+    ("variable", ":", Tight, By(Key::SpaceColon)),
+    ("arguments", ":", Tight, By(Key::SpaceColon)),
+    ("group", ":", Tight, By(Key::SpaceColon)),
+];
