@@ -173,6 +173,8 @@ settings! {
         "Where the brace of a type or callable opens: on the same line or on the next";
     BraceFollow: "vknot_brace_follow", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where `else` and the like stand behind a closing brace: on the same line or on the next; usually as the brace of a conditional";
+    BraceLambda: "vknot_brace_lambda", Values::Words(&["same", "next", "as-found"]), "as-found",
+        "Where the brace of a callable without a name opens: on the same line or on the next";
     BraceRequired: "vknot_brace_required", Values::Words(&["keep", "multiline", "always"]), "keep",
         "Whether a single statement under a conditional or loop gets braces: never, if it is on a line of its own, always";
     BreakBlock: "vknot_break_block", Values::Words(&["keep", "all"]), "keep",
@@ -209,10 +211,14 @@ settings! {
         "Levels of indentation of the wrapped lines of an item of a list against its first line";
     IndentPage: "vknot_indent_page", Values::Words(&["nested", "flush", "flat"]), "nested",
         "How a page is indented: all nested, `head` and `body` at the margin, also what `body` holds";
+    SpaceArguments: "vknot_space_arguments", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether a space stands between what is called and the arguments handed over";
     SpaceBrace: "vknot_space_brace", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether literals and the like on one line have spaces inside their curly brackets";
     SpaceBracket: "vknot_space_bracket", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether literals on one line have spaces inside their square brackets";
+    SpaceCast: "vknot_space_cast", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether a space stands behind the bracket of a cast";
     SpaceColon: "vknot_space_colon", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands behind the colon of a declaration";
     SpaceComma: "vknot_space_comma", Values::Words(&["false", "true", "as-found"]), "as-found",

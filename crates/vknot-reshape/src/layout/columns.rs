@@ -1,6 +1,6 @@
 //! Columns of neighbouring lines: parts of items, and comments behind code, that are lined up.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 use vknot_style::choices::AlignColumn;
 use vknot_syntax::{NodeId, Span};
@@ -17,6 +17,8 @@ pub(super) struct Placed {
     pub column: u32,
     /// The columns at which it was written: what is before it ends, it begins.
     pub was: (u32, u32),
+    /// The columns at which its line begins: now, and as written.
+    pub begins: (u32, u32),
     /// Which part of its line it is, and what holds its neighbours.
     pub part: (u8, NodeId),
 }
@@ -46,18 +48,19 @@ pub(super) fn line_up(cells: &[Placed], comments: &[Trailing], paper: &Paper) ->
     let mut moved: HashMap<u32, u32> = HashMap::new();
     let mut cells: Vec<Placed> = cells.to_vec();
     move_up(&mut cells);
+    let kept = lined_up_by_author(&cells);
     cells.sort_by_key(|cell| (cell.part, cell.line));
     for run in cells.chunk_by(|a, b| a.part == b.part && a.line + 1 == b.line) {
         let ends: Vec<u32> =
             run.iter().map(|cell| cell.column + moved.get(&cell.line).copied().unwrap_or(0)).collect();
         let target = ends.iter().max().copied().unwrap_or(0) + 1;
-        let lined_up = match paper.columns {
-            AlignColumn::All => true,
-            AlignColumn::None => false,
-            AlignColumn::Keep => are_lined_up(run),
-        };
         for (cell, end) in run.iter().zip(ends) {
-            let spaces = if lined_up { target - end } else { 1 };
+            let spaces = match paper.columns {
+                AlignColumn::All => target - end,
+                AlignColumn::None => 1,
+                AlignColumn::Keep if kept.contains(&cell.place()) => (cell.begins.0 + cell.place().1).saturating_sub(end).max(1),
+                AlignColumn::Keep => 1,
+            };
             gaps.push((cell.gap, " ".repeat(spaces as usize)));
             *moved.entry(cell.line).or_default() += spaces - 1;
         }
@@ -96,9 +99,22 @@ fn move_up(cells: &mut [Placed]) {
     }
 }
 
-/// Whether an author lined up a run: all begin in one column, and one of them could have begun before it.
-fn are_lined_up(run: &[Placed]) -> bool {
-    let Some(first) = run.first() else { return false };
-    let same = run.iter().all(|cell| cell.was.1 == first.was.1);
-    same && run.len() > 1 && run.iter().any(|cell| cell.was.0 + 1 < cell.was.1)
+/// A part of lines in what holds them, and the column where it was written, counted from where the line begins.
+type Column = ((u8, NodeId), u32);
+
+impl Placed {
+    fn place(&self) -> Column {
+        (self.part, self.was.1.saturating_sub(self.begins.1))
+    }
+}
+
+/// The columns that an author lined up: several begin there, and one of them could have begun before.
+fn lined_up_by_author(cells: &[Placed]) -> HashSet<Column> {
+    let mut found: HashMap<Column, (u32, bool)> = HashMap::new();
+    for cell in cells {
+        let (count, padded) = found.entry(cell.place()).or_default();
+        *count += 1;
+        *padded |= cell.was.0 + 1 < cell.was.1;
+    }
+    found.into_iter().filter(|(_, (count, padded))| *count > 1 && *padded).map(|(place, _)| place).collect()
 }

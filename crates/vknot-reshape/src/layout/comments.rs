@@ -1,5 +1,6 @@
 //! Gaps beside comments. A comment stays on a line of its own, or behind what it was behind, as its author had it.
 
+use crate::spec::indent::Hold;
 use crate::frames::comments::{Beside, is_line_comment};
 use crate::frames::place::blank_columns;
 use super::plan::{Form, GapPlan};
@@ -7,6 +8,7 @@ use super::planner::Planner;
 
 /// Settles the gaps around every comment, over what the rules said.
 pub(super) fn settle(planner: &mut Planner<'_>) {
+    directives(planner);
     let (code, tab_width) = (planner.code, planner.options.tab_width);
     let mut beside = Beside::default();
     for token in 0..planner.tree.tokens().len() as u32 {
@@ -38,6 +40,7 @@ fn before(planner: &mut Planner<'_>, token: u32) {
     let own_line = planner.newlines(token) > 0;
     let closes_line = is_line_comment(planner.code, token) || planner.newlines(token + 1) > 0;
     let empty = planner.written[token as usize].empty;
+    let touches = !planner.tree.language().spec().loose.is_empty();
     let slot = &mut planner.plan.gaps[token as usize];
     if matches!(slot.form, Form::Keep | Form::Verbatim) || token == 0 {
         return;
@@ -45,11 +48,37 @@ fn before(planner: &mut Planner<'_>, token: u32) {
     *slot = match slot.form {
         Form::Hard if own_line => *slot,
         _ if own_line => broken(*slot, most),
-        _ if closes_line => GapPlan::fixed(true),
+        _ if closes_line => GapPlan::fixed(!(empty && touches)),
         Form::Hard | Form::Soft | Form::Author if !empty => GapPlan::fixed(true),
         Form::Hard => GapPlan::fixed(true),
         _ => GapPlan::fixed(!empty),
     };
+}
+
+/// The lines of directives stay lines.
+fn directives(planner: &mut Planner<'_>) {
+    let (tree, table) = (planner.tree, &planner.code.toolkit().indent);
+    let most = planner.options.blank_most;
+    for node in tree.nodes() {
+        if table.kind(node.kind).hold != Hold::Margin || node.is_empty() {
+            continue;
+        }
+        let mut gap = node.first_token;
+        let count = tree.tokens().len() as u32;
+        if planner.newlines(gap) > 0 {
+            let slot = &mut planner.plan.gaps[gap as usize];
+            *slot = if slot.form == Form::Hard { *slot } else { broken(*slot, most) };
+        }
+        gap += 1;
+        while gap < count && planner.newlines(gap) == 0 {
+            planner.plan.gaps[gap as usize] = GapPlan::keep();
+            gap += 1;
+        }
+        if gap < count {
+            let slot = &mut planner.plan.gaps[gap as usize];
+            *slot = if slot.form == Form::Hard { *slot } else { broken(*slot, most) };
+        }
+    }
 }
 
 fn after(planner: &mut Planner<'_>, token: u32) {

@@ -294,9 +294,17 @@ impl Printer<'_, '_> {
         }
         let was = (self.written_column(span.start), self.written_column(span.end));
         let part = (cell.column, cell.holder);
-        self.placed.push(Placed { gap: span, line: self.line, column: self.column, was, part });
+        let begins = (self.line_place.columns(), self.line_indent());
+        self.placed.push(Placed { gap: span, line: self.line, column: self.column, was, begins, part });
         self.column += 1;
         true
+    }
+
+    /// The columns of white space that the line at hand was written with.
+    fn line_indent(&self) -> u32 {
+        let rest = self.planner.text.get(self.written_line as usize..).unwrap_or("");
+        let blank = rest.len() - rest.trim_start_matches([' ', '\t']).len();
+        blank_columns(&rest[..blank], self.paper.indentation.tab_width)
     }
 
     /// Passes over a gap on one line that is as it should be, which most are.

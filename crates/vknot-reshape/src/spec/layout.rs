@@ -72,6 +72,8 @@ pub(crate) enum Annotations {
 pub(crate) enum BraceOf {
     Control,
     Declaration,
+    /// That of a callable without a name.
+    Lambda,
     Neither,
 }
 
@@ -82,6 +84,8 @@ pub(crate) struct Words {
     pub wrap: &'static [&'static str],
     /// The setting that says whether a line breaks before such a token or after it.
     pub wrap_by: Option<Key>,
+    /// Whether the author's line break at one of them has all of them begin lines.
+    pub wrap_kept: bool,
     /// Parts that begin a line when they do not fit on the one before.
     pub clauses: &'static [&'static str],
     /// A part that begins a line when not even the beginning of the header fits with it: kind before, field.
@@ -107,6 +111,7 @@ pub(crate) struct Words {
 pub(crate) const WORDS: Words = Words {
     wrap: &[],
     wrap_by: None,
+    wrap_kept: false,
     clauses: &[],
     late: None,
     own_line: &[],
@@ -152,6 +157,8 @@ pub(crate) struct Braces {
     pub comma: bool,
     /// A single simple item may stay on the line of the braces, as its author had it.
     pub single: bool,
+    /// So may several.
+    pub several: bool,
 }
 
 pub(crate) const BRACES: Braces = Braces {
@@ -161,6 +168,7 @@ pub(crate) const BRACES: Braces = Braces {
     rows: false,
     comma: false,
     single: false,
+    several: false,
 };
 
 /// What stands inside the brackets of a list on one line.

@@ -1,5 +1,7 @@
 //! C#.
 
+mod layout;
+
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
@@ -9,7 +11,7 @@ use crate::spec::looks::{LookSpec, RegionMarkers};
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "csharp",
-    layout: None,
+    layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
@@ -19,6 +21,36 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[(Key::IndentCaseBrace, "0")],
     settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TrimTrailingWhitespace,
+        Key::AlignComment,
+        Key::BlankEdge,
+        Key::BlankItem,
+        Key::BlankMost,
+        Key::BraceControl,
+        Key::BraceDeclaration,
+        Key::BraceFollow,
+        Key::BraceLambda,
+        Key::BraceRequired,
+        Key::BreakBlock,
+        Key::BreakKeep,
+        Key::SpaceArguments,
+        Key::SpaceBrace,
+        Key::SpaceBracket,
+        Key::SpaceCast,
+        Key::SpaceControl,
+        Key::SpaceIndex,
+        Key::SpaceLambda,
+        Key::SpaceParameters,
+        Key::SpaceParenthesis,
+        Key::SpaceUnary,
+        Key::WrapChain,
+        Key::WrapConditional,
+        Key::WrapOperand,
+        Key::WrapOperator,
         Key::IndentSize,
         Key::IndentStyle,
         Key::TabWidth,

@@ -21,6 +21,8 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
 const APART: &[&str] = &["rule", "at_rule", "mixin"];
 
 const HEADED: Rule = Rule::Words(Words { brace: BraceOf::Declaration, ..WORDS });
+const VALUED: Rule =
+    Rule::Words(Words { brace: BraceOf::Declaration, cells: &["value"], long_cells: true, ..WORDS });
 const PLAIN: Rule = Rule::Words(WORDS);
 
 const RULES: &[(&str, Rule)] = &[
@@ -31,8 +33,8 @@ const RULES: &[(&str, Rule)] = &[
     ("mixin", HEADED),
     ("conditional", HEADED),
     ("loop", HEADED),
-    ("declaration", HEADED),
-    ("variable", HEADED),
+    ("declaration", VALUED),
+    ("variable", VALUED),
     ("statement", PLAIN),
     ("import", PLAIN),
     ("selectors", Rule::Lines(Some(Key::WrapSelector))),

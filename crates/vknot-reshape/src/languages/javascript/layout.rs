@@ -284,7 +284,7 @@ const SPACING: &[SpaceRow] = &[
     ("", "~", Open, By(Key::SpaceUnary)),
     ("", "++", By(Key::SpaceUnary), By(Key::SpaceUnary)),
     ("", "--", By(Key::SpaceUnary), By(Key::SpaceUnary)),
-    ("", "arguments", Tight, Open),
+    ("", "arguments", By(Key::SpaceArguments), Open),
     ("", "type_arguments", Tight, Open),
     ("", "type_parameters", Tight, Open),
     ("", "type_annotation", Tight, Open),

@@ -15,13 +15,14 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[],
+    defaults: &[(Key::MaxLineLength, "off")],
     settings: &[
         Key::Charset,
         Key::EndOfLine,
         Key::InsertFinalNewline,
         Key::MaxLineLength,
         Key::TrimTrailingWhitespace,
+        Key::AlignColumn,
         Key::AlignComment,
         Key::BlankEdge,
         Key::BlankItem,

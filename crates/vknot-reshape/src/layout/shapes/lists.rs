@@ -15,7 +15,12 @@ impl Planner<'_> {
         let inner = &children[open + 1..close];
         let close_gap = self.first(children[close]);
         for pair in children[..= open].windows(2).chain(children[close..].windows(2)) {
-            self.space(id, pair[0], pair[1]);
+            let gap = self.first(pair[1]);
+            // The bracket of a literal may begin a line.
+            match rule.keep && self.options.keep != KeepBreaks::None && pair[1] == children[open] && self.newlines(gap) > 0 {
+                true => self.plan.set(gap, GapPlan::author(true)),
+                false => self.space(id, pair[0], pair[1]),
+            }
         }
         let (Some(first), Some(last)) = (inner.first(), inner.last()) else {
             return self.plan.set(close_gap, self.empty(close_gap));

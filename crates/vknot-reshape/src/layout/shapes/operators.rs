@@ -152,6 +152,8 @@ impl Planner<'_> {
             let gap = self.first(*value);
             if self.role(*value) == Role::Block && self.table.spec.brace_after_wrap {
                 self.plan.set(gap, GapPlan::after_wrap());
+            } else if self.role(*value) == Role::Block {
+                self.brace_by(Key::BraceLambda, GapPlan::fixed(true), id, *value);
             } else if self.stays_behind_operator(*value) {
                 self.plan.set(gap, GapPlan::fixed(true));
             } else {

@@ -201,7 +201,7 @@ impl Planner<'_> {
         let mut items = tree.parts(block).filter(|part| !self.is_punctuation(*part));
         let only = items.next()?;
         let simple = !matches!(self.role(only), Role::Branch | Role::Type | Role::Callable | Role::Rule | Role::Comment);
-        if items.next().is_some() || !simple || tree.children(block).any(|child| self.is_comment(child)) {
+        if items.next().is_some() && !rule.several || !simple || tree.children(block).any(|child| self.is_comment(child)) {
             return None;
         }
         let mut group = Group::over(first.saturating_sub(1), self.end(block));

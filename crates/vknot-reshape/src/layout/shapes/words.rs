@@ -109,8 +109,16 @@ impl Planner<'_> {
         let key = match rule.brace {
             BraceOf::Control => Key::BraceControl,
             BraceOf::Declaration => Key::BraceDeclaration,
+            BraceOf::Lambda => Key::BraceLambda,
             BraceOf::Neither => return self.plan.set(gap, same),
         };
+        self.brace_by(key, same, id, block);
+    }
+
+    /// An opening brace whose place a setting says.
+    pub(in crate::layout) fn brace_by(&mut self, key: Key, same: GapPlan, id: NodeId, block: NodeId) {
+        let gap = self.first(block);
+        let after_wrap = self.table.spec.brace_after_wrap;
         // What stays on one line does so with its header.
         if let Some(group) = self.single_group(block) {
             return self.set_by(gap, key, [GapPlan::fixed(true), GapPlan::soft(group, true)], None);
@@ -195,7 +203,7 @@ impl Planner<'_> {
         let start = if behind_brace { from - 1 } else { self.header_start(children) };
         let mut group = Group::over(start, end);
         group.first = from;
-        group.keep = self.options.keep != KeepBreaks::None && (each || self.role(id) == Role::Operator);
+        group.keep = self.options.keep != KeepBreaks::None && (each || rule.wrap_kept || self.role(id) == Role::Operator);
         if let Some(key) = rule.wrap_by.filter(|_| !each) {
             return self.wrapped_tokens(id, group, key, children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect());
         }
