@@ -108,6 +108,16 @@ choices! {
         None = "none",
     }
 
+    /// What becomes of the items of a list of arguments or parameters that takes several lines.
+    WrapList for WrapList {
+        /// They stay on the lines where their author had them; without any break each gets a line.
+        AsFound = "as-found",
+        /// Each gets a line.
+        Each = "each",
+        /// As many on a line as fit.
+        Fill = "fill",
+    }
+
     /// What becomes of the operands of a run of operators that takes several lines.
     WrapOperand for WrapOperand {
         /// They stay on the lines where their author had them; without any break each gets a line.

@@ -227,6 +227,8 @@ settings! {
         "Whether a space stands between `if` and the like and the round bracket behind it";
     SpaceEmbedded: "vknot_space_embedded", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether code inside elements has spaces inside its brackets";
+    SpaceEmpty: "vknot_space_empty", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether the brackets of a block that holds nothing hold a space";
     SpaceIndex: "vknot_space_index", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether the brackets of an index have spaces inside";
     SpaceLambda: "vknot_space_lambda", Values::Words(&["false", "true", "as-found"]), "as-found",
@@ -245,6 +247,8 @@ settings! {
         "Whether the line of a conditional expression breaks before its `?` and `:` or after them";
     WrapIndent: "vknot_wrap_indent", Values::Number(0, 4, &["half"]), "1",
         "Levels of indentation of a wrapped line, or half a one";
+    WrapList: "vknot_wrap_list", Values::Words(&["as-found", "each", "fill"]), "as-found",
+        "What becomes of the items of a list of arguments or parameters that takes several lines: as its author had them, each on a line, filled";
     WrapLiteral: "vknot_wrap_literal", Values::Words(&["level", "wrap"]), "level",
         "How far the items of a broken literal stand in: one level, or like any wrapped line";
     WrapOperand: "vknot_wrap_operand", Values::Words(&["as-found", "each", "fill"]), "as-found",

@@ -118,7 +118,7 @@ impl Frames<'_> {
             (true, _) => By::Structure,
             _ => By::Wrap,
         };
-        let serial = self.next_serial();
+        let serial = Self::bracket_serial(node.first_token);
         let mut frame = Frame {
             node: holder,
             end: self.tree.node(holder).next,

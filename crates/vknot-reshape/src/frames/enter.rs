@@ -148,7 +148,7 @@ impl Frames<'_> {
     /// The same, with what decides where lines inside begin.
     fn push_by(&mut self, id: NodeId, hold: Hold, (anchor, base): (Place, Place), by: By) {
         let node = self.tree.node(id);
-        let serial = self.next_serial();
+        let serial = Self::node_serial(id);
         let wraps = !matches!(hold, Hold::Flat | Hold::Parts | Hold::Body | Hold::Arm | Hold::Branch | Hold::Element);
         let base = self.own_base(serial, if wraps { By::Wrap } else { by }, anchor).unwrap_or(base);
         self.stack.push(Frame {

@@ -1,6 +1,6 @@
 //! How far the lines inside each frame stand in, as they were written: where most of a frame's lines agree, that is a way of their author.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
 
 use vknot_syntax::Role;
 
@@ -62,7 +62,7 @@ pub(crate) type Class = (Hold, Role);
 /// How far the lines of a file stand in, by the frames they are in.
 #[derive(Clone, Debug, Default)]
 pub(crate) struct Offsets {
-    frames: Vec<Seen>,
+    frames: HashMap<u32, Seen>,
     classes: BTreeMap<(u8, u8), Counts>,
     /// Lines that stand further in than what they are in.
     further: u32,
@@ -84,26 +84,22 @@ const MISSED: u32 = 3;
 
 impl Offsets {
     /// Counts a line of a frame.
-    pub fn count(&mut self, frame: usize, class: Class, line: Counted) {
+    pub fn count(&mut self, frame: u32, class: Class, line: Counted) {
         let Counted { offset, usual, first, form } = line;
-        if self.frames.len() <= frame {
-            self.frames.resize(frame + 1, Seen::default());
+        let seen = self.frames.entry(frame).or_default();
+        if offset == 0 && usual > 0 {
+            self.flush.1 += u32::from(seen.counts.of(0) == 0);
+            self.flush.0 += 1;
         }
-        if let Some(seen) = self.frames.get_mut(frame) {
-            if offset == 0 && usual > 0 {
-                self.flush.1 += u32::from(seen.counts.of(0) == 0);
-                self.flush.0 += 1;
-            }
-            seen.counts.add(offset);
-            (seen.class, seen.usual, seen.first, seen.form) = (Some(class), usual, first, form);
-        }
+        seen.counts.add(offset);
+        (seen.class, seen.usual, seen.first, seen.form) = (Some(class), usual, first, form);
         self.further += u32::from(offset > 0);
         self.classes.entry(key(class)).or_default().add(offset);
     }
 
     /// How far in most lines of a frame stand, if that is another offset than the usual one.
-    pub fn most(&self, frame: usize) -> Option<u32> {
-        let seen = self.frames.get(frame)?;
+    pub fn most(&self, frame: u32) -> Option<u32> {
+        let seen = self.frames.get(&frame)?;
         let (most, count) = seen.counts.0.iter().max_by_key(|(_, count)| *count)?;
         let stands = *count > seen.counts.of(seen.usual) && self.accepts(frame, *most);
         stands.then_some(*most).filter(|most| *most != seen.usual)
@@ -116,8 +112,8 @@ impl Offsets {
     }
 
     /// Whether so many lines stand so far in, in a frame or in all that are like it, that it is meant.
-    pub fn accepts(&self, frame: usize, offset: u32) -> bool {
-        let Some((seen, class)) = self.frames.get(frame).and_then(|seen| Some((seen, seen.class?))) else {
+    pub fn accepts(&self, frame: u32, offset: u32) -> bool {
+        let Some((seen, class)) = self.frames.get(&frame).and_then(|seen| Some((seen, seen.class?))) else {
             return false
         };
         let (count, all) = (seen.counts.of(offset), seen.counts.all());

@@ -60,7 +60,7 @@ pub(crate) struct Frame {
     /// What is known of how its lines were written.
     pub written: Written,
     /// Its number among all that were opened.
-    pub serial: usize,
+    pub serial: u32,
 }
 
 impl Frame {
@@ -136,8 +136,6 @@ pub(crate) struct Frames<'a> {
     pub ways: Option<Ways<'a>>,
     /// Whether the line at hand stands for something.
     pub(super) told: bool,
-    /// How many frames were opened.
-    pub(super) opened: usize,
     /// The frame that waits to be told where the next token stands.
     pub(super) first_of: Option<(usize, NodeId)>,
     /// Whether the white space of each line that was begun may be left as it is, if it takes as many columns as it should.
@@ -170,7 +168,6 @@ impl<'a> Frames<'a> {
             nesting: tree.has_error().then(OpenBrackets::new),
             ways: None,
             told: false,
-            opened: 0,
             first_of: None,
             stays: Vec::new(),
         };

@@ -103,14 +103,18 @@ impl Frames<'_> {
         }
     }
 
-    /// The number of the next frame.
-    pub(super) fn next_serial(&mut self) -> usize {
-        self.opened += 1;
-        self.opened
+    /// The number of the frame that a bracket opens, whatever else is open.
+    pub(super) fn bracket_serial(token: TokenId) -> u32 {
+        token * 2 + 1
+    }
+
+    /// The number of the frame of a node.
+    pub(super) fn node_serial(node: NodeId) -> u32 {
+        node.0 * 2
     }
 
     /// Where lines inside a frame begin, if most of them stand elsewhere than they should.
-    pub(super) fn own_base(&self, serial: usize, by: By, anchor: Place) -> Option<Place> {
+    pub(super) fn own_base(&self, serial: u32, by: By, anchor: Place) -> Option<Place> {
         let ways = self.ways.as_ref().filter(|ways| !ways.is_set(by))?;
         let offsets = ways.offsets?;
         Some(anchor.deeper(offsets.most(serial)?))

@@ -78,6 +78,32 @@ impl Planner<'_> {
         self.manner.waiting.push(Waiting { gap, key, first, second });
     }
 
+    /// The side of its tokens on which a run breaks, before them or after: where nothing is set, that on which its author broke it.
+    pub fn side(&self, key: Key, gaps: impl Iterator<Item = u32>) -> Option<bool> {
+        let mut sides = [false; 2];
+        for gap in gaps {
+            let [before, behind] = [gap, gap + 1].map(|gap| self.newlines(gap) > 0);
+            sides = [sides[0] || before, sides[1] || behind];
+        }
+        let open = self.style.word(key) == "as-found" && self.style.language().covers(key);
+        (open && sides[0] != sides[1]).then_some(sides[1])
+    }
+
+    /// Gives the gaps on both sides of a token their policies: the first of the two on the side where the line breaks.
+    pub fn set_side(&mut self, gap: u32, (key, side): (Key, Option<bool>), [breaks, stays]: [GapPlan; 2], shows: Option<bool>) {
+        match side {
+            Some(behind) => {
+                shows.into_iter().for_each(|second| self.manner.vote(key, second));
+                self.plan.set(gap + u32::from(behind), breaks);
+                self.plan.set(gap + u32::from(!behind), stays);
+            }
+            None => {
+                self.set_by(gap, key, [breaks, stays], shows);
+                self.set_by(gap + 1, key, [stays, breaks], None);
+            }
+        }
+    }
+
     /// Whether a setting is the second of its two ways, as far as the file was walked.
     pub fn is_second(&self, key: Key) -> bool {
         self.manner.second(self.style, key, self.table.spec.habits.contains(&key))

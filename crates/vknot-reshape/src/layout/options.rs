@@ -1,7 +1,7 @@
 //! The settings a layout needs, read off the style once.
 
 use vknot_style::{Indentation, Key, Style};
-use vknot_style::choices::{AlignList, BlankEdge, BreakBlock, KeepBreaks, RequiredBraces, WrapChain, WrapComma, WrapOperand};
+use vknot_style::choices::{AlignList, BlankEdge, BreakBlock, KeepBreaks, RequiredBraces, WrapChain, WrapComma, WrapList, WrapOperand};
 
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Options {
@@ -18,6 +18,8 @@ pub(super) struct Options {
     pub chain: WrapChain,
     /// What becomes of the operands of a run of operators that is broken.
     pub operands: WrapOperand,
+    /// What becomes of the items of a list of arguments or parameters that is broken.
+    pub list: WrapList,
     pub control_next: bool,
     /// Whether `else` and the like begin a line behind a closing brace.
     pub follow_next: bool,
@@ -41,6 +43,7 @@ impl Options {
             align: style.choice(),
             chain: style.choice(),
             operands: style.choice(),
+            list: style.choice(),
             // What the file shows is known when it was walked.
             control_next: false,
             follow_next: false,

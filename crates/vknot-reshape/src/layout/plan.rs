@@ -119,6 +119,8 @@ pub(super) struct Group {
     pub always: bool,
     /// Broken if the author broke one of its soft gaps.
     pub keep: bool,
+    /// If broken, its filled gaps break where the author broke them.
+    pub rows: bool,
     /// A value behind an operator: it goes to the next line if it fits there as a whole, or if only there it can begin.
     pub lazy: bool,
     /// Of a value that goes to the next line, that it does so only to begin there.
@@ -139,6 +141,7 @@ impl Group {
             fit_end: close,
             always: false,
             keep: false,
+            rows: false,
             lazy: false,
             head_only: false,
             outer: NO_GROUP,

@@ -233,7 +233,7 @@ impl Planner<'_> {
     }
 
     /// Whether the author broke a line between the items of a list.
-    fn breaks_between(&self, id: NodeId) -> bool {
+    pub fn breaks_between(&self, id: NodeId) -> bool {
         self.tree.parts(id).skip(1).any(|part| self.newlines(self.first(part)) > 0)
     }
 

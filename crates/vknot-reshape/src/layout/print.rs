@@ -382,7 +382,7 @@ impl Printer<'_, '_> {
                 let broken = self.broken.get(plan.group as usize).copied().unwrap_or(false);
                 let next = self.measure.next_chance(gap);
                 let fits = self.column + 1 + self.measure.run(gap, next) <= self.planner.options.width;
-                broken && (!fits || author && group.is_some_and(|group| group.keep))
+                broken && (!fits || author && group.is_some_and(|group| group.keep || group.rows))
             }
             Form::Soft => self.broken.get(plan.group as usize).copied().unwrap_or(false),
             _ => false,

@@ -95,7 +95,7 @@ const LISTED: List = List {
 };
 const PARAMETERS: Rule = Rule::List(List { with_header: true, ..LISTED });
 const ARGUMENTS: Rule = Rule::List(LISTED);
-const TYPES: Rule = Rule::List(List { padded: Pad::Nothing, ..LISTED });
+const TYPES: Rule = Rule::List(List { padded: Pad::Nothing, keep: true, only_kept: true, hug: false, hug_any: false, ..LISTED });
 const BRACKETED: Rule = Rule::List(List { padded: Pad::By(Key::SpaceBracket), ..LISTED });
 const LITERAL: Rule = Rule::List(List {
     padded: Pad::By(Key::SpaceBrace),

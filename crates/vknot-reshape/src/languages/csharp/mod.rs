@@ -42,6 +42,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceBracket,
         Key::SpaceCast,
         Key::SpaceControl,
+        Key::SpaceEmpty,
         Key::SpaceIndex,
         Key::SpaceLambda,
         Key::SpaceParameters,
@@ -66,6 +67,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::IndentLabel,
         Key::IndentNamespace,
         Key::WrapIndent,
+        Key::WrapList,
         Key::WrapLiteral,
     ],
 };

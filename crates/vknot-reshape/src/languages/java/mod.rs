@@ -43,6 +43,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::IndentBrace,
         Key::IndentCase,
         Key::IndentLabel,
+        Key::SpaceEmpty,
         Key::WrapChain,
         Key::WrapConditional,
         Key::WrapIndent,

@@ -31,6 +31,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BreakBlock,
         Key::SpaceColon,
         Key::SpaceComma,
+        Key::SpaceEmpty,
         Key::SpaceParenthesis,
         Key::WrapSelector,
         Key::IndentSize,

@@ -45,6 +45,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::IndentBracket,
         Key::IndentCase,
         Key::IndentOperand,
+        Key::SpaceEmpty,
         Key::WrapChain,
         Key::WrapComma,
         Key::WrapIndent,

@@ -2,7 +2,7 @@
 
 use vknot_syntax::{NodeId, Role};
 
-use vknot_style::choices::{AlignList, KeepBreaks};
+use vknot_style::choices::{AlignList, KeepBreaks, WrapList};
 use crate::layout::plan::{AddedComma, GapPlan, Group};
 use crate::layout::planner::Planner;
 use vknot_style::Key;
@@ -43,6 +43,23 @@ impl Planner<'_> {
             };
             group.fit_end = if hug == 0 { group.close } else { hug };
         }
+        // Where nothing in it breaks but what its items hold, it need not break, either.
+        let (broken, own) = (self.is_multiline(id), self.breaks_between(id));
+        let keeps = rule.hug_any && self.options.keep != KeepBreaks::None;
+        if keeps && broken && !own && group.fit_end == group.close && !group.always {
+            group.fit_end = self.first(*first) + 1;
+        }
+        group.rows = keeps && own && !group.keep && self.options.list == WrapList::AsFound && !group.always;
+        if group.rows {
+            let filled = |planner: &mut Self, number| {
+                planner.padded(planner.first(*first), rule.padded, |padded| GapPlan::filled(number, padded));
+                planner.padded(close_gap, rule.padded, |padded| GapPlan::filled(number, padded));
+            };
+            group.fit_end = if rule.with_header { self.header_end(id).max(group.close) } else { group.close };
+            let number = self.plan.group(group);
+            filled(self, number);
+            return self.row_gaps(id, inner, number);
+        }
         if rule.only_kept {
             group.fit_end = group.open;
         }
@@ -50,7 +67,8 @@ impl Planner<'_> {
             group.fit_end = self.header_end(id).max(group.fit_end);
         }
         group.reluctant = rule.reluctant;
-        let filled = self.is_filled(rule, inner, group.keep || begun);
+        let fills = rule.hug_any && self.options.list == WrapList::Fill;
+        let filled = fills || self.is_filled(rule, inner, group.keep || begun);
         let number = self.plan.group(group);
         // The items of a broken list may still share one line.
         let among = match rule.together && !group.always {
@@ -98,6 +116,17 @@ impl Planner<'_> {
         }
         if rule.comma && !aligned {
             self.comma_behind(inner, number);
+        }
+    }
+
+    /// The gaps between items that stay on the lines where their author had them, should the list not fit on one.
+    fn row_gaps(&mut self, id: NodeId, inner: &[NodeId], number: u32) {
+        for pair in inner.windows(2) {
+            let parts = (self.is_separator(pair[0]) || self.is_comment(pair[0])) && !self.is_separator(pair[1]);
+            match parts || self.newlines(self.first(pair[1])) > 0 {
+                true => self.plan.set(self.first(pair[1]), GapPlan::filled(number, true)),
+                false => self.space(id, pair[0], pair[1]),
+            }
         }
     }
 

@@ -71,6 +71,7 @@ impl Planner<'_> {
             self.plan.gaps[gap as usize] = GapPlan::soft(number, true);
         }
         let fixed = GapPlan::fixed(true);
+        let side = self.side(Key::WrapOperator, gaps.iter().copied()).filter(|_| kept);
         for gap in gaps {
             let [before, behind] = [gap, gap + 1].map(|gap| self.newlines(gap) > 0);
             let soft = match filled {
@@ -84,8 +85,7 @@ impl Planner<'_> {
             }
             // Which side of an operator breaks is a setting.
             let shows = (before != behind).then_some(behind);
-            self.set_by(gap, Key::WrapOperator, [soft, fixed], shows);
-            self.set_by(gap + 1, Key::WrapOperator, [fixed, soft], None);
+            self.set_side(gap, (Key::WrapOperator, side), [soft, fixed], shows);
         }
     }
 

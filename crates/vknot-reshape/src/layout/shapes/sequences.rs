@@ -27,6 +27,8 @@ impl Planner<'_> {
             let opens_with_separator = matches!(self.token_text(gap), ";" | ",");
             let plan = match opens_with_separator {
                 true => GapPlan::fixed(false),
+                // A separator that begins a line belongs to what follows on it.
+                false if self.leads_line(gap) => GapPlan::fixed(false),
                 false => self.item_gap(rule, before, *child, &children[index..], group),
             };
             self.plan.set(gap, plan);
@@ -35,6 +37,12 @@ impl Planner<'_> {
                 before = Some(*child);
             }
         }
+    }
+
+    /// Whether a gap is behind a separator that begins a line, with nothing between.
+    fn leads_line(&self, gap: u32) -> bool {
+        let begins = gap < 2 || self.newlines(gap - 1) > 0;
+        begins && self.token_text(gap - 1) == ";" && self.written.get(gap as usize).is_some_and(|written| written.empty)
     }
 
     fn item_of(&self, child: NodeId) -> Option<NodeId> {
@@ -95,7 +103,7 @@ impl Planner<'_> {
         for pair in children[..= open].windows(2) {
             self.space(id, pair[0], pair[1]);
         }
-        let Some(first) = inner.first() else { return self.plan.set(close_gap, self.empty(close_gap)) };
+        let Some(first) = inner.first() else { return self.empty_block(self.first(children[open]), close_gap) };
         if let Some(group) = self.inline_group(id, rule, children, inner) {
             self.plan.set(self.first(*first), GapPlan::soft(group, true));
             self.plan.set(close_gap, GapPlan::soft(group, true));
@@ -126,6 +134,16 @@ impl Planner<'_> {
             self.comma_behind(inner, number);
         }
         self.items(&Items { apart: rule.apart, imports_apart: false }, inner, number);
+    }
+
+    /// The gap between braces that hold nothing. Where the first begins a line, the second may, too.
+    fn empty_block(&mut self, open: u32, close: u32) {
+        let apart = self.newlines(open) > 0 && self.newlines(close) > 0 && self.options.keep != KeepBreaks::None;
+        if apart || self.options.keep == KeepBreaks::All {
+            let plan = if apart { GapPlan::hard(NO_GROUP, 0, 0) } else { self.empty(close) };
+            return self.plan.set(close, plan);
+        }
+        self.spaced_by(close, Key::SpaceEmpty, [false, true].map(GapPlan::fixed));
     }
 
     /// The gap between brackets that hold nothing.

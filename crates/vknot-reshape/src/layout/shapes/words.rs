@@ -223,6 +223,7 @@ impl Planner<'_> {
             group.fit_end = hug;
         }
         let number = self.plan.group(group);
+        let side = self.side(key, tokens.iter().map(|token| self.first(*token))).filter(|_| kept);
         for token in tokens {
             let gap = self.first(token);
             let [before, behind] = [gap, gap + 1].map(|gap| self.newlines(gap) > 0);
@@ -231,8 +232,7 @@ impl Planner<'_> {
                 true => GapPlan::filled(number, true),
                 false => GapPlan::soft(number, true),
             };
-            self.set_by(gap, key, [soft, GapPlan::fixed(true)], (before != behind).then_some(behind));
-            self.set_by(gap + 1, key, [GapPlan::fixed(true), soft], None);
+            self.set_side(gap, (key, side), [soft, GapPlan::fixed(true)], (before != behind).then_some(behind));
         }
     }
 
