@@ -233,6 +233,8 @@ settings! {
         "Whether the brackets of an index have spaces inside";
     SpaceLambda: "vknot_space_lambda", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands between the keyword of a callable without a name and its parameters";
+    SpaceOperator: "vknot_space_operator", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether spaces stand round an operator between two operands";
     SpaceParameters: "vknot_space_parameters", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands between the name of a callable and its parameters";
     SpaceParenthesis: "vknot_space_parenthesis", Values::Words(&["false", "true", "as-found"]), "as-found",

@@ -2,6 +2,9 @@
 //! the whole file was walked.
 
 use vknot_style::{Key, SETTINGS, Style};
+use vknot_syntax::NodeId;
+
+use crate::spec::layout::Spacing;
 
 use super::plan::{Form, GapPlan};
 use super::planner::Planner;
@@ -20,18 +23,25 @@ struct Waiting {
     second: GapPlan,
 }
 
+/// Whether a gap that is otherwise planned holds a space.
+enum Spaced {
+    By(Key),
+    As(bool),
+}
+
 /// What is known so far.
 pub(super) struct Manner {
     /// For each setting how many places show the first way, and how many the second.
     votes: Vec<[u32; 2]>,
     waiting: Vec<Waiting>,
+    spaced: Vec<(u32, Spaced)>,
     /// Whether too much stands on each line to be anyone's manner.
     squeezed: bool,
 }
 
 impl Default for Manner {
     fn default() -> Self {
-        Self { votes: vec![[0; 2]; SETTINGS.len()], waiting: Vec::new(), squeezed: false }
+        Self { votes: vec![[0; 2]; SETTINGS.len()], waiting: Vec::new(), spaced: Vec::new(), squeezed: false }
     }
 }
 
@@ -89,6 +99,24 @@ impl Planner<'_> {
         (open && sides[0] != sides[1]).then_some(sides[1])
     }
 
+    /// Lets the table of spaces decide whether a planned gap between two parts holds a space, should the line not break there.
+    pub fn spaced_as_table(&mut self, parent: NodeId, left: NodeId, right: NodeId) {
+        let gap = self.first(right);
+        let written = self.written.get(gap as usize).is_some_and(|written| !written.empty);
+        let spaced = match self.spacing(parent, left, right) {
+            Spacing::Nothing => Spaced::As(false),
+            Spacing::Space => return,
+            Spacing::Author => Spaced::As(written || self.newlines(gap) > 0),
+            Spacing::By(key) => {
+                if self.newlines(gap) == 0 {
+                    self.manner.vote(key, written);
+                }
+                Spaced::By(key)
+            }
+        };
+        self.manner.spaced.push((gap, spaced));
+    }
+
     /// Gives the gaps on both sides of a token their policies: the first of the two on the side where the line breaks.
     pub fn set_side(&mut self, gap: u32, (key, side): (Key, Option<bool>), [breaks, stays]: [GapPlan; 2], shows: Option<bool>) {
         match side {
@@ -139,6 +167,17 @@ impl Planner<'_> {
             let slot = &mut self.plan.gaps[waiting.gap as usize];
             if second && slot.form == waiting.first.form {
                 *slot = waiting.second;
+            }
+        }
+        for (gap, spaced) in std::mem::take(&mut self.manner.spaced) {
+            let spaced = match spaced {
+                Spaced::As(spaced) => spaced,
+                Spaced::By(key) => self.is_second(key),
+            };
+            let touches = self.tree.is_joined(self.text, gap);
+            let slot = &mut self.plan.gaps[gap as usize];
+            if matches!(slot.form, Form::Fixed | Form::Soft) {
+                slot.spaced = spaced && !touches;
             }
         }
         self.part_what_would_merge();

@@ -331,14 +331,13 @@ impl Planner<'_> {
     /// Gives the gap between two neighbouring parts the space the table says.
     pub fn space(&mut self, parent: NodeId, left: NodeId, right: NodeId) {
         let tree = self.tree;
-        let kinds = (tree.node(parent).kind, tree.node(left).kind, tree.node(right).kind);
         let gap = self.first(right);
         if self.options.keep == KeepBreaks::All && self.newlines(gap) > 0 {
             return self.plan.set(gap, GapPlan::hard(NO_GROUP, 0, 0));
         }
         let written = self.written.get(gap as usize).is_some_and(|written| !written.empty);
         let may_part = written || !tree.is_joined(self.text, gap);
-        let spaced = match self.table.spacing(kinds.0, kinds.1, kinds.2) {
+        let spaced = match self.spacing(parent, left, right) {
             Spacing::Nothing => false,
             Spacing::Space => true,
             Spacing::Author => written,
@@ -346,6 +345,26 @@ impl Planner<'_> {
             Spacing::By(_) => false,
         };
         self.plan.set(gap, GapPlan::fixed(spaced && may_part));
+    }
+
+    /// What the table says about the space between two neighbouring parts.
+    pub fn spacing(&self, parent: NodeId, left: NodeId, right: NodeId) -> Spacing {
+        let part = |id: NodeId| (self.tree.node(id).kind, self.mark(id));
+        self.table.spacing(self.tree.node(parent).kind, part(left), part(right))
+    }
+
+    /// The text of a mark that is known by it.
+    fn mark(&self, id: NodeId) -> &str {
+        let node = self.tree.node(id);
+        if self.table.is_mark(node.kind) { self.token_text(node.first_token) } else { "" }
+    }
+
+    /// What tables call a part: its kind, or the text of a mark that is known by it.
+    pub fn label(&self, id: NodeId) -> &str {
+        match self.mark(id) {
+            "" => self.name(id),
+            mark => mark,
+        }
     }
 
     /// Gives a gap one of two policies, by a setting about spaces.

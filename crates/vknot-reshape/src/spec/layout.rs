@@ -100,6 +100,10 @@ pub(crate) struct Words {
     pub long_cells: bool,
     /// Fields that hold one statement, braced or not.
     pub bodies: &'static [&'static str],
+    /// Kinds that are one statement under a header, whatever field they are in.
+    pub body_kinds: &'static [&'static str],
+    /// Whether line breaks between parts are their author's.
+    pub lines: bool,
     /// Whether the last part is one statement, braced or not.
     pub ends_in_body: bool,
     /// Parts that follow a closing brace on its line, or begin a line with `next`.
@@ -119,6 +123,8 @@ pub(crate) const WORDS: Words = Words {
     cells: &[],
     long_cells: false,
     bodies: &[],
+    body_kinds: &[],
+    lines: false,
     ends_in_body: false,
     joined: &[],
     annotations: Annotations::Inline,
@@ -129,7 +135,7 @@ impl Words {
     /// Whether the table of spaces says all there is to say.
     pub fn is_plain(&self) -> bool {
         let lists = [self.own_line, self.author, self.bodies, self.joined];
-        lists.iter().all(|list| list.is_empty()) && !self.ends_in_body && self.brace == BraceOf::Neither
+        lists.iter().all(|list| list.is_empty()) && !self.ends_in_body && !self.lines && self.brace == BraceOf::Neither
     }
 }
 
@@ -320,6 +326,8 @@ pub(crate) struct LayoutSpec {
     pub no_comma: &'static [&'static str],
     /// How wide lines may be where nothing says and the file does not show it.
     pub width: u32,
+    /// The kind that stands for all marks, if a reader does not tell them apart: then they are known by their text.
+    pub marks: &'static str,
     /// What items begin with that may stay on the line of a closing brace.
     pub follows: &'static [&'static str],
     /// Whether spaces that no row of the table speaks of stay as written.
@@ -343,6 +351,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     values: &[],
     no_comma: &[],
     width: 100,
+    marks: "",
     follows: &[],
     as_written: false,
     habits: &[],
@@ -354,11 +363,15 @@ pub(crate) struct LayoutTable {
     rules: Vec<Rule>,
     /// By the number of the kind: rules within certain parents.
     within: Vec<Vec<(Kind, Rule)>>,
+    /// The kind of marks that are known by their text, with what is said of them within a kind, or within any.
+    marks: Option<Kind>,
+    by_text: HashMap<(Option<Kind>, &'static str), (Side, Side)>,
     general: Vec<(Side, Side)>,
     special: Vec<Vec<(Kind, Side, Side)>>,
     pub hugs: Vec<Option<Hug>>,
     pub chain: Vec<Option<(vknot_syntax::Field, Link)>>,
     precedence: HashMap<Kind, u8>,
+    precedence_of: HashMap<&'static str, u8>,
 }
 
 impl LayoutTable {
@@ -370,6 +383,9 @@ impl LayoutTable {
             spec,
             rules: vec![Rule::Keep; count],
             within: vec![Vec::new(); count],
+            marks: language.token_kind(spec.marks).or(language.kind(spec.marks)).filter(|_| !spec.marks.is_empty()),
+            by_text: HashMap::new(),
+            precedence_of: HashMap::new(),
             general: vec![if spec.as_written { (Side::Author, Side::Author) } else { Default::default() }; count],
             special: vec![Vec::new(); count],
             hugs: vec![None; count],
@@ -385,6 +401,13 @@ impl LayoutTable {
             }
         }
         for (parent, name, before, after) in spec.spacing {
+            if both(name).next().is_none() && table.marks.is_some() {
+                let within = language.kind(parent);
+                if within.is_some() || parent.is_empty() {
+                    table.by_text.insert((within, name), (*before, *after));
+                }
+                continue;
+            }
             for kind in both(name) {
                 match language.kind(parent) {
                     Some(parent) => table.special[parent.0 as usize].push((kind, *before, *after)),
@@ -403,6 +426,7 @@ impl LayoutTable {
         }
         for (class, operators) in spec.precedence.iter().enumerate() {
             for operator in *operators {
+                table.precedence_of.insert(operator, class as u8);
                 table.precedence.extend(both(operator).map(|kind| (kind, class as u8)));
             }
         }
@@ -415,8 +439,13 @@ impl LayoutTable {
         within.map(|row| &row.1).or_else(|| self.rules.get(kind.0 as usize)).unwrap_or(&Rule::Keep)
     }
 
-    /// What stands between two neighbouring parts of `parent`.
-    pub fn spacing(&self, parent: Kind, left: Kind, right: Kind) -> Spacing {
+    /// Whether a part is a mark that is known by its text.
+    pub fn is_mark(&self, kind: Kind) -> bool {
+        self.marks == Some(kind)
+    }
+
+    /// What stands between two neighbouring parts of `parent`, each with its text if it is a mark.
+    pub fn spacing(&self, parent: Kind, left: (Kind, &str), right: (Kind, &str)) -> Spacing {
         match (self.sides(parent, left).1, self.sides(parent, right).0) {
             (Side::Author, _) | (_, Side::Author) => Spacing::Author,
             (Side::Tight, _) | (_, Side::Tight) => Spacing::Nothing,
@@ -425,7 +454,13 @@ impl LayoutTable {
         }
     }
 
-    fn sides(&self, parent: Kind, kind: Kind) -> (Side, Side) {
+    fn sides(&self, parent: Kind, (kind, text): (Kind, &str)) -> (Side, Side) {
+        if self.is_mark(kind) {
+            let row = |within| self.by_text.get(&(within, text));
+            if let Some(sides) = row(Some(parent)).or_else(|| row(None)) {
+                return *sides;
+            }
+        }
         let special = self.special.get(parent.0 as usize).and_then(|rows| rows.iter().find(|row| row.0 == kind));
         match special {
             Some((_, before, after)) => (*before, *after),
@@ -434,7 +469,10 @@ impl LayoutTable {
     }
 
     /// The precedence class of an operator; unknown ones have none.
-    pub fn precedence(&self, operator: Kind) -> Option<u8> {
-        self.precedence.get(&operator).copied()
+    pub fn precedence(&self, operator: Kind, text: &str) -> Option<u8> {
+        match self.is_mark(operator) {
+            true => self.precedence_of.get(text).copied(),
+            false => self.precedence.get(&operator).copied(),
+        }
     }
 }

@@ -1,5 +1,7 @@
 //! C.
 
+pub(crate) mod layout;
+
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
@@ -9,7 +11,7 @@ use crate::spec::looks::{LookSpec, RegionMarkers};
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "c",
-    layout: None,
+    layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
@@ -19,6 +21,33 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[(Key::AlignList, "arguments"), (Key::IndentCase, "0"), (Key::IndentCaseBrace, "0")],
     settings: &[
+        Key::Charset,
+        Key::EndOfLine,
+        Key::InsertFinalNewline,
+        Key::MaxLineLength,
+        Key::TrimTrailingWhitespace,
+        Key::AlignColumn,
+        Key::AlignComment,
+        Key::BlankEdge,
+        Key::BlankItem,
+        Key::BlankMost,
+        Key::BraceControl,
+        Key::BraceDeclaration,
+        Key::BraceFollow,
+        Key::BraceRequired,
+        Key::BreakBlock,
+        Key::BreakKeep,
+        Key::SpaceArguments,
+        Key::SpaceBrace,
+        Key::SpaceControl,
+        Key::SpaceEmpty,
+        Key::SpaceOperator,
+        Key::SpaceParameters,
+        Key::SpaceParenthesis,
+        Key::WrapConditional,
+        Key::WrapList,
+        Key::WrapOperand,
+        Key::WrapOperator,
         Key::IndentSize,
         Key::IndentStyle,
         Key::TabWidth,

@@ -249,8 +249,7 @@ impl Planner<'_> {
                 }
                 None if broken && self.name(pair[1]) != "," => self.plan.set(gap, GapPlan::hard(number, 0, most)),
                 None if behind_comma => {
-                    let kinds = [id, pair[0], pair[1]].map(|id| self.tree.node(id).kind);
-                    match self.table.spacing(kinds[0], kinds[1], kinds[2]) {
+                    match self.spacing(id, pair[0], pair[1]) {
                         Spacing::By(key) => self.spaced_by(gap, key, [false, true].map(|spaced| GapPlan::filled(number, spaced))),
                         _ => self.plan.set(gap, GapPlan::filled(number, true)),
                     }

@@ -31,6 +31,7 @@ impl Planner<'_> {
     fn operator_group(&mut self, id: NodeId, rule: &Operators, class: Option<u8>) {
         let kind = self.tree.node(id).kind;
         let mut gaps = Vec::new();
+        let mut parts = Vec::new();
         let mut author = false;
         let (mut at, mut innermost) = (Some(id), id);
         while let Some(node) = at {
@@ -38,6 +39,7 @@ impl Planner<'_> {
             let gap = self.first(operator);
             author |= self.newlines(gap) > 0 || self.newlines(gap + 1) > 0;
             gaps.push(gap);
+            parts.push((node, operator));
             innermost = node;
             let left = self.left_of(node);
             at = left.filter(|left| {
@@ -87,6 +89,17 @@ impl Planner<'_> {
             let shows = (before != behind).then_some(behind);
             self.set_side(gap, (Key::WrapOperator, side), [soft, fixed], shows);
         }
+        self.space_operators(&parts);
+    }
+
+    /// The spaces round operators, as the table has them.
+    fn space_operators(&mut self, parts: &[(NodeId, NodeId)]) {
+        for (node, operator) in parts {
+            let parts: Vec<NodeId> = self.tree.children(*node).filter(|child| !self.tree.node(*child).is_empty()).collect();
+            for pair in parts.windows(2).filter(|pair| pair.contains(operator)) {
+                self.spaced_as_table(*node, pair[0], pair[1]);
+            }
+        }
     }
 
     /// Operators whose lines break where their author broke them, or where they do not fit.
@@ -124,7 +137,7 @@ impl Planner<'_> {
 
     fn class_of(&self, id: NodeId) -> Option<u8> {
         let operator = self.operator_of(id)?;
-        self.table.precedence(self.tree.node(operator).kind)
+        self.table.precedence(self.tree.node(operator).kind, self.token_text(self.first(operator)))
     }
 
     /// The operator: the part in that field, else the first fixed token behind the first part.
@@ -156,6 +169,7 @@ impl Planner<'_> {
                 self.brace_by(Key::BraceLambda, GapPlan::fixed(true), id, *value);
             } else if self.stays_behind_operator(*value) {
                 self.plan.set(gap, GapPlan::fixed(true));
+                self.spaced_as_table(id, *operator, *value);
             } else {
                 let mut group = Group::over(self.first(*operator), self.end(*value));
                 group.first = gap;
@@ -164,6 +178,7 @@ impl Planner<'_> {
                 group.keep = self.options.keep == KeepBreaks::All;
                 let number = self.plan.group(group);
                 self.plan.set(gap, GapPlan::soft(number, true));
+                self.spaced_as_table(id, *operator, *value);
             }
         }
         for pair in children.windows(2) {

@@ -60,7 +60,11 @@ impl Planner<'_> {
     fn cells(&mut self, id: NodeId, cells: &[&str], children: &[NodeId]) {
         let holder = self.tree.node(id).parent;
         for (column, cell) in cells.iter().enumerate() {
-            if let Some(cell) = children.iter().skip(1).find(|child| self.is_part(**child, cell)) {
+            let Some(at) = children.iter().position(|child| self.is_part(*child, cell)) else { continue };
+            // What says that a name is a pointer or a reference belongs to it.
+            let mark = |child: &&NodeId| matches!(self.label(**child), "*" | "&" | "&&");
+            let marks = children[..at].iter().rev().take_while(mark).count();
+            if let Some(cell) = children.get(at - marks).filter(|_| at > marks) {
                 self.plan.cells.push(Cell { gap: self.first(*cell), column: column as u8, holder });
             }
         }
@@ -69,7 +73,7 @@ impl Planner<'_> {
     /// Whether a part stands in a field, or is such a token.
     fn is_part(&self, part: NodeId, name: &str) -> bool {
         let field = self.tree.language().field_name(self.tree.node(part).field);
-        field == name || self.name(part) == name
+        field == name || self.label(part) == name
     }
 
     fn part(&mut self, id: NodeId, rule: &Words, before: NodeId, part: NodeId) {
@@ -77,7 +81,8 @@ impl Planner<'_> {
         let field = self.tree.language().field_name(self.tree.node(part).field);
         let name = self.name(part);
         let last = rule.ends_in_body && self.end(part) == self.end(id);
-        if (last || !field.is_empty() && rule.bodies.contains(&field)) && !self.is_comment(part) {
+        let kind = rule.body_kinds.contains(&self.name(part));
+        if (last || kind || !field.is_empty() && rule.bodies.contains(&field)) && !self.is_comment(part) {
             return self.body(id, rule, before, part);
         }
         if rule.joined.contains(&name) && !rule.own_line.contains(&name) && !rule.author.contains(&name) {
@@ -97,6 +102,9 @@ impl Planner<'_> {
         };
         match plan {
             Some(plan) => self.plan.set(gap, plan),
+            None if rule.lines && self.newlines(gap) > 0 && self.name(part) != ";" => {
+                self.plan.set(gap, GapPlan::hard(NO_GROUP, 0, 0));
+            }
             None => self.space(id, before, part),
         }
     }
@@ -119,6 +127,10 @@ impl Planner<'_> {
     pub(in crate::layout) fn brace_by(&mut self, key: Key, same: GapPlan, id: NodeId, block: NodeId) {
         let gap = self.first(block);
         let after_wrap = self.table.spec.brace_after_wrap;
+        // Behind what ends with a semicolon it always begins a line.
+        if self.token_text(gap.saturating_sub(1)) == ";" {
+            return self.plan.set(gap, GapPlan::hard(NO_GROUP, 0, 0));
+        }
         // What stays on one line does so with its header.
         if let Some(group) = self.single_group(block) {
             return self.set_by(gap, key, [GapPlan::fixed(true), GapPlan::soft(group, true)], None);
@@ -190,7 +202,7 @@ impl Planner<'_> {
     /// Parts that begin lines together when the header does not fit.
     fn wrapped_parts(&mut self, id: NodeId, rule: &Words, each: bool, children: &[NodeId]) {
         let names = if each { rule.clauses } else { rule.wrap };
-        let wraps = |planner: &Self, child: &NodeId| names.contains(&planner.name(*child));
+        let wraps = |planner: &Self, child: &NodeId| names.contains(&planner.label(*child));
         let Some(first) = children.iter().skip(1).find(|child| wraps(self, child)) else { return };
         let ends = |child: &&NodeId| {
             matches!(self.role(**child), Role::Block | Role::Body) || rule.own_line.contains(&self.name(**child))

@@ -1,0 +1,165 @@
+//! How C and C++ are laid out. What an operator or a bracket is often depends on declarations elsewhere, so spaces that no row speaks of
+//! stay as written, and so do the lines inside a declaration.
+
+use vknot_style::Key;
+
+use crate::spec::layout::{
+    ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Pad, Rule,
+    SpaceRow, WORDS, Words,
+};
+use crate::spec::layout::Side::{Author, By, Open, Tight};
+
+pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
+    rules: RULES,
+    within: &[
+        ("conditional", "arm", BRANCH),
+        ("guard", "arm", BRANCH),
+    ],
+    spacing: SPACING,
+    hugs: HUGS,
+    chain: &[
+        ("call", "", Link::Arguments),
+        ("access", "", Link::Access),
+    ],
+    precedence: &[
+        &["||"],
+        &["&&"],
+        &["|"],
+        &["^"],
+        &["&"],
+        &["==", "!="],
+        &["<", ">", "<=", ">=", "<=>"],
+        &["<<", ">>"],
+        &["+", "-"],
+        &["*", "/", "%"],
+    ],
+    names_hold_first_call: true,
+    chains_hold_blocks: true,
+    as_written: true,
+    marks: "+",
+    habits: &[Key::SpaceControl, Key::SpaceOperator, Key::WrapOperator],
+    ..LAYOUT_OF_MOST
+};
+
+/// What has a blank line around it, where a setting says so, when it has a body.
+const APART: &[&str] = &["namespace", "linkage", "class", "struct", "union", "enum", "function"];
+
+const LINES: Rule = Rule::Lines(None);
+const DECLARATION: Words = Words { lines: true, brace: BraceOf::Declaration, ..WORDS };
+const DECLARED: Rule = Rule::Words(DECLARATION);
+/// A declaration of one thing, whose name and value may line up with those of its neighbours.
+const VARIABLE: Rule = Rule::Words(Words { lines: true, cells: &["name", "="], long_cells: true, ..WORDS });
+const CONTROL: Words = Words {
+    lines: true,
+    bodies: &["body"],
+    body_kinds: &["statement", "conditional", "loop", "guard", "macro_block"],
+    joined: &["arm", "while"],
+    brace: BraceOf::Control,
+    ..WORDS
+};
+const BRANCH: Rule = Rule::Words(CONTROL);
+const LISTED: List = List {
+    padded: Pad::By(Key::SpaceParenthesis),
+    fill: Fill::Author,
+    hug_single: true,
+    hug_any: true,
+    ..LIST
+};
+const ARGUMENTS: Rule = Rule::List(LISTED);
+
+const RULES: &[(&str, Rule)] = &[
+    ("unit", Rule::Items(Items { apart: APART, imports_apart: false })),
+    ("namespace", DECLARED),
+    ("linkage", DECLARED),
+    ("class", DECLARED),
+    ("struct", DECLARED),
+    ("union", DECLARED),
+    ("enum", DECLARED),
+    ("function", DECLARED),
+    ("function_declaration", LINES),
+    ("declaration", VARIABLE),
+    ("alias", LINES),
+    ("constant", Rule::Words(Words { lines: true, cells: &["="], ..WORDS })),
+    ("parameter", LINES),
+    // Bodies.
+    ("body", Rule::Braces(Braces { apart: APART, leading_blank: true, single: true, rows: true, ..BRACES })),
+    ("block", Rule::Braces(Braces { single: true, ..BRACES })),
+    ("arm", ARM),
+    ("label", LINES),
+    // Lists.
+    ("parameters", ARGUMENTS),
+    ("arguments", ARGUMENTS),
+    ("group", Rule::List(List { keep: true, only_kept: true, hug: false, hug_any: false, close_apart: true, ..LISTED })),
+    ("subscript", LINES),
+    ("initializer", Rule::List(List {
+        padded: Pad::By(Key::SpaceBrace),
+        close_apart: true,
+        keep: true,
+        fill: Fill::Author,
+        hug_any: true,
+        lines: true,
+        ..LIST
+    })),
+    // Statements.
+    ("statement", LINES),
+    ("conditional", BRANCH),
+    ("loop", BRANCH),
+    ("guard", BRANCH),
+    ("macro_block", BRANCH),
+    // Expressions.
+    ("call", Rule::Chain),
+    ("access", Rule::Chain),
+    ("operation", OPERATORS),
+    ("assignment", Rule::Assign(ASSIGNMENTS)),
+    ("choice", Rule::Words(Words { wrap: &["?", ":"], wrap_by: Some(Key::WrapConditional), wrap_kept: true, ..WORDS })),
+    ("unary_operation", LINES),
+    ("cast", LINES),
+    ("strings", LINES),
+    ("lambda", Rule::Words(Words { lines: true, brace: BraceOf::Lambda, ..WORDS })),
+    ("qualified_name", LINES),
+];
+
+const ASSIGNMENTS: &[&str] = &["=", "+=", "-=", "*=", "/=", "%=", "&=", "|=", "^=", "<<=", ">>="];
+
+const SPACING: &[SpaceRow] = &[
+    ("", ",", Tight, Open),
+    ("", ";", Tight, Author),
+    ("group", ";", Tight, Open),
+    ("", "(", Author, By(Key::SpaceParenthesis)),
+    ("", ")", By(Key::SpaceParenthesis), Author),
+    ("", "block", Open, Author),
+    ("", "body", Open, Author),
+    ("call", "arguments", By(Key::SpaceArguments), Author),
+    ("function", "parameters", By(Key::SpaceParameters), Author),
+    ("function_declaration", "parameters", By(Key::SpaceParameters), Author),
+    ("conditional", "group", By(Key::SpaceControl), Open),
+    ("loop", "group", By(Key::SpaceControl), Author),
+    ("arm", "group", By(Key::SpaceControl), Open),
+    ("label", ":", Tight, Open),
+    ("access", ".", Tight, Tight),
+    ("access", "->", Tight, Tight),
+    ("qualified_name", "::", Author, Tight),
+    ("choice", "?", Open, Open),
+    ("choice", ":", Open, Open),
+    ("declaration", "=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("statement", "=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("constant", "=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("parameter", "=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("assignment", "+", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("operation", "+", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    // What may be a product or a pointer, a bit operation or a reference, stays as written.
+    ("operation", "*", Author, Author),
+    ("operation", "&", Author, Author),
+    ("operation", "&&", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("operation", "<", Author, Author),
+    ("operation", ">", Author, Author),
+];
+
+const HUGS: &[(&str, Hug)] = &[
+    ("block", Hug::Opens),
+    ("initializer", Hug::Opens),
+    ("lambda", Hug::Last),
+    ("call", Hug::Either),
+    ("access", Hug::First),
+    ("arguments", Hug::Item),
+];
