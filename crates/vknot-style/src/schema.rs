@@ -170,13 +170,15 @@ settings! {
     BraceControl: "vknot_brace_control", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where the brace of a conditional or loop opens: on the same line or on the next";
     BraceDeclaration: "vknot_brace_declaration", Values::Words(&["same", "next", "as-found"]), "as-found",
-        "Where the brace of a type or callable opens: on the same line or on the next";
+        "Where the brace of a callable opens: on the same line or on the next";
     BraceFollow: "vknot_brace_follow", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where `else` and the like stand behind a closing brace: on the same line or on the next; usually as the brace of a conditional";
     BraceLambda: "vknot_brace_lambda", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where the brace of a callable without a name opens: on the same line or on the next";
     BraceRequired: "vknot_brace_required", Values::Words(&["keep", "multiline", "always"]), "keep",
         "Whether a single statement under a conditional or loop gets braces: never, if it is on a line of its own, always";
+    BraceType: "vknot_brace_type", Values::Words(&["same", "next", "as-found"]), "as-found",
+        "Where the brace of a type opens: on the same line or on the next; usually as that of a callable";
     BreakBlock: "vknot_break_block", Values::Words(&["keep", "all"]), "keep",
         "Whether a block or `case` with a single statement stays on its line where its author had it so, or each gets lines of its own";
     BreakKeep: "vknot_break_keep", Values::Words(&["none", "some", "all"]), "some",

@@ -1,6 +1,6 @@
 //! Columns of neighbouring lines: parts of items, and comments behind code, that are lined up.
 
-use std::collections::{HashMap, HashSet};
+use std::collections::HashMap;
 
 use vknot_style::choices::AlignColumn;
 use vknot_syntax::{NodeId, Span};
@@ -33,59 +33,101 @@ pub(super) struct Trailing {
     pub column: u32,
     /// The column at which it was written.
     pub was: u32,
-    /// The column its line begins at.
-    pub begins: u32,
+    /// The column at which the code before it ended, as written.
+    pub ended: u32,
+    /// The columns at which its line begins: now, and as written.
+    pub begins: (u32, u32),
     /// Whether the code before it opens a block.
     pub opens: bool,
     /// Where the line of the code stands that it goes on beside, if it is on a line of its own.
     pub begins_line: Option<Place>,
 }
 
-/// The text of each gap that lines something up, in no order.
+/// The text of each gap that lines something up, in no order; those that stay as written are left out.
 pub(super) fn line_up(cells: &[Placed], comments: &[Trailing], paper: &Paper) -> Vec<(Span, String)> {
-    let mut gaps = Vec::with_capacity(cells.len() + comments.len());
-    // How many columns what follows on a line was moved.
-    let mut moved: HashMap<u32, u32> = HashMap::new();
+    let mut lines = Lines::default();
     let mut cells: Vec<Placed> = cells.to_vec();
     move_up(&mut cells);
-    let kept = lined_up_by_author(&cells);
     cells.sort_by_key(|cell| (cell.part, cell.line));
-    for run in cells.chunk_by(|a, b| a.part == b.part && a.line + 1 == b.line) {
-        let ends: Vec<u32> =
-            run.iter().map(|cell| cell.column + moved.get(&cell.line).copied().unwrap_or(0)).collect();
-        let target = ends.iter().max().copied().unwrap_or(0) + 1;
-        for (cell, end) in run.iter().zip(ends) {
-            let spaces = match paper.columns {
-                AlignColumn::All => target - end,
-                AlignColumn::None => 1,
-                AlignColumn::Keep if kept.contains(&cell.place()) => (cell.begins.0 + cell.place().1).saturating_sub(end).max(1),
-                AlignColumn::Keep => 1,
-            };
-            gaps.push((cell.gap, " ".repeat(spaces as usize)));
-            *moved.entry(cell.line).or_default() += spaces - 1;
-        }
+    lines.cells(&cells, paper.columns);
+    lines.comments(comments, paper);
+    lines.gaps
+}
+
+/// What is lined up so far.
+#[derive(Default)]
+struct Lines {
+    gaps: Vec<(Span, String)>,
+    /// How many columns what follows on a line was moved.
+    moved: HashMap<u32, i64>,
+}
+
+impl Lines {
+    /// Where what is in front of a part ends, now that what is before it on its line has its place.
+    fn end(&self, line: u32, column: u32) -> u32 {
+        (i64::from(column) + self.moved.get(&line).copied().unwrap_or(0)).max(0) as u32
     }
-    let end = |comment: &Trailing| comment.column + moved.get(&comment.line).copied().unwrap_or(0);
-    let joins = |a: &Trailing, b: &Trailing| {
-        let near = a.line + 1 == b.line;
-        let all = paper.comments == AlignColumn::All && !(a.opens || b.opens) && a.begins == b.begins;
-        near && (all || a.was == b.was && paper.comments == AlignColumn::Keep)
-    };
-    for run in comments.chunk_by(joins) {
-        let target = run.iter().map(end).max().unwrap_or(0) + 1;
-        for comment in run {
-            let mut text = String::new();
-            match comment.begins_line {
-                Some(place) => {
-                    text.push_str(paper.line_end);
-                    place.lined_up(target).write(paper.indentation, paper.align_with_tabs, &mut text);
+
+    fn cells(&mut self, cells: &[Placed], which: AlignColumn) {
+        let kept = lined_up_by_author(cells);
+        for run in cells.chunk_by(|a, b| a.part == b.part && a.line + 1 == b.line) {
+            let ends: Vec<u32> = run.iter().map(|cell| self.end(cell.line, cell.column)).collect();
+            let target = ends.iter().max().copied().unwrap_or(0) + 1;
+            for (cell, end) in run.iter().zip(ends) {
+                let column = match which {
+                    AlignColumn::All => target,
+                    AlignColumn::Keep if kept.holds(cell) => (cell.begins.0 + cell.offset()).max(end + 1),
+                    _ => end + 1,
+                };
+                let stands = end + cell.begins.1 == cell.was.0 + cell.begins.0;
+                if !(stands && column - end == cell.was.1 - cell.was.0) {
+                    self.gaps.push((cell.gap, " ".repeat((column - end) as usize)));
                 }
-                None => text.extend(std::iter::repeat_n(' ', (target - end(comment)) as usize)),
+                *self.moved.entry(cell.line).or_default() += i64::from(column) - i64::from(end) - 1;
             }
-            gaps.push((comment.gap, text));
         }
     }
-    gaps
+
+    fn comments(&mut self, comments: &[Trailing], paper: &Paper) {
+        let usual = usual_gap(comments);
+        let mut columns: HashMap<u32, u32> = HashMap::new();
+        comments.iter().for_each(|comment| *columns.entry(comment.offset()).or_default() += 1);
+        let joins = |a: &Trailing, b: &Trailing| {
+            let near = a.line + 1 == b.line;
+            let all = paper.comments == AlignColumn::All && !(a.opens || b.opens) && a.begins == b.begins;
+            near && (all || a.was == b.was && paper.comments == AlignColumn::Keep)
+        };
+        for run in comments.chunk_by(joins) {
+            let ends: Vec<u32> = run.iter().map(|comment| self.end(comment.line, comment.column)).collect();
+            let needed = ends.iter().max().copied().unwrap_or(0);
+            // In a column of its author's it stays, as far as there is room; a lone one behind the usual gap.
+            let own = run.first().filter(|_| paper.comments == AlignColumn::Keep).map(|first| {
+                let shared = columns.get(&first.offset()).is_some_and(|count| *count > 1);
+                if shared { (first.begins.0 + first.offset()).max(needed + 1) } else { needed + usual }
+            });
+            let target = own.unwrap_or(needed + 1);
+            for (comment, end) in run.iter().zip(ends) {
+                let mut text = String::new();
+                let stands = end + comment.begins.1 == comment.ended + comment.begins.0;
+                match comment.begins_line {
+                    Some(place) => {
+                        text.push_str(paper.line_end);
+                        place.lined_up(target).write(paper.indentation, paper.align_with_tabs, &mut text);
+                    }
+                    None if stands && target - end == comment.was - comment.ended => continue,
+                    None => text.extend(std::iter::repeat_n(' ', (target - end) as usize)),
+                }
+                self.gaps.push((comment.gap, text));
+            }
+        }
+    }
+}
+
+/// How many spaces stand in front of most comments that nothing lines up: one or two.
+fn usual_gap(comments: &[Trailing]) -> u32 {
+    let gap = |comment: &Trailing| comment.was.saturating_sub(comment.ended);
+    let count = |size: u32| comments.iter().filter(|comment| gap(comment) == size).count();
+    1 + u32::from(count(2) > 4 * count(1))
 }
 
 /// Where no line of a block has two parts, they all are the first.
@@ -99,22 +141,41 @@ fn move_up(cells: &mut [Placed]) {
     }
 }
 
-/// A part of lines in what holds them, and the column where it was written, counted from where the line begins.
-type Column = ((u8, NodeId), u32);
+/// The columns, counted from where lines begin, that an author lined up: several parts begin there, and one could have begun before.
+struct Columns {
+    near: HashMap<((u8, NodeId), u32), (u32, bool)>,
+    anywhere: HashMap<(u8, u32), (u32, bool)>,
+}
 
-impl Placed {
-    fn place(&self) -> Column {
-        (self.part, self.was.1.saturating_sub(self.begins.1))
+impl Columns {
+    fn holds(&self, cell: &Placed) -> bool {
+        let near = self.near.get(&(cell.part, cell.offset())).is_some_and(|(count, padded)| *count > 1 && *padded);
+        let anywhere = self.anywhere.get(&(cell.part.0, cell.offset()));
+        near || anywhere.is_some_and(|(count, padded)| *count > 3 && *padded)
     }
 }
 
-/// The columns that an author lined up: several begin there, and one of them could have begun before.
-fn lined_up_by_author(cells: &[Placed]) -> HashSet<Column> {
-    let mut found: HashMap<Column, (u32, bool)> = HashMap::new();
-    for cell in cells {
-        let (count, padded) = found.entry(cell.place()).or_default();
-        *count += 1;
-        *padded |= cell.was.0 + 1 < cell.was.1;
+impl Placed {
+    /// The column where it was written, counted from where its line began.
+    fn offset(&self) -> u32 {
+        self.was.1.saturating_sub(self.begins.1)
     }
-    found.into_iter().filter(|(_, (count, padded))| *count > 1 && *padded).map(|(place, _)| place).collect()
+}
+
+impl Trailing {
+    fn offset(&self) -> u32 {
+        self.was.saturating_sub(self.begins.1)
+    }
+}
+
+fn lined_up_by_author(cells: &[Placed]) -> Columns {
+    let mut columns = Columns { near: HashMap::new(), anywhere: HashMap::new() };
+    for cell in cells {
+        let padded = cell.was.0 + 1 < cell.was.1;
+        let near = columns.near.entry((cell.part, cell.offset())).or_default();
+        *near = (near.0 + 1, near.1 || padded);
+        let anywhere = columns.anywhere.entry((cell.part.0, cell.offset())).or_default();
+        *anywhere = (anywhere.0 + u32::from(padded), anywhere.1 || padded);
+    }
+    columns
 }

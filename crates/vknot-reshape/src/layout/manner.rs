@@ -10,7 +10,7 @@ use super::plan::{Form, GapPlan};
 use super::planner::Planner;
 
 /// How many places must speak before they count.
-const ENOUGH: u32 = 3;
+const ENOUGH: u32 = 2;
 
 /// How many tokens a line may have, on an average, that a person wrote.
 const CROWDED: usize = 25;
@@ -134,7 +134,14 @@ impl Planner<'_> {
 
     /// Whether a setting is the second of its two ways, as far as the file was walked.
     pub fn is_second(&self, key: Key) -> bool {
-        self.manner.second(self.style, key, self.table.spec.habits.contains(&key))
+        // Types go with callables where nothing says otherwise.
+        let habit = match key {
+            Key::BraceType if self.style.word(Key::BraceDeclaration) != "as-found" => {
+                self.is_second(Key::BraceDeclaration)
+            }
+            key => self.table.spec.habits.contains(&key),
+        };
+        self.manner.second(self.style, key, habit)
     }
 
     /// Leaves a space between tokens that stand apart and would be read as one if they touched.
@@ -143,6 +150,12 @@ impl Planner<'_> {
         let joined = self.tree.language().spec().joined;
         for (index, pair) in tokens.windows(2).enumerate() {
             let gap = &mut self.plan.gaps[index + 1];
+            if pair[0].end == pair[1].start && self.tree.is_joined(text, index as u32 + 1) {
+                if matches!(gap.form, Form::Soft | Form::Hard) {
+                    *gap = GapPlan::fixed(false);
+                }
+                continue;
+            }
             if gap.spaced || pair[0].end == pair[1].start || !matches!(gap.form, Form::Fixed | Form::Soft | Form::Author) {
                 continue;
             }

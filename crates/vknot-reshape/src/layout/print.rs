@@ -1,7 +1,7 @@
 //! One linear pass over the plan: decides what fits, and gives an edit for each gap that comes out otherwise than
 //! written. Where the lines it makes begin, the frames say.
 
-use vknot_style::choices::KeepBreaks;
+use vknot_style::choices::{AlignColumn, KeepBreaks};
 use vknot_syntax::Span;
 
 use crate::edits::Edits;
@@ -253,7 +253,7 @@ impl Printer<'_, '_> {
         let written = self.planner.written[gap as usize];
         self.buffer.clear();
         let span = self.planner.tree.gap_span(gap);
-        if self.is_cell(gap, &plan, span) || self.is_settled(gap, &plan, span) {
+        if self.is_cell(gap, &plan, span) || self.stays_lined_up(gap, &plan, span) || self.is_settled(gap, &plan, span) {
             return;
         }
         if written.newlines > 0 {
@@ -300,6 +300,51 @@ impl Printer<'_, '_> {
         true
     }
 
+    /// Leaves white space that lines a part up with one on the line above or below, as its author had it.
+    fn stays_lined_up(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
+        let written = self.planner.written[gap as usize];
+        let open = plan.form == Form::Fixed && plan.spaced && written.newlines == 0 && written.plain && !written.comment;
+        let kept = self.paper.columns == AlignColumn::Keep && open && span.start - self.written_line < FAR;
+        let white = span.of(self.planner.text);
+        if !kept || white.len() < 2 && white != "\t" || !(white.contains('\t') || self.is_lined_up(span.end)) {
+            return false;
+        }
+        let [ended, was] = [span.start, span.end].map(|offset| self.written_column(offset));
+        let (begins, indent) = (self.line_place.columns(), self.line_indent());
+        let column = (begins + was.saturating_sub(indent)).max(self.column + 1);
+        if !(self.column + indent == ended + begins && column - self.column == was - ended) {
+            self.edits.push(span, &" ".repeat((column - self.column) as usize));
+        }
+        self.column = column;
+        true
+    }
+
+    /// Whether something begins on the line above or below where a token begins, as written.
+    fn is_lined_up(&self, offset: u32) -> bool {
+        let source = self.planner.code.source;
+        let (lines, text) = (source.lines(), self.planner.text);
+        let column = self.written_column(offset);
+        let line = source.line(offset) - 1;
+        let begins_there = |line: u32| {
+            let line = lines.text(text, line);
+            let mut at = 0;
+            let mut blank = false;
+            for c in line.chars().take(FAR as usize) {
+                if at == column {
+                    return blank && !c.is_whitespace();
+                }
+                blank = matches!(c, ' ' | '\t');
+                at = if c == '\t' { (at / self.tab_width() + 1) * self.tab_width() } else { at + 1 };
+            }
+            false
+        };
+        line > 0 && begins_there(line - 1) || line + 1 < lines.count() && begins_there(line + 1)
+    }
+
+    fn tab_width(&self) -> u32 {
+        self.paper.indentation.tab_width.max(1)
+    }
+
     /// The columns of white space that the line at hand was written with.
     fn line_indent(&self) -> u32 {
         let rest = self.planner.text.get(self.written_line as usize..).unwrap_or("");
@@ -331,18 +376,34 @@ impl Printer<'_, '_> {
         if !comment || kept || !(behind || plan.continues) || !self.buffer.is_empty() {
             return false;
         }
+        if self.measure.multiline[gap as usize] && !plan.continues {
+            return self.stays_behind(span);
+        }
         let begins_line = plan.continues.then_some(self.line_place);
         self.line += u32::from(plan.continues);
         let (line, was) = (self.line, self.written_column(span.end));
         let column = if plan.continues { 0 } else { self.column };
         let before = planner.token_text(gap - 1);
-        let begins = self.line_place.columns();
+        let begins = (self.line_place.columns(), if plan.continues { self.line_place.columns() } else { self.line_indent() });
+        let ended = self.written_column(span.start);
         let opens = matches!(before, "{" | "(" | ":");
-        self.trailing.push(Trailing { gap: span, line, column, was, opens, begins_line, begins });
+        self.trailing.push(Trailing { gap: span, line, column, was, opens, begins_line, begins, ended });
         if plan.continues {
             self.frames.begin_line(gap, Some(self.line_place));
         }
         self.column += 1;
+        true
+    }
+
+    /// Leaves a comment of several lines as far behind the code as it was; its lines move with it.
+    fn stays_behind(&mut self, span: Span) -> bool {
+        let [ended, was] = [span.start, span.end].map(|offset| self.written_column(offset));
+        let width = was.saturating_sub(ended).max(1);
+        let text = " ".repeat(width as usize);
+        if text != span.of(self.planner.text) {
+            self.edits.push(span, &text);
+        }
+        self.column += width;
         true
     }
 

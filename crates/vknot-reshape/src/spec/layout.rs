@@ -71,6 +71,7 @@ pub(crate) enum Annotations {
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(crate) enum BraceOf {
     Control,
+    Type,
     Declaration,
     /// That of a callable without a name.
     Lambda,

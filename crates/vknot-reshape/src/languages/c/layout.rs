@@ -67,14 +67,16 @@ const LISTED: List = List {
 };
 const ARGUMENTS: Rule = Rule::List(LISTED);
 
+const TYPE: Rule = Rule::Words(Words { brace: BraceOf::Type, ..DECLARATION });
+
 const RULES: &[(&str, Rule)] = &[
     ("unit", Rule::Items(Items { apart: APART, imports_apart: false })),
-    ("namespace", DECLARED),
-    ("linkage", DECLARED),
-    ("class", DECLARED),
-    ("struct", DECLARED),
-    ("union", DECLARED),
-    ("enum", DECLARED),
+    ("namespace", TYPE),
+    ("linkage", TYPE),
+    ("class", TYPE),
+    ("struct", TYPE),
+    ("union", TYPE),
+    ("enum", TYPE),
     ("function", DECLARED),
     ("function_declaration", LINES),
     ("declaration", VARIABLE),
@@ -124,7 +126,7 @@ const ASSIGNMENTS: &[&str] = &["=", "+=", "-=", "*=", "/=", "%=", "&=", "|=", "^
 const SPACING: &[SpaceRow] = &[
     ("", ",", Tight, Open),
     ("", ";", Tight, Author),
-    ("group", ";", Tight, Open),
+    ("group", ";", Tight, Author),
     ("", "(", Author, By(Key::SpaceParenthesis)),
     ("", ")", By(Key::SpaceParenthesis), Author),
     ("", "block", Open, Author),

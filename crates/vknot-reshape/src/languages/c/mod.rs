@@ -35,6 +35,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceDeclaration,
         Key::BraceFollow,
         Key::BraceRequired,
+        Key::BraceType,
         Key::BreakBlock,
         Key::BreakKeep,
         Key::SpaceArguments,

@@ -37,6 +37,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceFollow,
         Key::BraceLambda,
         Key::BraceRequired,
+        Key::BraceType,
         Key::BreakBlock,
         Key::BreakKeep,
         Key::SpaceArguments,

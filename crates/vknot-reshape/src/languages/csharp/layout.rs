@@ -41,6 +41,7 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
         Key::BraceControl,
         Key::BraceDeclaration,
         Key::BraceLambda,
+        Key::BraceType,
         Key::SpaceBrace,
         Key::SpaceControl,
     ],
@@ -124,6 +125,8 @@ const QUERY: Words = Words {
     ..WORDS
 };
 
+const TYPE: Rule = Rule::Words(Words { brace: BraceOf::Type, ..DECLARATION });
+
 const RULES: &[(&str, Rule)] = &[
     ("compilation_unit", Rule::Items(Items { apart: APART, imports_apart: false })),
     ("using_directive", PLAIN),
@@ -131,13 +134,13 @@ const RULES: &[(&str, Rule)] = &[
     ("global_attribute", PLAIN),
     ("global_statement", PLAIN),
     // Declarations.
-    ("namespace_declaration", DECLARED),
+    ("namespace_declaration", TYPE),
     ("file_scoped_namespace_declaration", PLAIN),
-    ("class_declaration", DECLARED),
-    ("struct_declaration", DECLARED),
-    ("record_declaration", DECLARED),
-    ("interface_declaration", DECLARED),
-    ("enum_declaration", DECLARED),
+    ("class_declaration", TYPE),
+    ("struct_declaration", TYPE),
+    ("record_declaration", TYPE),
+    ("interface_declaration", TYPE),
+    ("enum_declaration", TYPE),
     ("delegate_declaration", DECLARED),
     ("method_declaration", DECLARED),
     ("constructor_declaration", DECLARED),

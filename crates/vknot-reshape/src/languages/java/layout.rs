@@ -72,6 +72,8 @@ const ARGUMENTS: Rule = Rule::List(LISTED);
 const ARRAY: List = List { close_apart: true, keep: true, fill: Fill::Simple, ..LIST };
 const EQUALS: Rule = Rule::Assign(&["="]);
 
+const TYPE: Rule = Rule::Words(Words { brace: BraceOf::Type, ..DECLARATION });
+
 const RULES: &[(&str, Rule)] = &[
     ("program", Rule::Items(Items { apart: APART, imports_apart: true })),
     ("package_declaration", PLAIN),
@@ -79,12 +81,12 @@ const RULES: &[(&str, Rule)] = &[
     ("scoped_identifier", PLAIN),
     ("scoped_type_identifier", PLAIN),
     // Declarations.
-    ("class_declaration", Rule::Words(DECLARATION)),
-    ("interface_declaration", Rule::Words(DECLARATION)),
-    ("enum_declaration", Rule::Words(DECLARATION)),
-    ("record_declaration", Rule::Words(DECLARATION)),
-    ("annotation_type_declaration", Rule::Words(DECLARATION)),
-    ("module_declaration", Rule::Words(DECLARATION)),
+    ("class_declaration", TYPE),
+    ("interface_declaration", TYPE),
+    ("enum_declaration", TYPE),
+    ("record_declaration", TYPE),
+    ("annotation_type_declaration", TYPE),
+    ("module_declaration", TYPE),
     ("method_declaration", Rule::Words(DECLARATION)),
     ("constructor_declaration", Rule::Words(DECLARATION)),
     ("compact_constructor_declaration", Rule::Words(DECLARATION)),

@@ -93,6 +93,8 @@ const KEPT: List = List { keep: true, only_kept: true, hug: false, hug_any: fals
 const CONDITIONAL: Words = Words { wrap: &["?", ":"], wrap_by: Some(Key::WrapConditional), ..WORDS };
 const EQUALS: Rule = Rule::Assign(&["="]);
 
+const TYPE: Rule = Rule::Words(Words { brace: BraceOf::Type, ..DECLARATION });
+
 const RULES: &[(&str, Rule)] = &[
     ("program", Rule::Items(Items { apart: APART, imports_apart: false })),
     // Modules.
@@ -112,9 +114,9 @@ const RULES: &[(&str, Rule)] = &[
     ("function_declaration", DECLARED),
     ("generator_function_declaration", DECLARED),
     ("function_signature", DECLARED),
-    ("class_declaration", DECLARED),
-    ("abstract_class_declaration", DECLARED),
-    ("class", DECLARED),
+    ("class_declaration", TYPE),
+    ("abstract_class_declaration", TYPE),
+    ("class", TYPE),
     ("class_static_block", DECLARED),
     ("method_definition", DECLARED),
     ("method_signature", DECLARED),
@@ -123,11 +125,11 @@ const RULES: &[(&str, Rule)] = &[
     ("construct_signature", PLAIN),
     ("index_signature", PLAIN),
     ("property_signature", Rule::Words(FIELD)),
-    ("interface_declaration", DECLARED),
-    ("enum_declaration", DECLARED),
+    ("interface_declaration", TYPE),
+    ("enum_declaration", TYPE),
     ("enum_assignment", EQUALS),
-    ("internal_module", DECLARED),
-    ("module", DECLARED),
+    ("internal_module", TYPE),
+    ("module", TYPE),
     ("ambient_declaration", PLAIN),
     ("type_alias_declaration", EQUALS),
     ("class_heritage", Rule::Commas),

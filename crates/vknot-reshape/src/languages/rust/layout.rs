@@ -74,6 +74,8 @@ const RECORD: List = List { padded: Pad::Space, keep: true, ..LISTED };
 const ARRAY: List = List { keep: true, fill: Fill::Simple, ..LISTED };
 const EQUALS: Rule = Rule::Assign(&["="]);
 
+const TYPE: Rule = Rule::Words(Words { brace: BraceOf::Type, ..DECLARATION });
+
 const RULES: &[(&str, Rule)] = &[
     ("source_file", Rule::Items(Items { apart: APART, imports_apart: false })),
     ("declaration_list", Rule::Braces(Braces { apart: APART, leading_blank: true, ..BRACES })),
@@ -88,13 +90,13 @@ const RULES: &[(&str, Rule)] = &[
     ("use_as_clause", PLAIN),
     ("use_wildcard", PLAIN),
     ("extern_crate_declaration", PLAIN),
-    ("mod_item", Rule::Words(DECLARATION)),
-    ("foreign_mod_item", Rule::Words(DECLARATION)),
-    ("struct_item", Rule::Words(DECLARATION)),
-    ("union_item", Rule::Words(DECLARATION)),
-    ("enum_item", Rule::Words(DECLARATION)),
-    ("trait_item", Rule::Words(DECLARATION)),
-    ("impl_item", Rule::Words(Words { wrap: &["for"], ..DECLARATION })),
+    ("mod_item", TYPE),
+    ("foreign_mod_item", TYPE),
+    ("struct_item", TYPE),
+    ("union_item", TYPE),
+    ("enum_item", TYPE),
+    ("trait_item", TYPE),
+    ("impl_item", Rule::Words(Words { wrap: &["for"], brace: BraceOf::Type, ..DECLARATION })),
     ("function_item", Rule::Words(DECLARATION)),
     ("function_signature_item", Rule::Words(DECLARATION)),
     ("type_item", EQUALS),

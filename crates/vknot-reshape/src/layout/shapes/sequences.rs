@@ -280,7 +280,9 @@ impl Planner<'_> {
         if single {
             return children[body..].iter().for_each(|item| self.plan.set(self.first(*item), GapPlan::soft(number, true)));
         }
-        self.plan.set(self.first(*first), GapPlan::hard(number, 0, 0));
+        let braced = self.role(*first) == Role::Block && from == body && self.newlines(self.first(*first)) == 0;
+        let gap = if braced { GapPlan::fixed(true) } else { GapPlan::hard(number, 0, 0) };
+        self.plan.set(self.first(*first), gap);
         self.items(&Items { apart: &[], imports_apart: false }, &children[body..], number);
     }
 

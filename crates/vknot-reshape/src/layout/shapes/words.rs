@@ -116,6 +116,7 @@ impl Planner<'_> {
         let same = if after_wrap { GapPlan::after_wrap() } else { GapPlan::fixed(true) };
         let key = match rule.brace {
             BraceOf::Control => Key::BraceControl,
+            BraceOf::Type => Key::BraceType,
             BraceOf::Declaration => Key::BraceDeclaration,
             BraceOf::Lambda => Key::BraceLambda,
             BraceOf::Neither => return self.plan.set(gap, same),
@@ -143,10 +144,10 @@ impl Planner<'_> {
 
     /// `else` and the like: on the line of a closing brace, else on a line of its own.
     fn follow(&mut self, before: NodeId, gap: u32) {
-        let closes = self.token_text(self.end(before).saturating_sub(1)) == "}" && self.role(before) == Role::Block;
-        let arm = matches!(self.role(before), Role::Arm);
+        let braced = self.token_text(self.end(before).saturating_sub(1)) == "}";
+        let closes = braced && matches!(self.role(before), Role::Block | Role::Arm);
         let apart = GapPlan { joins: true, ..GapPlan::hard(NO_GROUP, 0, 0) };
-        if !(closes || arm) {
+        if !closes {
             return self.plan.set(gap, apart);
         }
         let shows = self.newlines(gap) > 0;
