@@ -291,7 +291,7 @@ mod tests {
         let setting = Setting::named("max_line_length").unwrap();
         assert_eq!(setting.check("OFF").as_deref(), Ok("off"));
         let error = setting.check("wide").unwrap_err();
-        assert_eq!(error.to_string(), "max_line_length does not take `wide`; it takes 20 to 1000 | off");
+        assert_eq!(error.to_string(), "max_line_length does not take `wide`; it takes 20 to 1000 | off | as-found");
     }
 
     #[test]

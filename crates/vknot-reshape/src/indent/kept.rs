@@ -77,6 +77,10 @@ pub(crate) fn kept(code: Code<'_>, style: &Style, indentation: Indentation) -> O
         return None;
     }
     let lines = crate::frames::lines::lines(code, indentation, None);
+    // What stands at the margin from end to end was laid out by nobody.
+    if lines.iter().all(|line| line.found.columns() == 0) {
+        return None;
+    }
     match stand(code, style, indentation, Place::default(), &lines) {
         Stand::ByRules(_) => None,
         Stand::AsWritten(_, kept) | Stand::Kept(kept) => Some(kept),

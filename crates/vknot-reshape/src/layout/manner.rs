@@ -2,12 +2,8 @@
 //! the whole file was walked.
 
 use vknot_style::{Key, SETTINGS, Style};
-use vknot_syntax::NodeId;
 
-use crate::spec::layout::Spacing;
-
-use super::plan::{Form, GapPlan};
-use super::planner::Planner;
+use super::plan::GapPlan;
 
 /// How many places must speak before they count.
 const ENOUGH: u32 = 2;
@@ -16,15 +12,15 @@ const ENOUGH: u32 = 2;
 const CROWDED: usize = 25;
 
 /// A gap that waits, with what it is the one way and the other.
-struct Waiting {
-    gap: u32,
-    key: Key,
-    first: GapPlan,
-    second: GapPlan,
+pub(super) struct Waiting {
+    pub gap: u32,
+    pub key: Key,
+    pub first: GapPlan,
+    pub second: GapPlan,
 }
 
 /// Whether a gap that is otherwise planned holds a space.
-enum Spaced {
+pub(super) enum Spaced {
     By(Key),
     As(bool),
 }
@@ -33,8 +29,10 @@ enum Spaced {
 pub(super) struct Manner {
     /// For each setting how many places show the first way, and how many the second.
     votes: Vec<[u32; 2]>,
-    waiting: Vec<Waiting>,
-    spaced: Vec<(u32, Spaced)>,
+    /// Gaps that wait, each with its policy the one way and the other.
+    pub waiting: Vec<Waiting>,
+    /// Gaps whose space waits.
+    pub spaced: Vec<(u32, Spaced)>,
     /// Whether too much stands on each line to be anyone's manner.
     squeezed: bool,
 }
@@ -71,129 +69,5 @@ impl Manner {
             "true" | "next" | "after" | "each" => true,
             _ => false,
         }
-    }
-}
-
-impl Planner<'_> {
-    /// Gives a gap one of two policies, unless a rule further out gave it one before. `shows` says which way its author had it.
-    pub fn set_by(&mut self, gap: u32, key: Key, ways: [GapPlan; 2], shows: Option<bool>) {
-        if !self.plan.is_open(gap) {
-            return;
-        }
-        let [first, second] = ways;
-        if let Some(second) = shows.filter(|_| self.written[gap as usize].plain) {
-            self.manner.vote(key, second);
-        }
-        self.plan.set(gap, first);
-        self.manner.waiting.push(Waiting { gap, key, first, second });
-    }
-
-    /// The side of its tokens on which a run breaks, before them or after: where nothing is set, that on which its author broke it.
-    pub fn side(&self, key: Key, gaps: impl Iterator<Item = u32>) -> Option<bool> {
-        let mut sides = [false; 2];
-        for gap in gaps {
-            let [before, behind] = [gap, gap + 1].map(|gap| self.newlines(gap) > 0);
-            sides = [sides[0] || before, sides[1] || behind];
-        }
-        let open = self.style.word(key) == "as-found" && self.style.language().covers(key);
-        (open && sides[0] != sides[1]).then_some(sides[1])
-    }
-
-    /// Lets the table of spaces decide whether a planned gap between two parts holds a space, should the line not break there.
-    pub fn spaced_as_table(&mut self, parent: NodeId, left: NodeId, right: NodeId) {
-        let gap = self.first(right);
-        let written = self.written.get(gap as usize).is_some_and(|written| !written.empty);
-        let spaced = match self.spacing(parent, left, right) {
-            Spacing::Nothing => Spaced::As(false),
-            Spacing::Space => return,
-            Spacing::Author => Spaced::As(written || self.newlines(gap) > 0),
-            Spacing::By(key) => {
-                if self.newlines(gap) == 0 {
-                    self.manner.vote(key, written);
-                }
-                Spaced::By(key)
-            }
-        };
-        self.manner.spaced.push((gap, spaced));
-    }
-
-    /// Gives the gaps on both sides of a token their policies: the first of the two on the side where the line breaks.
-    pub fn set_side(&mut self, gap: u32, (key, side): (Key, Option<bool>), [breaks, stays]: [GapPlan; 2], shows: Option<bool>) {
-        match side {
-            Some(behind) => {
-                shows.into_iter().for_each(|second| self.manner.vote(key, second));
-                self.plan.set(gap + u32::from(behind), breaks);
-                self.plan.set(gap + u32::from(!behind), stays);
-            }
-            None => {
-                self.set_by(gap, key, [breaks, stays], shows);
-                self.set_by(gap + 1, key, [stays, breaks], None);
-            }
-        }
-    }
-
-    /// Whether a setting is the second of its two ways, as far as the file was walked.
-    pub fn is_second(&self, key: Key) -> bool {
-        // Types go with callables where nothing says otherwise.
-        let habit = match key {
-            Key::BraceType if self.style.word(Key::BraceDeclaration) != "as-found" => {
-                self.is_second(Key::BraceDeclaration)
-            }
-            key => self.table.spec.habits.contains(&key),
-        };
-        self.manner.second(self.style, key, habit)
-    }
-
-    /// Leaves a space between tokens that stand apart and would be read as one if they touched.
-    fn part_what_would_merge(&mut self) {
-        let (tokens, text) = (self.tree.tokens(), self.text);
-        let joined = self.tree.language().spec().joined;
-        for (index, pair) in tokens.windows(2).enumerate() {
-            let gap = &mut self.plan.gaps[index + 1];
-            if pair[0].end == pair[1].start && self.tree.is_joined(text, index as u32 + 1) {
-                if matches!(gap.form, Form::Soft | Form::Hard) {
-                    *gap = GapPlan::fixed(false);
-                }
-                continue;
-            }
-            if gap.spaced || pair[0].end == pair[1].start || !matches!(gap.form, Form::Fixed | Form::Soft | Form::Author) {
-                continue;
-            }
-            let byte = |at: u32| text.as_bytes().get(at as usize).copied().unwrap_or(b' ');
-            let (left, right) = (byte(pair[0].end.saturating_sub(1)), byte(pair[1].start));
-            if left.is_ascii_punctuation() && right.is_ascii_punctuation() {
-                gap.spaced = joined.iter().any(|pair| pair.as_bytes() == [left, right]);
-            }
-        }
-    }
-
-    /// Gives the gaps that waited their policies.
-    pub(super) fn settle_manner(&mut self) {
-        self.options.control_next = self.is_second(Key::BraceControl);
-        let follows = self.manner.second(self.style, Key::BraceFollow, self.options.control_next);
-        self.options.follow_next = follows;
-        for waiting in std::mem::take(&mut self.manner.waiting) {
-            let second = match waiting.key {
-                Key::BraceFollow => follows,
-                key => self.is_second(key),
-            };
-            let slot = &mut self.plan.gaps[waiting.gap as usize];
-            if second && slot.form == waiting.first.form {
-                *slot = waiting.second;
-            }
-        }
-        for (gap, spaced) in std::mem::take(&mut self.manner.spaced) {
-            let spaced = match spaced {
-                Spaced::As(spaced) => spaced,
-                Spaced::By(key) => self.is_second(key),
-            };
-            let touches = self.tree.is_joined(self.text, gap);
-            let slot = &mut self.plan.gaps[gap as usize];
-            if matches!(slot.form, Form::Fixed | Form::Soft) {
-                slot.spaced = spaced && !touches;
-            }
-        }
-        self.part_what_would_merge();
-        self.plan.gaps.iter_mut().filter(|gap| gap.joins).for_each(|gap| gap.joins = !follows);
     }
 }

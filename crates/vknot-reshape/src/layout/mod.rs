@@ -15,6 +15,7 @@ mod planner;
 mod print;
 mod reflow;
 mod shapes;
+mod ways;
 mod width;
 
 use vknot_style::{Key, Style};
@@ -42,13 +43,8 @@ pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
         return once;
     }
     // What a file shows depends on how it is laid out, and where it is broken even how it is read.
-    settled(code, style, once, true).or_else(|| by_rules(code, style)).unwrap_or_else(|| unsettled(code))
-}
-
-/// Lays out a file by the rules alone.
-fn by_rules(code: Code<'_>, style: &Style) -> Option<Reshape> {
-    let once = format_once(code, style, None, false);
-    if code.tree.has_error() { settled(code, style, once, false) } else { Some(once) }
+    let by_rules = || settled(code, style, format_once(code, style, None, false));
+    settled(code, style, once).or_else(by_rules).unwrap_or_else(|| unsettled(code))
 }
 
 /// A file that is left as it is, since laying it out would never end.
@@ -58,11 +54,11 @@ fn unsettled(code: Code<'_>) -> Reshape {
 }
 
 /// How often a file is laid out at most, until nothing changes.
-const ROUNDS: usize = 3;
+const ROUNDS: usize = 4;
 
 /// Lays out a file again as it is read then, which may depend on where its lines stand, until that changes nothing. `None` where that
 /// does not end.
-fn settled(code: Code<'_>, style: &Style, once: Reshape, by_ways: bool) -> Option<Reshape> {
+fn settled(code: Code<'_>, style: &Style, once: Reshape) -> Option<Reshape> {
     let Code { source, tree, .. } = code;
     let mut edits = once.edits.clone();
     for round in 0..ROUNDS {
@@ -70,7 +66,7 @@ fn settled(code: Code<'_>, style: &Style, once: Reshape, by_ways: bool) -> Optio
             return Some(once);
         }
         let read = Source::from_text(source.path(), edits.apply(source.text()));
-        let again = format_once(code.other(&read, &Tree::read(&read, tree.language())), style, None, by_ways);
+        let again = format_once(code.other(&read, &Tree::read(&read, tree.language())), style, None, true);
         if again.edits.is_empty() && round == 0 {
             return Some(once);
         }
@@ -154,6 +150,7 @@ fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style, kept: Option
 /// Plans the layout of a whole file.
 fn plan<'a>(code: Code<'a>, table: &'static LayoutTable, style: &'a Style, options: Options) -> Planner<'a> {
     let mut planner = Planner::planned(code, table, style, options);
+    planner.settle_ways();
     comments::settle(&mut planner);
     planner.plan.set(0, GapPlan::fixed(false));
     planner

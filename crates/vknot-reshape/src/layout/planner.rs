@@ -86,7 +86,6 @@ impl<'a> Planner<'a> {
         };
         planner.find_hugs();
         planner.walk();
-        planner.settle_manner();
         planner
     }
 }
@@ -134,7 +133,7 @@ impl Planner<'_> {
             Rule::Assign(operators) => self.assign(id, operators, children),
             Rule::Chain => self.chain(id, children),
             Rule::Clause => self.clause(id, children),
-            Rule::Markup => self.markup(id, children),
+            Rule::Markup => self.markup(children),
             Rule::Tag => self.tag(id, children),
         }
     }

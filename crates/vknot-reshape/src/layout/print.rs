@@ -220,6 +220,11 @@ impl Printer<'_, '_> {
     }
 
     fn is_too_long(&self, group: &Group, fit_end: u32, column: u32) -> bool {
+        // What stays on the line may end in front of a brace that begins one.
+        let brace = fit_end.saturating_sub(1);
+        let next = self.planner.plan.gaps.get(brace as usize).is_some_and(|gap| gap.form == Form::Hard);
+        let begins = fit_end < group.close && brace > group.first && next && self.planner.token_text(brace) == "{";
+        let fit_end = if begins { brace } else { fit_end };
         self.measure.is_forced(group.first.max(group.open + 1), fit_end) || !self.fits(column, group.open, fit_end)
     }
 
@@ -230,7 +235,10 @@ impl Printer<'_, '_> {
     /// Whether the value behind an operator, which stands in a column, goes to the next line, where it would stand in another.
     fn value_moves(&self, group: &Group, column: u32, inner: u32) -> bool {
         let value = group.first;
-        let author = group.keep || self.planner.options.keep != KeepBreaks::None && self.planner.newlines(value) > 0;
+        let author = self.planner.options.keep != KeepBreaks::None && self.planner.newlines(value) > 0;
+        if author && group.keep {
+            return true;
+        }
         let forced = self.measure.is_forced(value + 1, group.close);
         let end = if group.head_only { group.fit_end } else { group.close };
         if !forced && self.fits(column, group.open, end) {
@@ -303,7 +311,7 @@ impl Printer<'_, '_> {
     /// Leaves white space that lines a part up with one on the line above or below, as its author had it.
     fn stays_lined_up(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
         let written = self.planner.written[gap as usize];
-        let open = plan.form == Form::Fixed && plan.spaced && written.newlines == 0 && written.plain && !written.comment;
+        let open = matches!(plan.form, Form::Fixed | Form::Author) && plan.spaced && written.newlines == 0 && written.plain && !written.comment;
         let kept = self.paper.columns == AlignColumn::Keep && open && span.start - self.written_line < FAR;
         let white = span.of(self.planner.text);
         if !kept || white.len() < 2 && white != "\t" || !(white.contains('\t') || self.is_lined_up(span.end)) {

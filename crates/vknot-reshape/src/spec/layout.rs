@@ -286,6 +286,8 @@ pub(crate) enum Side {
     Tight,
     /// As the author had it.
     Author,
+    /// The same, unless the neighbour has a wish.
+    Written,
     /// A space if that setting says so.
     By(Key),
 }
@@ -309,6 +311,8 @@ pub(crate) struct LayoutSpec {
     pub within: &'static [(&'static str, &'static str, Rule)],
     pub spacing: &'static [SpaceRow],
     pub hugs: &'static [(&'static str, Hug)],
+    /// What a link may begin with.
+    pub dots: &'static [&'static str],
     /// Kind, the field of the part before it, what it is.
     pub chain: &'static [(&'static str, &'static str, Link)],
     /// Operators of one precedence, class by class.
@@ -343,6 +347,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     within: &[],
     spacing: &[],
     hugs: &[],
+    dots: &["."],
     chain: &[],
     precedence: &[],
     names_hold_first_call: false,
@@ -387,7 +392,7 @@ impl LayoutTable {
             marks: language.token_kind(spec.marks).or(language.kind(spec.marks)).filter(|_| !spec.marks.is_empty()),
             by_text: HashMap::new(),
             precedence_of: HashMap::new(),
-            general: vec![if spec.as_written { (Side::Author, Side::Author) } else { Default::default() }; count],
+            general: vec![if spec.as_written { (Side::Written, Side::Written) } else { Default::default() }; count],
             special: vec![Vec::new(); count],
             hugs: vec![None; count],
             chain: vec![None; count],
@@ -451,7 +456,8 @@ impl LayoutTable {
             (Side::Author, _) | (_, Side::Author) => Spacing::Author,
             (Side::Tight, _) | (_, Side::Tight) => Spacing::Nothing,
             (Side::By(key), _) | (_, Side::By(key)) => Spacing::By(key),
-            (Side::Open, Side::Open) => Spacing::Space,
+            (Side::Written, Side::Written) => Spacing::Author,
+            _ => Spacing::Space,
         }
     }
 

@@ -63,11 +63,12 @@ fn samples() -> BTreeMap<&'static str, Vec<String>> {
     for (_, language, text) in sample_files() {
         samples.entry(language).or_default().push(text);
     }
-    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/suite/indented");
-    for entry in std::fs::read_dir(folder).unwrap() {
-        let path = entry.unwrap().path();
+    let suite = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/suite");
+    let files = |folder: &str| std::fs::read_dir(suite.join(folder)).unwrap().map(|entry| entry.unwrap().path());
+    for path in files("indented").chain(files("settings_samples")) {
         let text = std::fs::read_to_string(&path).unwrap();
-        let name = path.file_stem().unwrap().to_string_lossy().into_owned();
+        let indented = path.parent().unwrap().ends_with("indented");
+        let name = if indented { path.file_stem() } else { path.file_name() }.unwrap().to_string_lossy().into_owned();
         samples.entry(Language::of_file(Path::new(&name), &text).unwrap().name()).or_default().push(text);
     }
     for (language, text) in MORE {
@@ -79,9 +80,9 @@ fn samples() -> BTreeMap<&'static str, Vec<String>> {
 /// What the steps make of the samples with some settings.
 fn results(language: &'static Language, samples: &[String], set: &[Override]) -> Vec<String> {
     let style = Style::with(style_of(language), set);
-    let done = |text: &String| {
+    let done = |(text, names): (&String, &[&str])| {
         let mut text = text.clone();
-        for name in ["format", "indent"] {
+        for name in names.iter().copied() {
             let covered = if name == "format" {
                 capabilities(language).layout
             } else {
@@ -95,7 +96,9 @@ fn results(language: &'static Language, samples: &[String], set: &[Override]) ->
         }
         text
     };
-    samples.iter().map(done).collect()
+    // What a layout leaves nothing to do may be seen of indentation alone.
+    let runs: [&[&str]; 2] = [&["format", "indent"], &["indent"]];
+    samples.iter().flat_map(|text| runs.map(|names| (text, names))).map(done).collect()
 }
 
 /// The values that are tried: all words, and of numbers the ends and some between.
@@ -142,7 +145,8 @@ fn every_value_of_every_setting_changes_something() {
             let all: Vec<(String, Vec<String>)> =
                 tried(*key).into_iter().map(|value| (value.clone(), with(&value))).collect();
             // Where the file itself decides, some value says what it shows.
-            let found = matches!(key, Key::Charset | Key::EndOfLine | Key::IndentSize | Key::IndentStyle | Key::TabWidth)
+            let found = tried(*key).iter().any(|value| value == "as-found")
+                || matches!(key, Key::TabWidth | Key::AlignColumn | Key::AlignComment)
                 || ["vknot_indent_", "vknot_wrap_"].iter().any(|own| key.setting().key.starts_with(own));
             for (value, result) in &all {
                 let is_usual =
@@ -151,7 +155,9 @@ fn every_value_of_every_setting_changes_something() {
                 // What needs no saying to a layout, and lists that JSON has not.
                 let same = matches!((key, value.as_str()), (Key::TrimTrailingWhitespace, "false"))
                     || (language.name(), key, value.as_str()) == ("json", &Key::AlignList, "arguments");
-                if !(is_usual || differs || same) {
+                // The one that has no elements in it shares the settings of its kin.
+                let kin = language.name() == "typescript" && matches!(key, Key::SpaceEmbedded | Key::WrapTag);
+                if !(is_usual || differs || same || kin) {
                     idle.push(format!("{} {key:?} = {value}", language.name()));
                 }
             }

@@ -17,6 +17,7 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     ],
     spacing: SPACING,
     hugs: HUGS,
+    dots: &[".", "->"],
     chain: &[
         ("call", "", Link::Arguments),
         ("access", "", Link::Access),
@@ -148,13 +149,15 @@ const SPACING: &[SpaceRow] = &[
     ("constant", "=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
     ("parameter", "=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
     ("assignment", "+", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("operation", "+", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    // What may be a product or a pointer, a bit operation or a reference, stays as written.
-    ("operation", "*", Author, Author),
-    ("operation", "&", Author, Author),
+    // What may be a product or a pointer, a bit operation or a reference, stays as written, and how tight others are depends on those
+    // around them.
+    ("operation", "+", Author, Author),
+    ("operation", "==", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("operation", "!=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("operation", "<=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("operation", ">=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
     ("operation", "&&", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("operation", "<", Author, Author),
-    ("operation", ">", Author, Author),
+    ("operation", "||", By(Key::SpaceOperator), By(Key::SpaceOperator)),
 ];
 
 const HUGS: &[(&str, Hug)] = &[

@@ -16,6 +16,7 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
     ],
     spacing: SPACING,
     hugs: HUGS,
+    dots: &[".", "?", "->"],
     chain: &[
         ("invocation_expression", "function", Link::Arguments),
         ("member_access_expression", "expression", Link::Access),

@@ -21,6 +21,7 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     ],
     spacing: SPACING,
     hugs: HUGS,
+    dots: &[".", "optional_chain"],
     chain: &[
         ("call_expression", "function", Link::Arguments),
         ("member_expression", "object", Link::Access),

@@ -10,7 +10,7 @@ use crate::layout::planner::Planner;
 impl Planner<'_> {
     /// What is between two tags. White space with a line break in it says nothing, so it may come where nothing parts two pieces that are no
     /// text, and its size is free; all other white space is text.
-    pub(in crate::layout) fn markup(&mut self, id: NodeId, children: &[NodeId]) {
+    pub(in crate::layout) fn markup(&mut self, children: &[NodeId]) {
         let (Some(first), Some(last)) = (children.first(), children.last()) else { return };
         let mut group = Group::over(self.end(*first) - 1, self.end(*last));
         group.first = self.end(*first);
@@ -37,7 +37,6 @@ impl Planner<'_> {
             };
             self.plan.set(gap, plan);
         }
-        let _ = id;
     }
 
     /// A tag: its attributes on its line, or each on a line of its own, or as their author had them behind the first.
@@ -76,7 +75,7 @@ impl Planner<'_> {
         }
         let spaced = !self.written.get(close_gap as usize).is_some_and(|written| written.empty);
         let spaced = spaced && self.name(close) != ">";
-        let shows = self.is_multiline(id).then(|| self.newlines(close_gap) > 0);
+        let shows = self.is_multiline(id).then(|| self.newlines(close_gap) == 0);
         self.set_by(close_gap, Key::WrapTag, [GapPlan::soft(number, spaced), GapPlan::fixed(spaced)], shows);
         children.windows(2).for_each(|pair| self.space(id, pair[0], pair[1]));
     }

@@ -270,7 +270,8 @@ impl Planner<'_> {
         let Some(first) = children.get(body) else { return };
         (from.max(1)..body).for_each(|index| self.plan.set(self.first(children[index]), GapPlan::hard(NO_GROUP, 0, 0)));
         if children.len() - body == 1 && self.role(*first) == Role::Block && from == body {
-            return self.plan.set(self.first(*first), GapPlan::fixed(true));
+            let keeps = self.options.keep != KeepBreaks::None;
+            return self.plan.set(self.first(*first), if keeps { GapPlan::author(true) } else { GapPlan::fixed(true) });
         }
         let single = rule.single && self.is_single_arm(id, &children[body..]);
         let mut group = Group::over(self.first(id), self.end(id));
@@ -290,7 +291,9 @@ impl Planner<'_> {
     fn is_single_arm(&self, id: NodeId, items: &[NodeId]) -> bool {
         let simple = |item: &NodeId| matches!(self.role(*item), Role::Statement | Role::Part | Role::Call | Role::Literal);
         let jump = |item: &NodeId| self.end(*item) - self.first(*item) <= 3;
+        let begins = self.newlines(self.first(id)) > 0;
         self.options.single
+            && begins
             && !self.is_multiline(id)
             && items.iter().all(simple)
             && (items.len() == 1 || items.len() == 2 && jump(&items[1]))
