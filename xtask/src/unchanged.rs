@@ -43,7 +43,11 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     for root in &arguments.roots {
         let found = samples(std::slice::from_ref(root), arguments.language.as_deref());
         let counted: Vec<Counted<'_>> =
-            found.par_iter().filter(|sample| (step.covers)(sample.language)).map(|sample| count(sample, step, &arguments.set)).collect();
+            found
+                .par_iter()
+                .filter(|sample| (step.covers)(sample.language))
+                .map(|sample| count(sample, step, &arguments.set))
+                .collect();
         let mut by_language: BTreeMap<&str, Vec<Counted<'_>>> = BTreeMap::new();
         for file in counted {
             by_language.entry(file.sample.language.name()).or_default().push(file);

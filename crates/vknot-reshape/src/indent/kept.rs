@@ -33,11 +33,11 @@ impl Kept {
 /// Where the lines of a file stand.
 pub(super) enum Stand {
     /// In a jumble, or flat: by the rules alone.
-    ByRules(Options),
+    ByRules(Box<Options>),
     /// All where they were written.
-    AsWritten(Placed, Kept),
+    AsWritten(Box<Placed>, Box<Kept>),
     /// Well kept, but for some.
-    Kept(Kept),
+    Kept(Box<Kept>),
 }
 
 /// How many lines a page has at least that nests nothing on purpose.
@@ -58,16 +58,18 @@ pub(super) fn stand(code: Code<'_>, style: &Style, indentation: Indentation, mar
     let mixed = is_open(style) && is_mixed(code, lines);
     if whole {
         let kept = Kept { options: usual, style: style.clone(), offsets, mixed };
-        return Stand::AsWritten(first, kept);
+        return Stand::AsWritten(Box::new(first), Box::new(kept));
     }
     if flat && !offsets.as_ref().is_some_and(Offsets::are_tables) {
-        return Stand::ByRules(usual);
+        return Stand::ByRules(Box::new(usual));
     }
     let second = placed(Some(Ways::new(style).with_offsets(offsets.as_ref())));
-    let Some(all) = second.shown.as_ref().filter(|shown| shown.is_kept()) else { return Stand::ByRules(usual) };
+    let Some(all) = second.shown.as_ref().filter(|shown| shown.is_kept()) else {
+        return Stand::ByRules(Box::new(usual))
+    };
     let own = if all.is_whole() { style.clone() } else { manner::own(all, style) };
     let options = options(code, &own, indentation);
-    Stand::Kept(Kept { options, style: own, offsets, mixed })
+    Stand::Kept(Box::new(Kept { options, style: own, offsets, mixed }))
 }
 
 /// What lets lines of a file stay as they are; `None` where they go by the rules alone.
@@ -83,7 +85,7 @@ pub(crate) fn kept(code: Code<'_>, style: &Style, indentation: Indentation) -> O
     }
     match stand(code, style, indentation, Place::default(), &lines) {
         Stand::ByRules(_) => None,
-        Stand::AsWritten(_, kept) | Stand::Kept(kept) => Some(kept),
+        Stand::AsWritten(_, kept) | Stand::Kept(kept) => Some(*kept),
     }
 }
 

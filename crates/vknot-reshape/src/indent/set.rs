@@ -187,7 +187,7 @@ impl Setter<'_> {
         }
         match stand(code, self.style, self.indentation, self.margin, lines) {
             Stand::ByRules(options) => rules(&options),
-            Stand::AsWritten(placed, _) => (placed, true),
+            Stand::AsWritten(placed, _) => (*placed, true),
             Stand::Kept(kept) => {
                 receipt.manner = manner::differences(&kept.style);
                 (placed(code, &kept.options, self.margin, lines, Some(kept.ways())), true)

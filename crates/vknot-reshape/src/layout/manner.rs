@@ -6,7 +6,7 @@ use vknot_style::{Key, SETTINGS, Style};
 use super::plan::GapPlan;
 
 /// How many places must speak before they count.
-const ENOUGH: u32 = 2;
+const ENOUGH: u32 = 3;
 
 /// How many tokens a line may have, on an average, that a person wrote.
 const CROWDED: usize = 25;

@@ -1,7 +1,9 @@
 //! The settings a layout needs, read off the style once.
 
 use vknot_style::{Indentation, Key, Style};
-use vknot_style::choices::{AlignList, BlankEdge, BreakBlock, KeepBreaks, RequiredBraces, WrapChain, WrapComma, WrapList, WrapOperand};
+use vknot_style::choices::{
+    AlignList, BlankEdge, BreakBlock, KeepBreaks, RequiredBraces, WrapChain, WrapComma, WrapList, WrapOperand,
+};
 
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Options {

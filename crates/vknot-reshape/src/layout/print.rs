@@ -261,7 +261,10 @@ impl Printer<'_, '_> {
         let written = self.planner.written[gap as usize];
         self.buffer.clear();
         let span = self.planner.tree.gap_span(gap);
-        if self.is_cell(gap, &plan, span) || self.stays_lined_up(gap, &plan, span) || self.is_settled(gap, &plan, span) {
+        if self.stays_lined_up(gap, &plan, span)
+            || self.is_cell(gap, &plan, span)
+            || self.is_settled(gap, &plan, span)
+        {
             return;
         }
         if written.newlines > 0 {
@@ -311,7 +314,11 @@ impl Printer<'_, '_> {
     /// Leaves white space that lines a part up with one on the line above or below, as its author had it.
     fn stays_lined_up(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
         let written = self.planner.written[gap as usize];
-        let open = matches!(plan.form, Form::Fixed | Form::Author) && plan.spaced && written.newlines == 0 && written.plain && !written.comment;
+        let open = matches!(plan.form, Form::Fixed | Form::Author)
+            && plan.spaced
+            && written.newlines == 0
+            && written.plain
+            && !written.comment;
         let kept = self.paper.columns == AlignColumn::Keep && open && span.start - self.written_line < FAR;
         let white = span.of(self.planner.text);
         if !kept || white.len() < 2 && white != "\t" || !(white.contains('\t') || self.is_lined_up(span.end)) {
@@ -392,7 +399,10 @@ impl Printer<'_, '_> {
         let (line, was) = (self.line, self.written_column(span.end));
         let column = if plan.continues { 0 } else { self.column };
         let before = planner.token_text(gap - 1);
-        let begins = (self.line_place.columns(), if plan.continues { self.line_place.columns() } else { self.line_indent() });
+        let begins = (
+            self.line_place.columns(),
+            if plan.continues { self.line_place.columns() } else { self.line_indent() },
+        );
         let ended = self.written_column(span.start);
         let opens = matches!(before, "{" | "(" | ":");
         self.trailing.push(Trailing { gap: span, line, column, was, opens, begins_line, begins, ended });
@@ -605,7 +615,13 @@ impl Printer<'_, '_> {
         }
         let span = planner.tree.tokens().get(token as usize)?.span();
         let moved =
-            reflow::comment(planner.code, token, &reflow::Frame { was, place, first_on_line, paper: self.paper, well_kept: self.frames.ways.is_some() })?;
+            reflow::comment(planner.code, token, &reflow::Frame {
+                was,
+                place,
+                first_on_line,
+                paper: self.paper,
+                well_kept: self.frames.ways.is_some(),
+            })?;
         Some((span, moved))
     }
 

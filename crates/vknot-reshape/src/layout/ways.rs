@@ -52,7 +52,13 @@ impl Planner<'_> {
     }
 
     /// Gives the gaps on both sides of a token their policies: the first of the two on the side where the line breaks.
-    pub fn set_side(&mut self, gap: u32, (key, side): (Key, Option<bool>), [breaks, stays]: [GapPlan; 2], shows: Option<bool>) {
+    pub fn set_side(
+        &mut self,
+        gap: u32,
+        (key, side): (Key, Option<bool>),
+        [breaks, stays]: [GapPlan; 2],
+        shows: Option<bool>,
+    ) {
         match side {
             Some(behind) => {
                 shows.into_iter().for_each(|second| self.manner.vote(key, second));

@@ -13,12 +13,18 @@ const USUAL: [u32; 3] = [80, 100, 120];
 const WIDE: u32 = 40;
 
 /// The longest line of what passes, comments, imports and lines with wide tokens aside.
-#[derive(Clone, Copy, Debug, Default)]
+#[derive(Clone, Copy, Debug)]
 pub(super) struct Longest {
     longest: u32,
     line: u32,
     end: u32,
     counts: bool,
+}
+
+impl Default for Longest {
+    fn default() -> Self {
+        Self { longest: 0, line: 0, end: 0, counts: true }
+    }
 }
 
 impl Longest {

@@ -1,6 +1,6 @@
 //! Which token of the result is which of the original.
 
-use vknot_syntax::Loose;
+use vknot_syntax::{Loose, Role};
 
 use crate::receipt::{Receipt, TokenChange};
 use crate::spec::Code;
@@ -68,7 +68,13 @@ impl Side<'_> {
             let is = move |row: &&Loose| row.token == text && (row.within.is_empty() || row.within == within);
             tree.language().spec().loose.iter().filter(is)
         };
-        rows(left).any(|row| row.behind) || rows(right).any(|row| row.before)
+        // A comment among items is one of them.
+        let stands_alone = |token: u32| {
+            let node = tree.tokens().get(token as usize).map(|token| tree.node(token.node).parent);
+            tree.is_comment(token) && node.is_some_and(|node| matches!(tree.role(node), Role::Body | Role::File))
+        };
+        let comment = stands_alone(left) || stands_alone(right);
+        comment || rows(left).any(|row| row.behind) || rows(right).any(|row| row.before)
     }
 
     /// One past the tokens, from the one given on, that a text is made of as a whole; `None` when they are not that text.

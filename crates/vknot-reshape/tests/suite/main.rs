@@ -14,6 +14,7 @@ mod indent;
 mod java;
 mod json;
 mod languages;
+mod layouts;
 mod looks;
 mod outline;
 mod marks;

@@ -67,8 +67,7 @@ fn samples() -> BTreeMap<&'static str, Vec<String>> {
     let files = |folder: &str| std::fs::read_dir(suite.join(folder)).unwrap().map(|entry| entry.unwrap().path());
     for path in files("indented").chain(files("settings_samples")) {
         let text = std::fs::read_to_string(&path).unwrap();
-        let indented = path.parent().unwrap().ends_with("indented");
-        let name = if indented { path.file_stem() } else { path.file_name() }.unwrap().to_string_lossy().into_owned();
+        let name = path.file_stem().unwrap().to_string_lossy().into_owned();
         samples.entry(Language::of_file(Path::new(&name), &text).unwrap().name()).or_default().push(text);
     }
     for (language, text) in MORE {

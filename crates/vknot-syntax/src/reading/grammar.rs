@@ -169,8 +169,7 @@ fn flatten(
         let (start, end) = (own(node.start_byte()), own(node.end_byte()));
         // The end of a text, which may end a statement, is nothing in it.
         let nothing = start == end && !node.is_missing() && matches!(node.kind(), "" | "\0");
-        if nothing {
-        } else if node.is_missing() || start == end && node.start_byte() < node.end_byte() {
+        if nothing {} else if node.is_missing() || start == end && node.start_byte() < node.end_byte() {
             builder.missing(kind, field);
         } else {
             builder.leaf(kind, field, start, end);

@@ -14,7 +14,7 @@ fn messy() -> Desk {
 fn each_bad_file_is_named_and_the_others_are_done() {
     let desk = messy();
     snapshot!(desk.run(&["format", "--write", "."]));
-    assert_eq!(desk.read("good.json"), "{\"a\": 1}\n");
+    assert_eq!(desk.read("good.json"), "{ \"a\": 1 }\n");
 }
 
 #[test]

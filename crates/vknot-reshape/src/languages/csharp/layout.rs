@@ -3,8 +3,8 @@
 use vknot_style::Key;
 
 use crate::spec::layout::{
-    Annotations, ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Pad,
-    Rule, SpaceRow, WORDS, Words,
+    Annotations, ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List,
+    OPERATORS, Pad, Rule, SpaceRow, WORDS, Words,
 };
 use crate::spec::layout::Side::{Author, By, Open, Tight};
 
@@ -97,7 +97,8 @@ const LISTED: List = List {
 };
 const PARAMETERS: Rule = Rule::List(List { with_header: true, ..LISTED });
 const ARGUMENTS: Rule = Rule::List(LISTED);
-const TYPES: Rule = Rule::List(List { padded: Pad::Nothing, keep: true, only_kept: true, hug: false, hug_any: false, ..LISTED });
+const TYPES: Rule =
+    Rule::List(List { padded: Pad::Nothing, keep: true, only_kept: true, hug: false, hug_any: false, ..LISTED });
 const BRACKETED: Rule = Rule::List(List { padded: Pad::By(Key::SpaceBracket), ..LISTED });
 const LITERAL: Rule = Rule::List(List {
     padded: Pad::By(Key::SpaceBrace),
@@ -196,7 +197,13 @@ const RULES: &[(&str, Rule)] = &[
     ("with_initializer", LITERAL),
     ("anonymous_object_creation_expression", LITERAL),
     ("switch_expression", LITERAL),
-    ("collection_expression", Rule::List(List { padded: Pad::By(Key::SpaceBracket), close_apart: true, keep: true, fill: Fill::Author, ..LIST })),
+    ("collection_expression", Rule::List(List {
+        padded: Pad::By(Key::SpaceBracket),
+        close_apart: true,
+        keep: true,
+        fill: Fill::Author,
+        ..LIST
+    })),
     // Statements.
     ("expression_statement", PLAIN),
     ("if_statement", CONTROLLED),

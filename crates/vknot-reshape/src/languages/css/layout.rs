@@ -21,8 +21,7 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
 const APART: &[&str] = &["rule", "at_rule", "mixin"];
 
 const HEADED: Rule = Rule::Words(Words { brace: BraceOf::Declaration, ..WORDS });
-const VALUED: Rule =
-    Rule::Words(Words { brace: BraceOf::Declaration, cells: &["value"], long_cells: true, ..WORDS });
+const VALUED: Rule = Rule::Words(Words { brace: BraceOf::Declaration, cells: &["value"], long_cells: true, ..WORDS });
 const PLAIN: Rule = Rule::Words(WORDS);
 
 const RULES: &[(&str, Rule)] = &[

@@ -22,7 +22,13 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
         ("slice_expression", "operand", Link::Suffix),
         ("type_assertion_expression", "operand", Link::Suffix),
     ],
-    precedence: &[&["||"], &["&&"], &["==", "!=", "<", ">", "<=", ">="], &["+", "-", "|", "^"], &["*", "/", "%", "<<", ">>", "&", "&^"]],
+    precedence: &[
+        &["||"],
+        &["&&"],
+        &["==", "!=", "<", ">", "<=", ">="],
+        &["+", "-", "|", "^"],
+        &["*", "/", "%", "<<", ">>", "&", "&^"],
+    ],
     names_hold_first_call: true,
     chains_hold_blocks: true,
     ..LAYOUT_OF_MOST

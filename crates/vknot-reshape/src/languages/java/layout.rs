@@ -3,8 +3,8 @@
 use vknot_style::Key;
 
 use crate::spec::layout::{
-    Annotations, ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Rule, SpaceRow,
-    WORDS, Words,
+    Annotations, ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List,
+    OPERATORS, Rule, SpaceRow, WORDS, Words,
 };
 use crate::spec::layout::Side::{Open, Tight};
 

@@ -4,9 +4,8 @@
 use vknot_style::Key;
 
 use crate::spec::layout::{
-    Annotations, ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS,
-    Operators, Pad, Rule, SpaceRow,
-    WORDS, Words,
+    Annotations, ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List,
+    OPERATORS, Operators, Pad, Rule, SpaceRow, WORDS, Words,
 };
 use crate::spec::layout::Side::{Author, By, Open, Tight};
 
@@ -81,14 +80,35 @@ const CONTROL: Words = Words {
 };
 const CONTROLLED: Rule = Rule::Words(CONTROL);
 /// Declarators stand where their author had them.
-const DECLARATORS: Rule = Rule::Words(Words { author: &["variable_declarator"], annotations: Annotations::Author, ..WORDS });
-const LISTED: List = List { fill: Fill::Author, close_apart: true, padded: Pad::By(Key::SpaceParenthesis), hug_single: true, hug_any: true, ..LIST };
+const DECLARATORS: Rule =
+    Rule::Words(Words { author: &["variable_declarator"], annotations: Annotations::Author, ..WORDS });
+const LISTED: List = List {
+    fill: Fill::Author,
+    close_apart: true,
+    padded: Pad::By(Key::SpaceParenthesis),
+    hug_single: true,
+    hug_any: true,
+    ..LIST
+};
 const PARAMETERS: List = List { with_header: true, ..LISTED };
 const TYPES: List = List { padded: Pad::Nothing, ..LISTED };
-const NAMES: List = List { padded: Pad::By(Key::SpaceBrace), close_apart: true, hug: false, fill: Fill::Author, ..LIST };
+const NAMES: List = List {
+    padded: Pad::By(Key::SpaceBrace),
+    close_apart: true,
+    hug: false,
+    fill: Fill::Author,
+    ..LIST
+};
 const RECORD: List = List { keep: true, lines: true, fill: Fill::Author, ..NAMES };
 const ARRAY: List =
-    List { padded: Pad::By(Key::SpaceBracket), close_apart: true, keep: true, fill: Fill::Author, hug_any: true, ..LIST };
+    List {
+        padded: Pad::By(Key::SpaceBracket),
+        close_apart: true,
+        keep: true,
+        fill: Fill::Author,
+        hug_any: true,
+        ..LIST
+    };
 /// Brackets around an expression.
 const KEPT: List = List { keep: true, only_kept: true, hug: false, hug_any: false, ..LISTED };
 const CONDITIONAL: Words = Words { wrap: &["?", ":"], wrap_by: Some(Key::WrapConditional), ..WORDS };
@@ -374,6 +394,7 @@ const HUGS: &[(&str, Hug)] = &[
     ("object_pattern", Hug::Opens),
     ("object_type", Hug::Opens),
     ("jsx_element", Hug::Opens),
+    ("parenthesized_expression", Hug::Opens),
     ("arrow_function", Hug::Last),
     ("function_expression", Hug::Last),
     ("generator_function", Hug::Last),

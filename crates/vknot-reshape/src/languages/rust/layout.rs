@@ -1,8 +1,8 @@
 //! How Rust is laid out.
 
 use crate::spec::layout::{
-    BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Pad, Rule, SpaceRow, WORDS,
-    Words,
+    BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Pad, Rule,
+    SpaceRow, WORDS, Words,
 };
 use crate::spec::layout::Side::{Author, Open, Tight};
 

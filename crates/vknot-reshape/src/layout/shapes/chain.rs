@@ -52,7 +52,8 @@ impl Planner<'_> {
                 last_arguments = self.tree.parts(at).last();
             }
             if matches!(link, Link::Call | Link::Access)
-                && let Some(dot) = self.tree.children(at).find(|child| self.table.spec.dots.contains(&self.label(*child)))
+                && let Some(dot) =
+                self.tree.children(at).find(|child| self.table.spec.dots.contains(&self.label(*child)))
             {
                 dots.push((self.first(dot), link == Link::Call || followed_by_arguments));
             }

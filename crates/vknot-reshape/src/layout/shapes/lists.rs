@@ -17,7 +17,11 @@ impl Planner<'_> {
         for pair in children[..= open].windows(2).chain(children[close..].windows(2)) {
             let gap = self.first(pair[1]);
             // The bracket of a literal may begin a line.
-            match rule.keep && self.options.keep != KeepBreaks::None && pair[1] == children[open] && self.newlines(gap) > 0 {
+            match rule.keep
+                && self.options.keep != KeepBreaks::None
+                && pair[1] == children[open]
+                && self.newlines(gap) > 0
+            {
                 true => self.plan.set(gap, GapPlan::author(true)),
                 false => self.space(id, pair[0], pair[1]),
             }
@@ -26,7 +30,7 @@ impl Planner<'_> {
             return self.plan.set(close_gap, self.empty(close_gap));
         };
         if self.options.keep == KeepBreaks::All {
-            return self.list_as_written(id, rule, &children[open..= close]);
+            return self.list_as_written(id, rule, &children[open..=close]);
         }
         let mut group = Group::over(self.first(children[open]), self.end(children[close]));
         group.keep = self.options.keep != KeepBreaks::None && rule.keep && self.newlines(self.first(*first)) > 0;
@@ -181,7 +185,8 @@ impl Planner<'_> {
         };
         match rule.fill {
             Fill::Never => false,
-            Fill::Author => kept && inner.iter().skip(1).any(|id| !self.is_separator(*id) && self.newlines(self.first(*id)) == 0),
+            Fill::Author =>
+                kept && inner.iter().skip(1).any(|id| !self.is_separator(*id) && self.newlines(self.first(*id)) == 0),
             Fill::Flat => {
                 inner.iter().all(|id| !matches!(self.token_text(self.end(*id) - 1), "}" | "]" | ")"))
             }
@@ -214,7 +219,9 @@ impl Planner<'_> {
         let stops = |id: &NodeId| {
             let clause = matches!(self.rule_of(*id), Rule::Clause);
             let before = self.first(*id).saturating_sub(1);
-            clause || lambda.contains(&self.token_text(before)) || matches!(self.role(*id), Role::Block | Role::Body | Role::Comment)
+            clause
+                || lambda.contains(&self.token_text(before))
+                || matches!(self.role(*id), Role::Block | Role::Body | Role::Comment)
         };
         let behind = self.tree.children(parent).filter(|id| *id > list && !self.tree.node(*id).is_empty());
         behind.take_while(|id| !stops(id)).last().map_or(self.end(list), |last| self.end(last))
@@ -250,7 +257,8 @@ impl Planner<'_> {
                 None if broken && self.name(pair[1]) != "," => self.plan.set(gap, GapPlan::hard(number, 0, most)),
                 None if behind_comma => {
                     match self.spacing(id, pair[0], pair[1]) {
-                        Spacing::By(key) => self.spaced_by(gap, key, [false, true].map(|spaced| GapPlan::filled(number, spaced))),
+                        Spacing::By(key) =>
+                            self.spaced_by(gap, key, [false, true].map(|spaced| GapPlan::filled(number, spaced))),
                         _ => self.plan.set(gap, GapPlan::filled(number, true)),
                     }
                 }

@@ -14,23 +14,24 @@ impl Planner<'_> {
         let (Some(first), Some(last)) = (children.first(), children.last()) else { return };
         let mut group = Group::over(self.end(*first) - 1, self.end(*last));
         group.first = self.end(*first);
-        group.always = self.options.keep != KeepBreaks::None && {
-            children.iter().skip(1).any(|child| self.newlines(self.first(*child)) > 0)
-        };
+        group.always = self.options.keep != KeepBreaks::None
+            && {
+                children.iter().skip(1).any(|child| self.newlines(self.first(*child)) > 0)
+            };
         let number = self.plan.group(group);
         let most = self.options.blank_most;
         for pair in children.windows(2) {
             let gap = self.first(pair[1]);
             let text = |id: NodeId| self.tree.language().is_prose(self.tree.node(id).kind);
+            let bare = !text(pair[0]) && !text(pair[1]);
+            let tags = pair[0] == *first && pair[1] == *last;
             let empty = self.written.get(gap as usize).is_some_and(|written| written.empty);
             let plan = if self.newlines(gap) > 0 {
-                let soft = !text(pair[0]) && !text(pair[1]);
-                let tags = pair[0] == *first && pair[1] == *last;
-                match soft && tags {
+                match bare && tags {
                     true => GapPlan::soft(number, false),
                     false => GapPlan::hard(number, 0, most),
                 }
-            } else if empty && !text(pair[0]) && !text(pair[1]) && !(pair[0] == *first && pair[1] == *last) {
+            } else if empty && bare && !tags {
                 GapPlan::soft(number, false)
             } else {
                 GapPlan::keep()

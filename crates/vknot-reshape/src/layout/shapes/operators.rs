@@ -95,7 +95,8 @@ impl Planner<'_> {
     /// The spaces round operators, as the table has them.
     fn space_operators(&mut self, parts: &[(NodeId, NodeId)]) {
         for (node, operator) in parts {
-            let parts: Vec<NodeId> = self.tree.children(*node).filter(|child| !self.tree.node(*child).is_empty()).collect();
+            let parts: Vec<NodeId> =
+                self.tree.children(*node).filter(|child| !self.tree.node(*child).is_empty()).collect();
             for pair in parts.windows(2).filter(|pair| pair.contains(operator)) {
                 self.spaced_as_table(*node, pair[0], pair[1]);
             }

@@ -219,7 +219,10 @@ impl Planner<'_> {
         let mut items = tree.parts(block).filter(|part| !self.is_punctuation(*part));
         let only = items.next()?;
         let simple = !matches!(self.role(only), Role::Branch | Role::Type | Role::Callable | Role::Rule | Role::Comment);
-        if items.next().is_some() && !rule.several || !simple || tree.children(block).any(|child| self.is_comment(child)) {
+        if items.next().is_some() && !rule.several
+            || !simple
+            || tree.children(block).any(|child| self.is_comment(child))
+        {
             return None;
         }
         let mut group = Group::over(first.saturating_sub(1), self.end(block));
@@ -279,7 +282,9 @@ impl Planner<'_> {
         group.always = !single;
         let number = self.plan.group(group);
         if single {
-            return children[body..].iter().for_each(|item| self.plan.set(self.first(*item), GapPlan::soft(number, true)));
+            return children[body..]
+                .iter()
+                .for_each(|item| self.plan.set(self.first(*item), GapPlan::soft(number, true)));
         }
         let braced = self.role(*first) == Role::Block && from == body && self.newlines(self.first(*first)) == 0;
         let gap = if braced { GapPlan::fixed(true) } else { GapPlan::hard(number, 0, 0) };

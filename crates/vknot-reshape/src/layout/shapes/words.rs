@@ -128,6 +128,10 @@ impl Planner<'_> {
     pub(in crate::layout) fn brace_by(&mut self, key: Key, same: GapPlan, id: NodeId, block: NodeId) {
         let gap = self.first(block);
         let after_wrap = self.table.spec.brace_after_wrap;
+        // What holds nothing stays where its author had it.
+        if self.end(block) - self.first(block) == 2 {
+            return self.plan.set(gap, GapPlan::author(true));
+        }
         // Behind what ends with a semicolon it always begins a line.
         if self.token_text(gap.saturating_sub(1)) == ";" {
             return self.plan.set(gap, GapPlan::hard(NO_GROUP, 0, 0));
@@ -216,9 +220,15 @@ impl Planner<'_> {
         let start = if behind_brace { from - 1 } else { self.header_start(children) };
         let mut group = Group::over(start, end);
         group.first = from;
-        group.keep = self.options.keep != KeepBreaks::None && (each || rule.wrap_kept || self.role(id) == Role::Operator);
+        group.keep =
+            self.options.keep != KeepBreaks::None && (each || rule.wrap_kept || self.role(id) == Role::Operator);
         if let Some(key) = rule.wrap_by.filter(|_| !each) {
-            return self.wrapped_tokens(id, group, key, children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect());
+            return self.wrapped_tokens(
+                id,
+                group,
+                key,
+                children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect(),
+            );
         }
         let number = self.plan.group(group);
         for child in children.iter().skip(1).filter(|child| wraps(self, child)).copied().collect::<Vec<_>>() {
@@ -230,7 +240,8 @@ impl Planner<'_> {
     /// Tokens at which lines break together, or as their author had it, before or after them.
     fn wrapped_tokens(&mut self, id: NodeId, mut group: Group, key: Key, tokens: Vec<NodeId>) {
         let broken = |gap: u32| self.newlines(gap) > 0;
-        let kept = group.keep && tokens.iter().any(|token| broken(self.first(*token)) || broken(self.first(*token) + 1));
+        let kept =
+            group.keep && tokens.iter().any(|token| broken(self.first(*token)) || broken(self.first(*token) + 1));
         (group.keep, group.always) = (false, kept);
         if !kept && let Some(hug) = self.hug_of_operand(id) {
             group.fit_end = hug;

@@ -1,0 +1,129 @@
+//! Layouts of the brace languages and the style sheets: a mess put right, and what well-kept code keeps.
+
+use crate::support::{formatted, shown};
+
+/// Cases laid out with the defaults of a language.
+fn laid_out(language: &str, cases: &[(&str, &str)]) -> String {
+    let done: Vec<(&str, String)> =
+        cases.iter().map(|(name, text)| (*name, formatted(language, text, &["max_line_length=60"]))).collect();
+    shown(&done)
+}
+
+#[test]
+fn scripts() {
+    snapshot!(laid_out("javascript", &[
+        ("modules", "import def,{a as b} from './x';import * as y from 'y';export {a,b as c};export default class A extends B{static x=1;get y(){return 1}async *z(a,...r){}}"),
+        ("no semicolons", "let a=1\nlet b=[2]\n;[3].map(f)\nreturn_\n++a"),
+        ("statements", "for(;;){continue}for(const a of b)x++;do{f()}while(a);switch(a){case 1:case 2:f();break;default:g()}try{a}catch{b}finally{c}"),
+        ("bodies", "if(a)b();else if(c)d();else{e()}"),
+        ("callables", "var f=async function*(a=1,{b}){return a?.b?.[0]?.(c)};const g=x=>({a:x});h(function(){a();b()},100)"),
+        ("chain", "stations.filter(s=>s.open).map(s=>s.level).reduce((a,b)=>Math.max(a,b),0).toFixed(2);"),
+        ("hugging", "describe('tide',()=>{it('rises',function(done){done()});});"),
+        ("operators", "const surge=highestLevel-expectedLevel>threshold&&!station.isDoubtful||station.isForced;"),
+        ("literals", "const a={b:1,...c,[d]:2,e(){return 1}},f=[1,2,3];\nconst kept={\nb:1,c:2};"),
+        ("templates", "x=`a ${ b } c`;/re/g.test(y);"),
+    ]));
+}
+
+#[test]
+fn typed_scripts() {
+    snapshot!(laid_out("typescript", &[
+        ("types", "type A<T>={readonly a?:string;b:number[]}&B<T>;type L='low'|'high';interface S extends T{a():void;[k:string]:any}"),
+        ("union", "type Level =\n| 'low'\n| 'high';"),
+        ("conditional", "type R<T>=T extends Promise<infer U>?U extends string?'text':'other value here':never;"),
+        ("class", "abstract class G<T extends object=any> implements H{@input() private readonly a!:number;constructor(private b:B,public c?:C){super()}}"),
+        ("overloads", "function f(a:string):void;function f(a:number):void;function f(a:any){}"),
+        ("casts", "const a=b as unknown as C;const d=e satisfies F;g!.h;<T,>(x:T)=>x;"),
+        ("enum", "export const enum L{Low=1,High}declare module 'x'{}"),
+    ]));
+}
+
+#[test]
+fn elements() {
+    snapshot!(laid_out("tsx", &[
+        ("tags", "const a=<Card name=\"North\"   level={ 1.5 } onOpen={()=>{open()}}/>;"),
+        ("text keeps its blanks", "const a=<p>Level {level} m, <b>{state}</b> since\n   noon</p>;"),
+        ("long", "const a=<ul><li>North Harbour</li><li>Skerry Light</li><Station id={3}/></ul>;"),
+        ("conditional", "const a=<div>\n{open?<Open/>:null}\n\n{a && (\n<B/>\n)}\n</div>;"),
+    ]));
+}
+
+#[test]
+fn go() {
+    snapshot!(laid_out("go", &[
+        ("columns", "package a\n\ntype S struct {\na int `json:\"a\"` // level\nlonger string `json:\"b\"`\n}\n\nconst (\nA int = 1\nBcd = 2\n)\n\nvar m = map[string]int{\n\"a\": 1,\n\"bcd\": 2,\n}\n"),
+        ("statements", "package a\n\nfunc (s *S) M(a,b int,c ...string) (int,error) {\nif v,ok:=m[a];ok&&a>1 {\nreturn v<<1+a*b,nil\n} else if x {\ngoto L\n}\nL:\nfor i:=0;i<10;i++ {\ngo func() { ch<-i }()\n}\nswitch x:=y.(type) {\ncase int,string:\ndefer f()\ndefault:\n}\nreturn x.(*T).y(a...), a[1 : 2]\n}\n"),
+        ("lines stay", "package a\n\nfunc f() {\n\tx := g(a,\n\t\tb).\n\t\th()\n}\n"),
+    ]));
+}
+
+#[test]
+fn csharp() {
+    snapshot!(laid_out("csharp", &[
+        ("members", "namespace A{[Serializable]public sealed class C<T>:D where T:class,new(){int _a=1,_b;public int P{get;private set;}=3;public int Q=>_a;public C(int a):base(a){}public static C<T> operator +(C<T> a,C<T> b)=>a;}}"),
+        ("statements", "class A{void F(){if(a)b();else{c();}foreach(var k in b){d();}using(var s=new S()){e();}for(int i=0;i<1;i++){}try{f();}catch(E e) when(e!=null){}do{g();}while(true);}}"),
+        ("expressions", "class A{void F(){var y=b?.Where(z=>z!=null).Select((p,q)=>p).ToList();x=(int)-y;int? n=null;n??=1;var t=a switch{1=>2,>3=>4,_=>5};var s=new S{A=1,B={1,2}};}}"),
+        ("query", "class A{void F(){var x=from a in b\nwhere a>1 select a;}}"),
+        ("directives", "class A {\n#if DEBUG\n    int a;\n#endif\n#region B\nint b;\n#endregion\n}\n"),
+        ("kept braces", "class A {\n  void F() {\n    if (a) {\n      b();\n    } else {\n      c();\n    }\n  }\n}\n"),
+    ]));
+}
+
+#[test]
+fn c_family() {
+    snapshot!(laid_out("cpp", &[
+        ("types", "namespace a{template<typename T>class C:public D<T>{public:C(int a):a_(a){}virtual ~C()=default;private:int a_,*b_;};enum class E{A=1,B};}"),
+        ("statements", "int f(int a){for(int i=0;i<10;++i)if(a)b();else c();switch(a){case 1:b();break;default:{c();}}do{x();}while(0);auto l=[&](int x){return x;};out:return *p*(a&~b);}"),
+        ("pointers stay", "int f() { a * b; x = (int *)q; T& r = y; foo< a > (b); }"),
+        ("directives", "#define X(a) \\\n  a+1\n#ifdef Y\n  int a;\n#else\nint b;\n#endif\n"),
+    ]));
+    snapshot!("c", laid_out("c", &[
+        ("columns stay", "struct gauge {\n\tint\t\tlevel;\t/* metres */\n\tconst char\t*name;\t/* of the place */\n};\n"),
+        ("old style", "static int\nh(a, b)\n\tint a;\n{\n\treturn a;\n}\n"),
+    ]));
+}
+
+#[test]
+fn sheets() {
+    snapshot!(laid_out("scss", &[
+        ("a mess", "@use \"x\" as y;$map:(a:1,b:2);.a,.b>c{color:red;&:hover{b:c}&-x{d:e f,g}}@media (min-width:1px){.d{e:f}}@mixin m($a,$b:1){@content}.e{@include m(1,$b:2){c:d}@if $a==1{a:b}@else{e:f}}"),
+        ("white space in selectors", "a:hover b :hover .c.d > e+f ~ g{h:calc(1px + 2px) -1px}"),
+        ("columns stay", "$short:       1px;\n$much-longer: 2px;\n"),
+        ("comments", "// head\na{/* one */b:c;// two\nd:e/* three */}\n"),
+    ]));
+    snapshot!("css", laid_out("css", &[
+        ("values", ":root{--a:1px}.g{grid-template:\"a b\" 40px\n\"c d\" 1fr;src:url(a.woff2) format(\"woff2\"),\nurl(a.woff);filter:progid:X(a=b)}"),
+    ]));
+}
+
+/// White space is meaning in selectors and beside text in elements; a rule that forgot it would be caught.
+#[test]
+fn white_space_that_means_something_is_guarded() {
+    use vknot_reshape::steps::{Contract, prove};
+    use vknot_reshape::{Edits, Reshape};
+    use vknot_syntax::Span;
+    let cases = [
+        ("css", "a :hover { b: c }", Span::new(1, 2), ""),
+        ("css", "a { b: 1px -2px }", Span::new(10, 11), ""),
+        ("tsx", "x = <p>low {tide}</p>;", Span::new(10, 11), ""),
+        ("tsx", "x = <p>low {tide}</p>;", Span::new(10, 11), "\n"),
+    ];
+    for (language, text, span, new) in cases {
+        let document = crate::support::read(language, text);
+        let mut edits = Edits::default();
+        edits.push(span, new);
+        let refusal = prove(&document, Reshape { edits, ..Reshape::default() }, Contract::LAYOUT).unwrap_err();
+        assert!(!refusal.reason.to_string().is_empty(), "{text}");
+    }
+}
+
+/// A file is laid out in the width, and in the manner, that it shows.
+#[test]
+fn what_nothing_sets_is_found() {
+    let long = "let level = { a: 1 };\nif(a) { b(); }\nif(c) { d(); }\nif(e) { d(); }\nfunction f (a) {}\nfunction g (a) {}\nfunction h (a) {}\n";
+    assert_eq!(formatted("javascript", long, &[]), long);
+    let wide = format!("f(\n  {},\n  b\n);\n", "a".repeat(30));
+    assert_eq!(formatted("javascript", &format!("{wide}x();\n"), &["max_line_length=30"]).lines().count(), 5);
+    let line = format!("tide({}, {}, {});\n", "a".repeat(38), "b".repeat(38), "c".repeat(30));
+    assert_eq!(formatted("javascript", &line, &[]), line, "120 columns are kept to");
+}
