@@ -105,6 +105,7 @@ fn white_space_that_means_something_is_guarded() {
     let cases = [
         ("css", "a :hover { b: c }", Span::new(1, 2), ""),
         ("css", "a { b: 1px -2px }", Span::new(10, 11), ""),
+        ("css", "a:not(:b) { c: d }", Span::new(7, 7), " "),
         ("tsx", "x = <p>low {tide}</p>;", Span::new(10, 11), ""),
         ("tsx", "x = <p>low {tide}</p>;", Span::new(10, 11), "\n"),
     ];

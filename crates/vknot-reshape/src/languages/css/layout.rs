@@ -58,6 +58,4 @@ const SPACING: &[SpaceRow] = &[
     ("", "body", Open, Open),
     ("declaration", ":", Tight, By(Key::SpaceColon)),
     ("variable", ":", Tight, By(Key::SpaceColon)),
-    ("arguments", ":", Tight, By(Key::SpaceColon)),
-    ("group", ":", Tight, By(Key::SpaceColon)),
 ];

@@ -97,6 +97,4 @@ pub(crate) const LOOSE: &[Loose] = &[
     Loose { token: ")", within: "", before: true, behind: false },
     Loose { token: ":", within: "declaration", before: true, behind: true },
     Loose { token: ":", within: "variable", before: true, behind: true },
-    Loose { token: ":", within: "arguments", before: true, behind: true },
-    Loose { token: ":", within: "group", before: true, behind: true },
 ];
