@@ -1,7 +1,9 @@
 //! One linear pass over the plan: decides what fits, and gives an edit for each gap that comes out otherwise than
 //! written. Where the lines it makes begin, the frames say.
 
-use vknot_style::choices::{AlignColumn, KeepBreaks};
+mod beside;
+
+use vknot_style::choices::KeepBreaks;
 use vknot_syntax::Span;
 
 use crate::edits::Edits;
@@ -291,82 +293,6 @@ impl Printer<'_, '_> {
         }
     }
 
-    /// Notes a part that may line up with its neighbours; its gap is settled when they are known.
-    fn is_cell(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
-        while self.cells.last().is_some_and(|cell| cell.gap < gap) {
-            self.cells.pop();
-        }
-        let written = self.planner.written[gap as usize];
-        let Some(cell) = self.cells.last().filter(|cell| cell.gap == gap).copied() else { return false };
-        // A line that long was not written to be lined up, and telling columns in it would take long.
-        let far = span.end - self.written_line > FAR;
-        if plan.form != Form::Fixed || !plan.spaced || written.newlines > 0 || !written.plain || far {
-            return false;
-        }
-        let was = (self.written_column(span.start), self.written_column(span.end));
-        let part = (cell.column, cell.holder);
-        let begins = (self.line_place.columns(), self.line_indent());
-        self.placed.push(Placed { gap: span, line: self.line, column: self.column, was, begins, part });
-        self.column += 1;
-        true
-    }
-
-    /// Leaves white space that lines a part up with one on the line above or below, as its author had it.
-    fn stays_lined_up(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
-        let written = self.planner.written[gap as usize];
-        let open = matches!(plan.form, Form::Fixed | Form::Author)
-            && plan.spaced
-            && written.newlines == 0
-            && written.plain
-            && !written.comment;
-        let kept = self.paper.columns == AlignColumn::Keep && open && span.start - self.written_line < FAR;
-        let white = span.of(self.planner.text);
-        if !kept || white.len() < 2 && white != "\t" || !(white.contains('\t') || self.is_lined_up(span.end)) {
-            return false;
-        }
-        let [ended, was] = [span.start, span.end].map(|offset| self.written_column(offset));
-        let (begins, indent) = (self.line_place.columns(), self.line_indent());
-        let column = (begins + was.saturating_sub(indent)).max(self.column + 1);
-        if !(self.column + indent == ended + begins && column - self.column == was - ended) {
-            self.edits.push(span, &" ".repeat((column - self.column) as usize));
-        }
-        self.column = column;
-        true
-    }
-
-    /// Whether something begins on the line above or below where a token begins, as written.
-    fn is_lined_up(&self, offset: u32) -> bool {
-        let source = self.planner.code.source;
-        let (lines, text) = (source.lines(), self.planner.text);
-        let column = self.written_column(offset);
-        let line = source.line(offset) - 1;
-        let begins_there = |line: u32| {
-            let line = lines.text(text, line);
-            let mut at = 0;
-            let mut blank = false;
-            for c in line.chars().take(FAR as usize) {
-                if at == column {
-                    return blank && !c.is_whitespace();
-                }
-                blank = matches!(c, ' ' | '\t');
-                at = if c == '\t' { (at / self.tab_width() + 1) * self.tab_width() } else { at + 1 };
-            }
-            false
-        };
-        line > 0 && begins_there(line - 1) || line + 1 < lines.count() && begins_there(line + 1)
-    }
-
-    fn tab_width(&self) -> u32 {
-        self.paper.indentation.tab_width.max(1)
-    }
-
-    /// The columns of white space that the line at hand was written with.
-    fn line_indent(&self) -> u32 {
-        let rest = self.planner.text.get(self.written_line as usize..).unwrap_or("");
-        let blank = rest.len() - rest.trim_start_matches([' ', '\t']).len();
-        blank_columns(&rest[..blank], self.paper.indentation.tab_width)
-    }
-
     /// Passes over a gap on one line that is as it should be, which most are.
     fn is_settled(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
         let written = self.planner.written[gap as usize];
@@ -380,49 +306,6 @@ impl Printer<'_, '_> {
         let right = !plan.spaced || span.of(self.planner.text) == " ";
         self.column += if right { span.len() } else { 0 };
         right
-    }
-
-    /// Notes a comment behind code, whose gap is settled when its neighbours are known.
-    fn trails(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
-        let planner = self.planner;
-        let comment = gap > 0 && planner.is_comment_token(gap);
-        let behind = plan.form == Form::Fixed && plan.spaced && planner.newlines(gap + 1) > 0;
-        let kept = matches!(plan.form, Form::Keep | Form::Verbatim | Form::Unset);
-        if !comment || kept || !(behind || plan.continues) || !self.buffer.is_empty() {
-            return false;
-        }
-        if self.measure.multiline[gap as usize] && !plan.continues {
-            return self.stays_behind(span);
-        }
-        let begins_line = plan.continues.then_some(self.line_place);
-        self.line += u32::from(plan.continues);
-        let (line, was) = (self.line, self.written_column(span.end));
-        let column = if plan.continues { 0 } else { self.column };
-        let before = planner.token_text(gap - 1);
-        let begins = (
-            self.line_place.columns(),
-            if plan.continues { self.line_place.columns() } else { self.line_indent() },
-        );
-        let ended = self.written_column(span.start);
-        let opens = matches!(before, "{" | "(" | ":");
-        self.trailing.push(Trailing { gap: span, line, column, was, opens, begins_line, begins, ended });
-        if plan.continues {
-            self.frames.begin_line(gap, Some(self.line_place));
-        }
-        self.column += 1;
-        true
-    }
-
-    /// Leaves a comment of several lines as far behind the code as it was; its lines move with it.
-    fn stays_behind(&mut self, span: Span) -> bool {
-        let [ended, was] = [span.start, span.end].map(|offset| self.written_column(offset));
-        let width = was.saturating_sub(ended).max(1);
-        let text = " ".repeat(width as usize);
-        if text != span.of(self.planner.text) {
-            self.edits.push(span, &text);
-        }
-        self.column += width;
-        true
     }
 
     /// Remembers where the line begins that a span ends on.
