@@ -23,8 +23,6 @@ pub(super) struct Options {
     /// What becomes of the items of a list of arguments or parameters that is broken.
     pub list: WrapList,
     pub control_next: bool,
-    /// Whether `else` and the like begin a line behind a closing brace.
-    pub follow_next: bool,
     /// Whether a block with a single statement may stay on its line.
     pub single: bool,
     /// Whether blank lines stay beside the braces of a block.
@@ -48,7 +46,6 @@ impl Options {
             list: style.choice(),
             // What the file shows is known when it was walked.
             control_next: false,
-            follow_next: false,
             single: style.choice::<BreakBlock>() == BreakBlock::Keep,
             edges: style.choice::<BlankEdge>() == BlankEdge::Keep,
             required: style.choice(),

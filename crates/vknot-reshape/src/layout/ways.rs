@@ -111,7 +111,6 @@ impl Planner<'_> {
     pub fn settle_ways(&mut self) {
         self.options.control_next = self.is_second(Key::BraceControl);
         let follows = self.manner.second(self.style, Key::BraceFollow, self.options.control_next);
-        self.options.follow_next = follows;
         for waiting in std::mem::take(&mut self.manner.waiting) {
             let second = match waiting.key {
                 Key::BraceFollow => follows,

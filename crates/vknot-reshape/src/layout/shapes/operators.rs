@@ -9,7 +9,7 @@ use crate::layout::planner::Planner;
 use crate::spec::layout::Operators;
 
 impl Planner<'_> {
-    /// All operators of one precedence in one group, broken before the operators.
+    /// All operators of one precedence in one group, broken at the operators.
     ///
     /// Grammars nest `a + b + c` to the left; the outermost node plans for the whole run.
     pub(in crate::layout) fn operators(&mut self, id: NodeId, rule: &Operators, children: &[NodeId]) {
