@@ -23,6 +23,7 @@ mod frames;
 mod imports;
 pub mod indent;
 mod items;
+mod keeps;
 mod languages;
 mod layout;
 pub mod looks;

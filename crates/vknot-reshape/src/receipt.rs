@@ -38,6 +38,10 @@ pub enum Reason {
     Unsettled,
     /// Version control left two sides of it.
     Conflict,
+    /// A comment of its author keeps it.
+    Kept,
+    /// The whole file says that a program wrote it.
+    Generated,
     /// The layout of its language is not known.
     NoLayout,
 }

@@ -70,6 +70,9 @@ pub struct ReshapeArguments {
     /// How to show what changes [default: diff; text for standard input]
     #[arg(long, value_enum, value_name = "FORM")]
     pub output: Option<ReshapeOutput>,
+    /// Also files that say at their top that a program wrote them
+    #[arg(long)]
+    pub generated: bool,
     /// A setting that beats the files
     #[arg(long = "set", value_name = "KEY=VALUE")]
     pub set: Vec<Override>,

@@ -3,6 +3,7 @@
 use vknot_syntax::{LineEnd, NodeId, Span};
 
 use crate::items::{Item, Sequence};
+use crate::keeps::keeps;
 use crate::spec::Code;
 
 /// One import with what moves along with it.
@@ -72,10 +73,14 @@ fn blocks_in(code: Code<'_>, holder: NodeId, kind: &str) -> Vec<Block> {
     let Code { source, tree, .. } = code;
     let mut blocks: Vec<Block> = Vec::new();
     let mut open: Option<Block> = None;
+    let kept = keeps(code);
     for item in Sequence::of(code, holder).items {
         let start = tree.node(item.first()).start;
         let end = tree.node(item.last()).end;
         let sound = tree.kind_name(item.node) == kind && !tree.node(item.node).has_error();
+        let tokens = tree.node(item.first()).first_token..tree.node(item.last()).token_end;
+        let stays = kept.iter().any(|kept| kept.tokens.start < tokens.end && tokens.start < kept.tokens.end);
+        let sound = sound && !stays;
         let alone = source.begins_line(start) && source.begins_line(tree.node(item.node).start);
         if item.parted || !sound || !alone {
             blocks.extend(open.take());

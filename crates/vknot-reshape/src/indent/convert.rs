@@ -5,6 +5,7 @@ use vknot_syntax::Span;
 
 use crate::spec::Code;
 use crate::edits::Edits;
+use crate::keeps::{kept_spans, reached};
 use crate::receipt::Receipt;
 use crate::reshape::Reshape;
 use crate::frames::found::decided_indentation;
@@ -32,6 +33,7 @@ pub fn convert(code: Code<'_>, style: &Style, only: Option<&[Span]>, target: Tar
     };
     let indentation = Indentation { tabs: target == Target::Tabs, size, tab_width: size };
     let levels = level_columns(code, indentation);
+    let kept = kept_spans(code);
     let mut edits = Edits::default();
     let mut blank = String::new();
     for (_, span) in wanted_lines(code, only) {
@@ -47,7 +49,7 @@ pub fn convert(code: Code<'_>, style: &Style, only: Option<&[Span]>, target: Tar
         };
         blank.clear();
         Place { level, align: columns - level }.write(indentation, false, &mut blank);
-        if blank != old {
+        if blank != old && reached(&kept, span).is_none() {
             edits.push(span, &blank);
         }
     }

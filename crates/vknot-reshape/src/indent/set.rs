@@ -5,6 +5,7 @@ use vknot_syntax::{Embedded, Role, Source, Span, Tree};
 
 use crate::spec::Code;
 use crate::edits::Edits;
+use crate::keeps::{kept_spans, reached};
 use crate::receipt::{LeftAlone, Reason, Receipt};
 use crate::reshape::Reshape;
 use crate::frames::blocks::{Block, inner_lines};
@@ -89,7 +90,9 @@ fn set_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bool)
     }
     let (indentation, decided) = decided_indentation(code, style);
     receipt.indentation = Some((indentation, decided));
-    let setter = Setter { code, style, indentation, margin: Place::default(), begun: false, only, by_ways };
+    let kept = kept_spans(code);
+    receipt.left_alone.extend(kept.iter().map(|span| LeftAlone { span: *span, reason: Reason::Kept }));
+    let setter = Setter { code, style, indentation, margin: Place::default(), begun: false, only, by_ways, kept };
     let edits = setter.edits(&mut receipt);
     Reshape { edits, receipt, ..Reshape::default() }
 }
@@ -104,6 +107,8 @@ struct Setter<'a> {
     only: Option<&'a [Span]>,
     /// Whether lines of a well-kept file may stand in their author's ways.
     by_ways: bool,
+    /// What its author keeps.
+    kept: Vec<Span>,
 }
 
 impl Setter<'_> {
@@ -123,7 +128,8 @@ impl Setter<'_> {
                     // There a tab goes to the next multiple of eight.
                     false => Indentation { tab_width: TAB_OF_LEVELS, ..found },
                 });
-                let places = levels::scaled(self.code, &lines, (was, self.indentation));
+                let mut places = levels::scaled(self.code, &lines, (was, self.indentation));
+                self.move_kept(&lines, &mut places);
                 placed = lines.into_iter().zip(places).collect();
             }
             LinesBy::Author => {}
@@ -139,10 +145,40 @@ impl Setter<'_> {
         // What moves along with a line of its own may go on outside of what was asked for.
         let wanted = |span: &Span| self.only.is_none_or(|only| only.iter().any(|only| touches_blank(*only, *span)));
         edits.retain(|(span, blank)| wanted(span) && span.of(self.code.source.text()) != blank);
+        if self.code.toolkit().indent.spec.lines != LinesBy::Levels {
+            edits.retain(|(span, _)| reached(&self.kept, *span).is_none());
+        }
         edits.sort_by_key(|(span, _)| (span.start, span.end));
         let mut sorted = Edits::default();
         edits.iter().for_each(|(span, blank)| sorted.push(*span, blank));
         sorted
+    }
+
+    /// Whether its author keeps the line where it stands.
+    fn keeps(&self, line: &Line) -> bool {
+        reached(&self.kept, Span::new(line.end, line.end + 1)).is_some()
+    }
+
+    /// Where indentation is meaning, what its author keeps moves as one with its first line.
+    fn move_kept(&self, lines: &[Line], places: &mut [Place]) {
+        for part in &self.kept {
+            let first = lines.partition_point(|line| line.end < part.start);
+            let (Some(from), Some(to)) = (lines.get(first), places.get(first).copied()) else { continue };
+            let was =
+                blank_columns(self.code.source.slice(Span::new(from.start, from.end)), self.indentation.tab_width);
+            for (line, place) in lines
+                .iter()
+                .zip(places.iter_mut())
+                .skip(first)
+                .take_while(|(line, _)| line.end < part.end)
+            {
+                let own =
+                    blank_columns(self.code.source.slice(Span::new(line.start, line.end)), self.indentation.tab_width);
+                let columns = (own + to.columns()).saturating_sub(was);
+                let level = columns - columns % self.indentation.size.max(1);
+                *place = Place { level, align: columns - level };
+            }
+        }
     }
 
     fn written(&self, place: Place) -> String {
@@ -159,7 +195,7 @@ impl Setter<'_> {
         let mut lines = lines(code, self.indentation, self.only);
         self.keep_uncertain(code, &mut lines, &mut receipt.left_alone);
         let indented = any_indented(code);
-        lines.iter_mut().for_each(|line| line.kept |= stays_at_margin(code, line, indented));
+        lines.iter_mut().for_each(|line| line.kept |= stays_at_margin(code, line, indented) || self.keeps(line));
         if let Some(first) = lines.first_mut().filter(|first| self.begun && first.start == 0) {
             (first.kept, first.found) = (true, self.margin);
         }
@@ -288,6 +324,7 @@ impl Setter<'_> {
             begun,
             only,
             by_ways: self.by_ways,
+            kept: kept_spans(self.code.piece(piece)),
         };
         let mut receipt = Receipt::default();
         for (span, blank) in setter.edits(&mut receipt).iter() {

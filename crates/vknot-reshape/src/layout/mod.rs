@@ -30,6 +30,7 @@ use planner::Planner;
 use crate::spec::layout::LayoutTable;
 use crate::edits::Edits;
 use crate::indent::{kept, Kept};
+use crate::keeps::kept_spans;
 use crate::spec::Code;
 use crate::frames::found::effective_indentation;
 use crate::frames::options::Options as FrameOptions;
@@ -119,6 +120,8 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bo
     // What could not be read keeps its lines; where they begin is told by brackets, as far as it can be.
     let reason = |span: Span| if planner.is_lost(span.start) { Reason::SyntaxError } else { Reason::Brackets };
     receipt.left_alone = left.map(|span| LeftAlone { span, reason: reason(span) }).collect();
+    receipt.left_alone.extend(kept_spans(code).into_iter().map(|span| LeftAlone { span, reason: Reason::Kept }));
+    receipt.left_alone.sort_by_key(|left| left.span.start);
     let bom = match style.choice() {
         Charset::Utf8 => Some(false),
         Charset::Utf8Bom => Some(true),
@@ -152,6 +155,7 @@ fn plan<'a>(code: Code<'a>, table: &'static LayoutTable, style: &'a Style, optio
     let mut planner = Planner::planned(code, table, style, options);
     planner.settle_ways();
     comments::settle(&mut planner);
+    planner.keep_parts();
     planner.plan.set(0, GapPlan::fixed(false));
     planner
 }

@@ -8,6 +8,7 @@ use vknot_syntax::{NodeId, Role, Span, Tree};
 
 use crate::frames::broken::lost_spans;
 
+use crate::keeps::keeps;
 use crate::spec::Code;
 use super::damage;
 use super::manner::Manner;
@@ -182,6 +183,21 @@ impl Planner<'_> {
     fn keep(&mut self, id: NodeId) {
         let node = self.tree.node(id);
         (node.first_token + 1..node.token_end).for_each(|gap| self.plan.set(gap, GapPlan::keep()));
+    }
+
+    /// What its author keeps stays to the byte.
+    pub fn keep_parts(&mut self) {
+        let kept = keeps(self.code);
+        for part in &kept {
+            let tokens = &part.tokens;
+            self.plan.gaps[tokens.start as usize..tokens.end as usize].fill(GapPlan::verbatim());
+            let inside = |gap: u32| tokens.contains(&gap);
+            self.plan.added.retain(|braces| !inside(braces.open) && !inside(braces.close));
+            self.plan.commas.retain(|comma| !inside(comma.gap));
+            self.plan.cells.retain(|cell| !inside(cell.gap));
+        }
+        self.lost.extend(kept.iter().map(|part| part.span));
+        self.lost.sort_by_key(|span| span.start);
     }
 
     /// From the leaves up: which nodes open a bracket late enough to stay on the line of what is before them.

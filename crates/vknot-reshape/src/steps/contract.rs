@@ -52,6 +52,8 @@ pub struct Contract {
     pub shape: Shape,
     /// Whether every statement must stay as deep as it is where depth is meaning.
     pub levels: bool,
+    /// Whether what its author keeps by comments stays as it is.
+    pub keeps: bool,
 }
 
 impl Contract {
@@ -62,6 +64,7 @@ impl Contract {
         comments: Comments { reindented: true, travel: false },
         shape: Shape::Receipt,
         levels: true,
+        keeps: true,
     };
 
     /// Only the start of lines changes.
@@ -71,7 +74,11 @@ impl Contract {
         comments: Comments { reindented: true, travel: false },
         shape: Shape::Same,
         levels: true,
+        keeps: true,
     };
+
+    /// Lines that are named move, whatever keeps them.
+    pub const SHIFT: Contract = Contract { keeps: false, ..Contract::INDENTATION };
 
     /// Imports change places, merge and go.
     pub const IMPORTS: Contract = Contract {
@@ -80,6 +87,7 @@ impl Contract {
         comments: Comments { reindented: false, travel: true },
         shape: Shape::Receipt,
         levels: true,
+        keeps: true,
     };
 
     /// Comments on the receipt come and go.
@@ -89,6 +97,7 @@ impl Contract {
         comments: Comments { reindented: false, travel: false },
         shape: Shape::Receipt,
         levels: true,
+        keeps: false,
     };
 
     /// What two steps one after the other may do.
@@ -106,6 +115,7 @@ impl Contract {
             },
             shape: if self.shape == next.shape { self.shape } else { Shape::Receipt },
             levels: self.levels && next.levels,
+            keeps: self.keeps && next.keeps,
         }
     }
 }

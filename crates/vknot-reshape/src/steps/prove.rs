@@ -4,6 +4,7 @@
 use vknot_syntax::{Role, Span};
 
 use crate::edits::Edits;
+use crate::keeps::{kept_spans, may_keep, reached};
 use crate::frames::standings::moved_line;
 use crate::receipt::Receipt;
 use crate::reshape::Reshape;
@@ -137,6 +138,23 @@ fn sound(document: &Document, reshape: &Reshape, contract: Contract) -> Result<(
             if !blank(new) || !blank(&old) || !(inside || source.begins_line(span.start)) {
                 return Err(Refusal::at(span.start, Difference::Gap));
             }
+        }
+    }
+    if contract.keeps { keeps(document, reshape) } else { Ok(()) }
+}
+
+/// Whether what its author keeps stays as it is. Where indentation is meaning, its lines may move with the block they are in.
+fn keeps(document: &Document, reshape: &Reshape) -> Result<(), Refusal> {
+    if !may_keep(document.source().text()) {
+        return Ok(());
+    }
+    let code = document.code();
+    let kept = kept_spans(code);
+    let moves = code.toolkit().indent.spec.lines == LinesBy::Levels;
+    for (span, _) in reshape.edits.iter() {
+        let blank = moves && code.source.line_blank(span.start).covers(span);
+        if let Some(part) = reached(&kept, span).filter(|_| !blank) {
+            return Err(Refusal::at(part.start.max(span.start), Difference::Kept));
         }
     }
     Ok(())

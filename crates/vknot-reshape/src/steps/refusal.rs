@@ -65,6 +65,9 @@ pub enum Difference {
     /// Something else than white space at the start of a line would change.
     #[error("more than the start of the line would change")]
     Gap,
+    /// What its author keeps by a comment would change.
+    #[error("what a comment keeps would change")]
+    Kept,
     /// A statement would be in another block.
     #[error("`{statement}` would be in another block")]
     Level {

@@ -3,7 +3,9 @@
 use vknot_syntax::{Kind, Language, Role, Span};
 
 use crate::indent::{self, Shift, ShiftError, Target};
+use crate::keeps::generated;
 use crate::looks;
+use crate::receipt::{LeftAlone, Reason, Receipt};
 use crate::regions::{self, RegionError};
 use crate::registry::capabilities;
 use crate::reshape::Reshape;
@@ -35,6 +37,8 @@ pub struct Request<'r> {
     pub only: Option<&'r [Span]>,
     /// What else is wished.
     pub wish: Wish,
+    /// Whether files that say that a program wrote them are taken, too.
+    pub generated: bool,
 }
 
 /// Why a step cannot do what is asked.
@@ -96,13 +100,18 @@ impl Step {
     /// When it cannot do what is asked, or the result does not pass the proof.
     pub fn run(&self, document: &Document, request: &Request<'_>) -> Result<Proven, StepError> {
         let text = document.source().text();
+        if self.contract.keeps && !request.generated && let Some(span) = generated(document.code()) {
+            let left = LeftAlone { span, reason: Reason::Generated };
+            let receipt = Receipt { left_alone: vec![left], ..Receipt::default() };
+            return Ok(prove(document, Reshape { receipt, ..Reshape::default() }, self.contract)?);
+        }
         let conflicts = Conflicts::of(text);
         if conflicts.is_empty() {
             return self.run_on(document, request, |_| {});
         }
         let read = document.with_text(conflicts.masked(text));
         let outside = conflicts.outside(request.only, document.source().span().end);
-        let request = Request { only: Some(&outside), wish: request.wish.clone() };
+        let request = Request { only: Some(&outside), ..request.clone() };
         Ok(self.run_on(&read, &request, |reshape| conflicts.leave(reshape, text))?.onto(document))
     }
 
@@ -218,7 +227,7 @@ pub static STEPS: &[Step] = &[
         finding: "Lines are to be shifted",
         covers: every,
         concerns: every,
-        contract: Contract::INDENTATION,
+        contract: Contract::SHIFT,
         settles: false,
         reshape: |document, request| match request.wish {
             Wish::Shift(by) => Ok(indent::shift(document.code(), document.style(), request.only, by)?),

@@ -64,7 +64,7 @@ fn set(language: &str, text: &str, style: &Style) -> String {
 
 /// What is done to some lines only.
 fn in_part(read: &Document, span: Span) -> Reshape {
-    step("indent").reshape(read, &Request { only: Some(&[span]), wish: Wish::Nothing }).unwrap()
+    step("indent").reshape(read, &Request { only: Some(&[span]), wish: Wish::Nothing, ..Request::default() }).unwrap()
 }
 
 fn stripped(language: &str, text: &str) -> String {
@@ -306,7 +306,7 @@ fn shifted(language: &str, text: &str, lines: Option<(u32, u32)>, by: Shift) -> 
         Span::new(of(first).start, of(last).end)
     });
     let only = span.as_ref().map(std::slice::from_ref);
-    match step("shift").reshape(&read, &Request { only, wish: Wish::Shift(by) }) {
+    match step("shift").reshape(&read, &Request { only, wish: Wish::Shift(by), ..Request::default() }) {
         Ok(reshape) => Ok(proven(&read, reshape)),
         Err(StepError::Shift(error)) => Err(error),
         Err(error) => panic!("{error}"),

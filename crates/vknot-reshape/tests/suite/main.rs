@@ -13,6 +13,7 @@ mod expressions;
 mod indent;
 mod java;
 mod json;
+mod keeps;
 mod languages;
 mod layouts;
 mod looks;

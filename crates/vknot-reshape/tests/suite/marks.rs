@@ -81,14 +81,14 @@ fn with_region(language: &str, text: &str, (first, last): (u32, u32)) -> String 
     let read = read(language, text);
     let lines = read.source().lines();
     let span = Span::new(lines.start(first - 1), lines.span(text, last - 1).end);
-    let request = Request { only: Some(&[span]), wish: Wish::Name("Tides".to_owned()) };
+    let request = Request { only: Some(&[span]), wish: Wish::Name("Tides".to_owned()), ..Request::default() };
     let proven = match step("region add").run(&read, &request) {
         Err(error) => return error.to_string(),
         Ok(proven) => proven,
     };
     let found = looks::regions(proven.document().code(), &Marks::default()).regions;
     assert_eq!(found.iter().map(|region| region.name.as_str()).collect::<Vec<_>>(), ["Tides"], "{language}");
-    let back = Request { only: Some(&[found[0].open]), wish: Wish::Nothing };
+    let back = Request { only: Some(&[found[0].open]), wish: Wish::Nothing, ..Request::default() };
     let removed = step("region remove").run(proven.document(), &back).unwrap();
     assert_eq!(removed.text(), text, "{language}: taking it away gives the text back");
     proven.text().to_owned()
@@ -119,7 +119,7 @@ fn regions_are_put_around_whole_items_in_each_languages_form() {
 #[test]
 fn a_region_that_changes_code_is_refused() {
     let read = read("java", "class A {\n    int b;\n}\n");
-    let request = Request { only: Some(&[Span::new(14, 18)]), wish: Wish::Name("B".to_owned()) };
+    let request = Request { only: Some(&[Span::new(14, 18)]), wish: Wish::Name("B".to_owned()), ..Request::default() };
     let mut reshape = step("region add").reshape(&read, &request).unwrap();
     reshape.receipt.added.pop();
     let refusal = prove_as("region add", &read, reshape).unwrap_err();

@@ -265,10 +265,10 @@ fn steps_chain_and_are_proven_as_one() {
 fn what_a_chain_puts_in_and_takes_out_is_in_neither_list() {
     let document = read("java", "class A {\n    int b;\n}\n");
     let mut chain = Chain::new(document.clone());
-    let add = Request { only: Some(&[Span::new(14, 18)]), wish: Wish::Name("B".to_owned()) };
+    let add = Request { only: Some(&[Span::new(14, 18)]), wish: Wish::Name("B".to_owned()), ..Request::default() };
     chain.step(step("region add"), &add).unwrap();
     let open = chain.document().source().text().find("region").unwrap() as u32;
-    let remove = Request { only: Some(&[Span::new(open, open)]), wish: Wish::Nothing };
+    let remove = Request { only: Some(&[Span::new(open, open)]), wish: Wish::Nothing, ..Request::default() };
     chain.step(step("region remove"), &remove).unwrap();
     let proven = chain.finish().unwrap();
     assert!(proven.is_empty() && proven.receipt().added.is_empty() && proven.receipt().removed.is_empty());

@@ -51,7 +51,7 @@ pub fn step(name: &str) -> &'static Step {
 
 /// What a step would do to the whole of a document, not proven.
 pub fn reshape(name: &str, document: &Document, wish: Wish) -> Reshape {
-    step(name).reshape(document, &Request { only: None, wish }).unwrap()
+    step(name).reshape(document, &Request { only: None, wish, ..Request::default() }).unwrap()
 }
 
 /// Proves edits by the contract of a step.

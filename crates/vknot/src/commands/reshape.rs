@@ -44,6 +44,8 @@ struct Worked {
     /// What was made of it; `None` when the step does not cover its language.
     proven: Option<Proven>,
     changed: (usize, usize),
+    /// Whether it was named itself.
+    named: bool,
 }
 
 impl Worked {
@@ -129,7 +131,7 @@ fn work(
     let language = input.document.language();
     if !(job.step.covers)(language) {
         if !target.named || !(job.step.concerns)(language) {
-            return Ok(Worked { input, proven: None, changed: (0, 0) });
+            return Ok(Worked { input, proven: None, changed: (0, 0), named: target.named });
         }
         let title = language.spec().title;
         let message = format!("{title} cannot be {} yet; looks such as outline and fold work on it", job.step.done);
@@ -147,13 +149,13 @@ fn work(
     }
     let document = input.document.clone().with_style(style);
     let proven = job.step
-        .run(&document, &Request { only, wish: job.wish.clone() })
+        .run(&document, &Request { only, wish: job.wish.clone(), generated: arguments.generated })
         .map_err(|error| problem_of(&input, error))?;
     let changed = match proven.edits().is_empty() {
         true => (0, 0),
         false => diff::changed_lines(&diff::changes(input.source(), proven.edits())),
     };
-    Ok(Worked { input, proven: Some(proven), changed })
+    Ok(Worked { input, proven: Some(proven), changed, named: target.named })
 }
 
 /// Why a step did nothing, with what to do about it.
@@ -189,6 +191,8 @@ struct Run<'r> {
     clean: usize,
     /// Files whose language the step does not cover.
     uncovered: usize,
+    /// Files that say that a program wrote them.
+    generated: usize,
 }
 
 impl<'r> Run<'r> {
@@ -208,6 +212,7 @@ impl<'r> Run<'r> {
             changed: 0,
             clean: 0,
             uncovered: 0,
+            generated: 0,
         }
     }
 
@@ -316,11 +321,13 @@ impl<'r> Run<'r> {
             return Ok(());
         };
         let changes = !proven.is_empty();
-        match changes {
-            true => self.changed += 1,
-            false => self.clean += 1,
-        }
         let receipt = proven.receipt();
+        let generated = receipt.left_alone.iter().any(|left| left.reason == Reason::Generated);
+        match (changes, generated) {
+            (true, _) => self.changed += 1,
+            (_, true) => self.generated += 1,
+            _ => self.clean += 1,
+        }
         let gave_up = receipt.left_alone.iter().find(|left| left.reason == Reason::GaveUp);
         if let Some(left) = gave_up {
             let message = "is too far from its language to be read in reasonable time; it was left as it is";
@@ -331,7 +338,9 @@ impl<'r> Run<'r> {
         if !brief {
             self.receipts.extend(receipt::summary(&worked.input.shown, receipt, worked.changed));
         }
-        self.receipts.extend(receipt::remarks(&worked.input.shown, source, receipt));
+        if !generated || worked.named {
+            self.receipts.extend(receipt::remarks(&worked.input.shown, source, receipt));
+        }
         let mut out = output::stdout();
         match self.form {
             Some(ReshapeOutput::Diff) if changes => {
@@ -412,6 +421,9 @@ impl<'r> Run<'r> {
         if self.uncovered > 0 {
             let language = if self.uncovered == 1 { "a language" } else { "languages" };
             parts.push(format!("{} in {language} whose {} not known", self.uncovered, self.job.step.unknown));
+        }
+        if self.generated > 0 {
+            parts.push(format!("{} written by a program and left", self.generated));
         }
         if !self.problems.is_empty() {
             parts.push(output::count(self.problems.len(), "problem"));

@@ -138,6 +138,8 @@ impl ReceiptJson {
                         Reason::SyntaxError => "syntax-error",
                         Reason::Brackets => "by-brackets",
                         Reason::GaveUp => "gave-up",
+                        Reason::Kept => "kept",
+                        Reason::Generated => "generated",
                         Reason::Conflict => "conflict",
                         Reason::Unsettled => "unsettled",
                         Reason::NoLayout => "no-layout",

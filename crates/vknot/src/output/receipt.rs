@@ -25,6 +25,10 @@ pub fn summary(shown: &str, receipt: &Receipt, changed: (usize, usize)) -> Optio
         let values: Vec<String> = receipt.manner.iter().map(|(key, value)| format!("{key} = {value}")).collect();
         summary.push(format!("{}, as found in the file", values.join(", ")));
     }
+    let kept = receipt.left_alone.iter().filter(|left| left.reason == Reason::Kept).count();
+    if kept > 0 {
+        summary.push(format!("{} kept by comments", count(kept, "part")));
+    }
     (!summary.is_empty()).then(|| format!("{NAME}{shown}{NAME:#}: {}", summary.join("; ")))
 }
 
@@ -50,11 +54,13 @@ pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
         let at = source.line_column(offset);
         format!("{}:{}", at.line, at.column)
     };
-    for left in &receipt.left_alone {
+    for left in receipt.left_alone.iter().filter(|left| left.reason != Reason::Kept) {
         let why = match left.reason {
             Reason::SyntaxError => "cannot be read, left as it is",
             Reason::Brackets => "cannot be read; its lines are indented by their brackets",
             Reason::Conflict => "is a conflict that is not resolved, left as it is",
+            Reason::Kept => "is kept as it is by a comment",
+            Reason::Generated => "says that a program wrote this file, left as it is; --generated takes it, too",
             Reason::NoLayout => "is in a language whose layout is not known, left as it is",
             Reason::Unsettled => "would be indented otherwise with each run, left as it is",
             Reason::GaveUp => "is too far from its language to be read in reasonable time, left as it is",
