@@ -18,6 +18,7 @@ mod tests {
             &["languages"],
             &["imports", "indent", "layout", "looks", "pins", "regions"],
             &["frames"],
+            &["keeps"],
             &["items", "partners"],
             &["spec"],
             &["edits", "receipt", "reshape"],

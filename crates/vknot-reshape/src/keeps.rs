@@ -101,7 +101,7 @@ fn wish_of(comment: &str) -> Option<Wish> {
     if rest.starts_with(|c: char| c.is_alphanumeric() || c == '_' || c == '-') {
         return None;
     }
-    let mut words = rest.split(|c: char| !c.is_alphanumeric()).filter(|word| !word.is_empty());
+    let mut words = rest.split_whitespace().map(|word| word.trim_end_matches(|c: char| !c.is_alphanumeric()));
     let near = rest.starts_with([' ', '\t']);
     Some(match (words.next(), words.next()) {
         (Some("file"), _) if near => Wish::File,
