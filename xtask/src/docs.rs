@@ -5,6 +5,7 @@ use std::process::{Command, ExitCode};
 
 use anyhow::Context;
 use vknot_reshape::{capabilities, style_of};
+use vknot_reshape::styling::made_of_sample;
 use vknot_style::{Setting, SETTINGS};
 use vknot_syntax::{Language, Reader};
 
@@ -76,9 +77,30 @@ fn language_row(language: &'static Language) -> String {
     )
 }
 
+const SAMPLES_HEAD: &str = "
+# What each makes of a sample
+
+As `vknot style explain KEY` shows it. `vknot style preview KEY=VALUE PLACE` does the same with your own code.
+";
+
+/// What the values of a setting make of its sample.
+fn samples(setting: &Setting) -> String {
+    let made = made_of_sample(setting);
+    let Some(sample) = setting.id.sample().filter(|_| made.len() > 1) else { return String::new() };
+    let along = match sample.along {
+        [] => String::new(),
+        along => format!(" (with `{}`)", along.join("`, `")),
+    };
+    made.iter().fold(format!("\n## {}{along}\n", setting.key), |page, (values, document)| {
+        let text = document.source().text().trim_end();
+        page + &format!("\n`{}`\n\n```{}\n{text}\n```\n", values.join("`, `"), sample.language)
+    })
+}
+
 /// The settings reference.
 fn settings() -> String {
-    SETTINGS.iter().fold(HEAD.to_owned(), |page, setting| page + &row(setting))
+    let table = SETTINGS.iter().fold(HEAD.to_owned(), |page, setting| page + &row(setting));
+    SETTINGS.iter().fold(table + SAMPLES_HEAD, |page, setting| page + &samples(setting))
 }
 
 fn row(setting: &Setting) -> String {

@@ -13,7 +13,7 @@ mod tests {
     /// Layers of the crates that have them, the highest first. A module uses those of its own layer and of those below.
     const LAYERS: [(&str, &[&[&str]]); 2] = [
         ("vknot-reshape", &[
-            &["", "steps"],
+            &["", "steps", "styling"],
             &["registry"],
             &["languages"],
             &["imports", "indent", "layout", "looks", "pins", "regions"],

@@ -24,6 +24,16 @@ const PICTURES: &[(&str, &str)] = &[
         "vknot pin add firmware/gauge.c@gauge_sample --name sampler --note 'ask the harbour'; vknot pin add rules/surge.rkt:15-22 --name worst; \
          (echo '// gauge'; cat firmware/gauge.c) > new; mv new firmware/gauge.c; echo '#lang racket' > rules/surge.rkt; vknot pin list",
     ),
+    ("style_show", "vknot style show web/board.css; vknot style show data src/New.java --set-only"),
+    (
+        "style_relevant",
+        "vknot style relevant src/Gauge.java:46-47; vknot style relevant src/Gauge.java:50-54 --key vknot_indent_case --beside",
+    ),
+    (
+        "style_preview",
+        "vknot style preview vknot_brace_control=next src/Gauge.java:50-54; vknot style explain vknot_brace_required",
+    ),
+    ("style_learn", "vknot style learn firmware --anew --all"),
     ("demo", "vknot demo | head -46"),
 ];
 

@@ -6,6 +6,7 @@ use std::process::ExitCode;
 
 use rayon::prelude::*;
 use vknot_reshape::steps::Step;
+use vknot_reshape::styling::touched_lines;
 use vknot_style::Override;
 
 use crate::steps::{document, edits, step};
@@ -60,29 +61,10 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     Ok(ExitCode::SUCCESS)
 }
 
-/// A line counts as changed where white space in front of it, in it or behind it does.
 fn count<'s>(sample: &'s Sample, step: &Step, set: &[Override]) -> Counted<'s> {
     let source = &sample.source;
-    let lines = source.text().lines().count();
-    let mut touched: Vec<(u32, u32)> = Vec::new();
-    for (span, new) in edits(step, &document(source, sample.language, set)).iter() {
-        // A break that goes or comes changes the line before it; a blank line more or less, none.
-        let old = source.slice(span);
-        let same = old.contains('\n') && new.contains('\n') && old.rsplit('\n').next() == new.rsplit('\n').next();
-        let (first, last) = (source.line(span.start), source.line(span.end));
-        match (same, old.contains('\n') && new.contains('\n')) {
-            (true, _) => {}
-            (false, true) => touched.push((last, last)),
-            (false, false) => touched.push((first, last)),
-        }
-    }
-    let (mut changed, mut upto) = (0, 0);
-    for (first, last) in touched {
-        let first = first.max(upto + 1);
-        changed += (last + 1).saturating_sub(first) as usize;
-        upto = upto.max(last);
-    }
-    Counted { sample, lines, changed }
+    let changed = touched_lines(source, &edits(step, &document(source, sample.language, set))) as usize;
+    Counted { sample, lines: source.text().lines().count(), changed }
 }
 
 fn report(project: &str, language: &str, files: &mut [Counted<'_>], show: usize) {

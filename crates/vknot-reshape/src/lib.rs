@@ -35,6 +35,7 @@ mod registry;
 mod reshape;
 mod spec;
 pub mod steps;
+pub mod styling;
 
 pub use edits::Edits;
 pub use receipt::{Decided, LeftAlone, Note, Reason, Receipt, TokenChange};

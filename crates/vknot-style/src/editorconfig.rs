@@ -3,7 +3,7 @@
 use std::path::{Path, PathBuf};
 
 use crate::glob::Glob;
-use crate::schema::Setting;
+use crate::schema::{Key, Setting, SETTINGS};
 
 /// Something in a file that could not be taken; the rest of the file still holds.
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
@@ -26,22 +26,46 @@ pub struct EditorConfig {
     unreadable: bool,
 }
 
+/// A section: a pattern, and what holds for the files that fit it.
 #[derive(Clone, Debug)]
-struct Section {
+pub struct Section {
+    /// The pattern as written.
+    pub pattern: String,
+    /// The line of the pattern, from 1.
+    pub line: u32,
+    /// Settings in the order of the file.
+    pub entries: Vec<Entry>,
+    /// Keys that are none of ours, with their lines.
+    pub foreign: Vec<(String, u32)>,
     /// `None` where the pattern makes no sense: then it holds for no file.
     matcher: Option<Glob>,
-    entries: Vec<Entry>,
     /// Lines that could not be taken.
     faults: Vec<u32>,
 }
 
 /// One line of a section.
 #[derive(Clone, Debug)]
-pub(crate) struct Entry {
+pub struct Entry {
     pub(crate) setting: usize,
-    /// `None` for `unset`.
     pub(crate) value: Option<String>,
     pub(crate) line: u32,
+}
+
+impl Entry {
+    /// Which setting it sets.
+    pub fn key(&self) -> Key {
+        SETTINGS[self.setting].id
+    }
+
+    /// What to; `None` for `unset`.
+    pub fn value(&self) -> Option<&str> {
+        self.value.as_deref()
+    }
+
+    /// Its line, from 1.
+    pub fn line(&self) -> u32 {
+        self.line
+    }
 }
 
 /// What our own keys begin with; any other unknown key belongs to some other program.
@@ -80,8 +104,11 @@ impl EditorConfig {
                 _ => Err(format!("`{}` is no [pattern]; what follows holds for no file", beginning(line))),
             };
             self.sections.push(Section {
+                pattern: rest.strip_suffix(']').unwrap_or(rest).to_owned(),
+                line: number,
                 matcher: made.as_ref().ok().cloned(),
                 entries: Vec::new(),
+                foreign: Vec::new(),
                 faults: Vec::new(),
             });
             return made.map(drop);
@@ -99,16 +126,31 @@ impl EditorConfig {
         let Some(index) = Setting::index(&key) else {
             return match key.starts_with(OWN_PREFIX) {
                 true => Err(unknown_key(&key)),
-                false => Ok(()),
+                false => {
+                    section.foreign.push((key, number));
+                    Ok(())
+                }
             };
         };
         let value = if value.eq_ignore_ascii_case("unset") {
             None
         } else {
-            Some(crate::SETTINGS[index].check(value).map_err(|error| error.to_string())?)
+            Some(SETTINGS[index].check(value).map_err(|error| error.to_string())?)
         };
         section.entries.push(Entry { setting: index, value, line: number });
         Ok(())
+    }
+
+    /// Its sections, in order.
+    pub fn sections(&self) -> &[Section] {
+        &self.sections
+    }
+
+    /// The same without the entries on some lines.
+    pub fn without(&self, lines: &[u32]) -> Self {
+        let mut less = self.clone();
+        less.sections.iter_mut().for_each(|section| section.entries.retain(|entry| !lines.contains(&entry.line)));
+        less
     }
 
     /// The entries that hold for `path`, in the order of the file.
@@ -122,7 +164,8 @@ impl EditorConfig {
         fault.or(self.unreadable.then_some(0))
     }
 
-    fn sections_for(&self, path: &Path) -> impl Iterator<Item = &Section> {
+    /// The sections that hold for `path`.
+    pub fn sections_for(&self, path: &Path) -> impl Iterator<Item = &Section> {
         let below = path.strip_prefix(&self.folder).ok().map(|path| {
             let parts: Vec<_> = path.components().map(|part| part.as_os_str().to_string_lossy()).collect();
             parts.join("/")
@@ -133,7 +176,7 @@ impl EditorConfig {
     }
 
     /// Where the file is.
-    pub(crate) fn folder(&self) -> &Path {
+    pub fn folder(&self) -> &Path {
         &self.folder
     }
 }

@@ -19,11 +19,13 @@ pub mod choices;
 mod editorconfig;
 mod glob;
 mod project;
+mod samples;
 mod schema;
 mod style;
 
-pub use editorconfig::{EditorConfig, Problem};
+pub use editorconfig::{EditorConfig, Entry, Problem, Section};
 pub use project::{Project, ProjectError, RegionMarks, SectionMarks, TodoTags};
 pub use choices::Choice;
+pub use samples::{Sample, SAMPLES};
 pub use schema::{Key, Setting, SETTINGS, ValueError, Values};
 pub use style::{Indentation, LanguageStyle, Origin, Override, Style};

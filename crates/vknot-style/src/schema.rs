@@ -37,6 +37,15 @@ impl Setting {
         SETTINGS.binary_search_by(|setting| setting.key.cmp(key)).ok()
     }
 
+    /// The family it belongs to: what stands behind `vknot_`; of the standard keys those on indentation, and those on the file as a whole.
+    pub fn family(&self) -> &'static str {
+        match self.key.strip_prefix("vknot_") {
+            Some(own) => own.split('_').next().unwrap_or(own),
+            None if self.key.starts_with("indent_") || self.key == "tab_width" => "indent",
+            None => "file",
+        }
+    }
+
     /// The known key most like `key`, if any is close.
     pub fn nearest(key: &str) -> Option<&'static str> {
         let (distance, nearest) =

@@ -20,7 +20,7 @@ pub enum Origin {
 }
 
 /// A `KEY=VALUE` that beats the files.
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Override {
     setting: usize,
     value: String,
@@ -35,6 +35,26 @@ impl std::str::FromStr for Override {
         let setting = Setting::index(&key).ok_or_else(|| unknown_key(&key))?;
         let value = SETTINGS[setting].check(value).map_err(|error| error.to_string())?;
         Ok(Self { setting, value })
+    }
+}
+
+impl Override {
+    /// A setting with one of its values.
+    ///
+    /// # Errors
+    /// When the setting does not take the value.
+    pub fn new(key: Key, value: &str) -> Result<Self, crate::schema::ValueError> {
+        Ok(Self { setting: key as usize, value: key.setting().check(value)? })
+    }
+
+    /// Which setting it sets.
+    pub fn key(&self) -> Key {
+        SETTINGS[self.setting].id
+    }
+
+    /// What to.
+    pub fn value(&self) -> &str {
+        &self.value
     }
 }
 
@@ -144,11 +164,26 @@ impl Style {
         style
     }
 
+    /// The same with a value that is usual where nothing else tells.
+    pub fn with_usual(&self, key: Key, value: String) -> Self {
+        let mut style = self.clone();
+        if let Some(chosen) = style.chosen.get_mut(key as usize) {
+            *chosen = Some(Chosen { value, origin: Origin::Default });
+        }
+        style
+    }
+
     /// The same with what a file showed taken as set, so that nothing else is looked for.
     pub fn fixed(mut self) -> Self {
         for chosen in self.chosen.iter_mut().flatten().filter(|chosen| chosen.origin == Origin::Found) {
             chosen.origin = Origin::CommandLine;
         }
+        self
+    }
+
+    /// The same with some settings that beat what it has.
+    pub fn overridden(mut self, overrides: &[Override]) -> Self {
+        self.override_with(overrides);
         self
     }
 

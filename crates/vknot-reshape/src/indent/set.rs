@@ -34,6 +34,11 @@ pub fn set(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
     settled(code, style, once, true).or_else(strict).unwrap_or_else(|| unsettled(code))
 }
 
+/// The edits of one round, in which a file is not set again as it is read then.
+pub(crate) fn once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Edits {
+    set_once(code, style, only, true).edits
+}
+
 /// A file that is left as it is, since setting it would never end.
 fn unsettled(code: Code<'_>) -> Reshape {
     let left = LeftAlone { span: code.source.span(), reason: Reason::Unsettled };

@@ -61,6 +61,11 @@ impl Manner {
         (total >= ENOUGH && !self.squeezed && 5 * first.max(second) >= 4 * total).then_some(second > first)
     }
 
+    /// Whether a file shows which of two ways it goes.
+    pub fn shows(&self, key: Key) -> bool {
+        self.found(key).is_some()
+    }
+
     /// Whether a setting is the second of its two ways.
     pub fn second(&self, style: &Style, key: Key, habit: bool) -> bool {
         match style.word(key) {

@@ -18,7 +18,7 @@ mod shapes;
 mod ways;
 mod width;
 
-use vknot_style::{Key, Style};
+use vknot_style::{Key, SETTINGS, Style, Values};
 use vknot_syntax::{LineEnd, NodeId, Source, Span, Tree};
 
 use vknot_style::choices::{AlignColumn, AlignComment, Charset, LineEnds, RequiredBraces, TrimBlanks};
@@ -46,6 +46,30 @@ pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
     // What a file shows depends on how it is laid out, and where it is broken even how it is read.
     let by_rules = || settled(code, style, format_once(code, style, None, false));
     settled(code, style, once).or_else(by_rules).unwrap_or_else(|| unsettled(code))
+}
+
+/// The edits of one round, in which a file is not laid out again as it is read then.
+pub(crate) fn once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Edits {
+    format_once(code, style, only, true).edits
+}
+
+/// The settings of two ways that nothing sets, each with its value and whether the file shows it.
+pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
+    let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Vec::new() };
+    let paper = paper(code, style);
+    let mut planner = Planner::planned(code, table, style, Options::of(style, paper.indentation));
+    let found = width::found(code, paper.indentation.tab_width, &width::witnesses(code.tree));
+    planner.options.control_next = planner.is_second(Key::BraceControl);
+    let open = SETTINGS.iter().filter(|setting| style.word(setting.id) == "as-found");
+    let ways = open.filter_map(|setting| match setting.values {
+        Values::Words([first, second, "as-found"]) => {
+            let is_second = planner.follows(setting.id);
+            Some((setting.id, if is_second { second } else { first }.to_string(), planner.manner.shows(setting.id)))
+        }
+        _ => None,
+    });
+    let width = (Key::MaxLineLength, found.unwrap_or(table.spec.width).to_string(), found.is_some());
+    ways.chain([width]).collect()
 }
 
 /// A file that is left as it is, since laying it out would never end.

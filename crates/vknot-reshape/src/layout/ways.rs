@@ -107,15 +107,20 @@ impl Planner<'_> {
         }
     }
 
+    /// Whether a setting is the second of its two ways. What follows a closing brace goes with how the braces of conditionals open.
+    pub fn follows(&self, key: Key) -> bool {
+        match key {
+            Key::BraceFollow => self.manner.second(self.style, key, self.options.control_next),
+            key => self.is_second(key),
+        }
+    }
+
     /// Gives the gaps that waited their policies.
     pub fn settle_ways(&mut self) {
         self.options.control_next = self.is_second(Key::BraceControl);
-        let follows = self.manner.second(self.style, Key::BraceFollow, self.options.control_next);
+        let follows = self.follows(Key::BraceFollow);
         for waiting in std::mem::take(&mut self.manner.waiting) {
-            let second = match waiting.key {
-                Key::BraceFollow => follows,
-                key => self.is_second(key),
-            };
+            let second = self.follows(waiting.key);
             let slot = &mut self.plan.gaps[waiting.gap as usize];
             if second && slot.form == waiting.first.form {
                 *slot = waiting.second;

@@ -35,7 +35,7 @@ impl Document {
     }
 
     /// The same with another text.
-    pub(super) fn with_text(&self, text: String) -> Document {
+    pub(crate) fn with_text(&self, text: String) -> Document {
         let source = Source::from_text(self.source.path(), text);
         Document { source: Arc::new(source), tree: OnceLock::new(), ..self.clone() }
     }

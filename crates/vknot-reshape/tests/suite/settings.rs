@@ -5,10 +5,11 @@ use std::path::Path;
 
 use vknot_reshape::{capabilities, style_of};
 use vknot_reshape::steps::{Document, Wish};
-use vknot_style::{Key, Override, Style, Values};
-use vknot_syntax::{Language, Source};
+use vknot_reshape::styling::{in_force, made_of_sample, Piece};
+use vknot_style::{Key, Origin, Override, SETTINGS, Style, Values};
+use vknot_syntax::{Language, Source, Span};
 
-use crate::support::{reshape, sample_files};
+use crate::support::{reshape, sample_files, styled};
 
 /// What samples do not hold, for settings that need it: language and text.
 const MORE: &[(&str, &str)] = &[
@@ -163,4 +164,54 @@ fn every_value_of_every_setting_changes_something() {
         }
     }
     assert!(idle.is_empty(), "{}", idle.join("\n"));
+}
+
+#[test]
+fn every_value_shows_in_the_sample_of_its_setting() {
+    for setting in SETTINGS.iter().filter(|setting| !matches!(setting.id, Key::Charset | Key::EndOfLine)) {
+        // What is left to the file is some other value there, and a layout trims code by itself.
+        let told = |value: &String| {
+            !matches!(value.as_str(), "as-found" | "tab" | "indent" | "wrap")
+                && (setting.id != Key::TrimTrailingWhitespace || value != "false")
+        };
+        for (values, document) in made_of_sample(setting) {
+            let same: Vec<&String> = values.iter().filter(|value| told(value)).collect();
+            assert!(same.len() <= 1, "{}: {same:?} make the same\n{}", setting.key, document.source().text());
+        }
+    }
+}
+
+#[test]
+fn what_a_file_shows_is_in_force() {
+    let text = "class A\n{\n   void b()\n   {\n      if (c)\n      {\n         d();\n      }\n   }\n   void e()\n   {\n      d();\n   }\n   void f()\n   {\n      d();\n   }\n}\n";
+    let style = in_force(&styled("java", text, &["max_line_length=90"]));
+    let shown = |key: Key| (style.word(key).to_owned(), style.origin(key));
+    assert_eq!(shown(Key::IndentSize), ("3".to_owned(), Origin::Found));
+    assert_eq!(shown(Key::BraceDeclaration), ("next".to_owned(), Origin::Found));
+    assert_eq!(shown(Key::BraceControl), ("same".to_owned(), Origin::Default));
+    assert_eq!(shown(Key::MaxLineLength), ("90".to_owned(), Origin::CommandLine));
+}
+
+#[test]
+fn a_piece_is_laid_out_as_it_is_in_its_file() {
+    for (path, name, text) in sample_files() {
+        let language = Language::named(name).unwrap();
+        if !capabilities(language).layout {
+            continue;
+        }
+        let document = Document::new(
+            Source::from_text(path.as_str(), text.as_str()),
+            language,
+            Style::defaults(style_of(language)),
+        );
+        let whole = Piece::of(&document, document.source().span());
+        let lines: Vec<&str> = text.lines().collect();
+        for first in (1..lines.len()).step_by(12) {
+            let start = document.source().lines().start(first as u32);
+            let span = Span::new(start, document.source().lines().start(first as u32 + 5));
+            let piece = Piece::of(&document, span).laid_out(whole.style());
+            let all = whole.laid_out(whole.style());
+            assert!(all.contains(piece.trim()), "{path}:{first}\n{piece}\n--- is not in\n{all}");
+        }
+    }
 }

@@ -15,6 +15,7 @@ pub mod reshape;
 pub mod sections;
 pub mod select;
 pub mod signals;
+pub mod style;
 pub mod todos;
 pub mod undo;
 

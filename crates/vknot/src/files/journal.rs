@@ -77,6 +77,11 @@ pub struct Fingerprint {
 }
 
 impl Fingerprint {
+    /// What contents are sorted by, as good as at random.
+    pub fn order(self) -> u64 {
+        self.hash
+    }
+
     pub fn of(content: &[u8]) -> Self {
         let hash = content.iter().fold(0xcbf2_9ce4_8422_2325_u64, |hash, byte| {
             (hash ^ u64::from(*byte)).wrapping_mul(0x0000_0100_0000_01b3)

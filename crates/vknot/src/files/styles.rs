@@ -10,7 +10,7 @@ use vknot_syntax::Language;
 use crate::problem::Problem;
 use super::plain;
 
-const FILE_NAME: &str = ".editorconfig";
+pub const FILE_NAME: &str = ".editorconfig";
 
 /// Styles by folder.
 #[derive(Default)]
@@ -38,7 +38,8 @@ impl Styles {
         std::mem::take(&mut *self.problems.lock().unwrap_or_else(PoisonError::into_inner))
     }
 
-    fn configs(&self, folder: &Path) -> Arc<Vec<EditorConfig>> {
+    /// The files that hold for what is in a folder, the farthest first.
+    pub fn configs(&self, folder: &Path) -> Arc<Vec<EditorConfig>> {
         let known = |path: &Path| self.folders.lock().unwrap_or_else(PoisonError::into_inner).get(path).cloned();
         if let Some(configs) = known(folder) {
             return configs;

@@ -6,7 +6,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use vknot_reshape::looks::Marks;
 use vknot_reshape::steps::Document;
-use vknot_style::{Override, Style};
+use vknot_style::{EditorConfig, Override, Style};
 use vknot_syntax::{Language, Source};
 
 use crate::arguments::InputArguments;
@@ -72,6 +72,11 @@ impl Workspace {
     /// The style of a file. A relative path starts from the current folder.
     pub fn style(&self, path: &Path, language: &'static Language, overrides: &[Override]) -> Style {
         self.styles.of(path, language, overrides)
+    }
+
+    /// The `.editorconfig` files that hold for what is in a folder, the farthest first.
+    pub fn configs(&self, folder: &Path) -> Arc<Vec<EditorConfig>> {
+        self.styles.configs(&std::path::absolute(folder).unwrap_or_else(|_| folder.to_path_buf()))
     }
 
     /// What was wrong in the settings and projects read so far.

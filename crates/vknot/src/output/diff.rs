@@ -50,6 +50,21 @@ pub fn changes(source: &Source, edits: &Edits) -> Vec<Change> {
     changes.into_iter().map(|(from, to, edits)| Change { from, to, new: rewritten(source, from, to, &edits) }).collect()
 }
 
+/// The edits that make one text of another, whole lines each.
+pub fn between(old: &Source, new: &str) -> Edits {
+    let old_lines: Vec<&str> = old.text().split_inclusive('\n').collect();
+    let new_lines: Vec<&str> = new.split_inclusive('\n').collect();
+    let mut edits = Edits::default();
+    let operations = similar::capture_diff_slices(similar::Algorithm::Myers, &old_lines, &new_lines);
+    for operation in operations.iter().filter(|operation| operation.tag() != similar::DiffTag::Equal) {
+        let (from, to) = (operation.old_range(), operation.new_range());
+        let start = |line: usize| old.lines().start(line as u32).min(old.span().end);
+        let text = new_lines.get(to).unwrap_or_default().concat();
+        edits.push(Span::new(start(from.start), start(from.end)), &text);
+    }
+    edits
+}
+
 /// Takes what both texts begin and end with off an edit.
 fn trimmed<'e>(source: &Source, span: Span, new: &'e str) -> (Span, &'e str) {
     let old = source.slice(span);

@@ -15,4 +15,5 @@ mod places;
 mod problems;
 mod reshapes;
 mod safety;
+mod style;
 mod writing;

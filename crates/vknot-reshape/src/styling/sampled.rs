@@ -1,0 +1,52 @@
+//! What the values of a setting make of its sample.
+
+use vknot_style::{Key, Override, Sample, Setting, Style, Values};
+use vknot_syntax::{Language, Source};
+
+use crate::registry::style_of;
+use crate::steps::{Document, Request, Step, StepError};
+
+/// A sample, laid out and indented with some settings.
+///
+/// # Errors
+/// When the result does not pass its proof.
+pub fn sampled(sample: &Sample, set: &[Override]) -> Result<Document, StepError> {
+    let language = Language::named(sample.language).unwrap_or(Language::plain());
+    let along: Vec<Override> = sample.along.iter().filter_map(|set| set.parse().ok()).collect();
+    let style = Style::with(style_of(language), &along).overridden(set);
+    let mut document = Document::new(Source::from_text("sample", sample.text), language, style);
+    for step in ["format", "indent"].into_iter().filter_map(Step::named).filter(|step| (step.covers)(language)) {
+        document = step.run(&document, &Request::default())?.into_document();
+    }
+    Ok(document)
+}
+
+/// What the values of a setting make of its sample: values that make the same stand together, with what they make.
+pub fn made_of_sample(setting: &Setting) -> Vec<(Vec<String>, Document)> {
+    let mut made: Vec<(Vec<String>, Document)> = Vec::new();
+    let Some(sample) = setting.id.sample() else { return made };
+    for value in shown_values(setting) {
+        let set = Override::new(setting.id, &value).into_iter().collect::<Vec<_>>();
+        let Ok(document) = sampled(sample, &set) else { continue };
+        match made.iter_mut().find(|(_, other)| other.source().text() == document.source().text()) {
+            Some((values, _)) => values.push(value),
+            None => made.push((vec![value], document)),
+        }
+    }
+    made
+}
+
+/// The values that a sample is shown with; of numbers without end some that differ.
+fn shown_values(setting: &Setting) -> Vec<String> {
+    let words = |words: &[&str]| words.iter().map(|word| (*word).to_owned()).collect();
+    match (setting.id, setting.values) {
+        (Key::IndentHeads, _) => words(&["with-gauge=1", "with-gauge=call"]),
+        (Key::MaxLineLength, _) => words(&["60", "off"]),
+        (Key::IndentSize, _) => words(&["2", "4"]),
+        (Key::TabWidth, _) => words(&["2", "8"]),
+        (Key::BlankMost, _) => words(&["0", "1", "3"]),
+        (_, Values::Number(..)) => setting.choices(),
+        (_, Values::Words(choices)) => words(choices),
+        (_, Values::Pairs(..)) => Vec::new(),
+    }
+}
