@@ -19,7 +19,7 @@ mod tests {
             &["imports", "indent", "layout", "looks", "pins", "regions"],
             &["frames"],
             &["keeps"],
-            &["items", "partners"],
+            &["items", "lines", "partners"],
             &["spec"],
             &["edits", "receipt", "reshape"],
         ]),

@@ -134,11 +134,57 @@ impl Edits {
         composed
     }
 
+    /// The same edits of `text`, those of several lines taken apart: lines that stay are in none.
+    pub fn by_lines(&self, text: &str) -> Edits {
+        let mut apart = Edits::default();
+        for (span, new) in self.iter() {
+            let old = span.of(text);
+            if !old.contains('\n') || !new.contains('\n') {
+                apart.push(span, new);
+                continue;
+            }
+            // The last line counts as a line where it is one.
+            let rest = text.get(span.end as usize..).unwrap_or("");
+            let end = ["\r\n", "\n"].into_iter().find(|end| rest.starts_with(end)).unwrap_or("");
+            let (old, new) = (format!("{old}{end}"), format!("{new}{end}"));
+            let (old, new): (Vec<&str>, Vec<&str>) = (
+                old.split_inclusive('\n').collect(),
+                new.split_inclusive('\n').collect(),
+            );
+            let starts: Vec<u32> = std::iter::once(span.start)
+                .chain(old.iter().scan(span.start, |at, line| {
+                    *at += line.len() as u32;
+                    Some(*at)
+                }))
+                .collect();
+            for operation in similar::capture_diff_slices(similar::Algorithm::Myers, &old, &new) {
+                let (from, to) = (operation.old_range(), operation.new_range());
+                if operation.tag() != similar::DiffTag::Equal {
+                    apart.push(Span::new(starts[from.start], starts[from.end]), &new[to].concat());
+                }
+            }
+        }
+        apart
+    }
+
     /// Only the edits that pass.
     pub fn filtered(&self, mut keep: impl FnMut(Span, &str) -> bool) -> Edits {
         let mut kept = Edits::default();
         self.iter().filter(|(span, text)| keep(*span, text)).for_each(|(span, text)| kept.push(span, text));
         kept
+    }
+
+    /// The edits with what may come in place of each span; those for which that is nothing are left out.
+    pub(crate) fn rewritten(&self, mut held: impl FnMut(Span, &str) -> Option<String>) -> Edits {
+        let mut kept = Edits::default();
+        self.iter().for_each(|(span, text)| held(span, text).into_iter().for_each(|new| kept.push(span, &new)));
+        kept
+    }
+
+    /// Whether any of them is at a span.
+    pub(crate) fn touch(&self, span: Span) -> bool {
+        let behind = self.list.partition_point(|(own, _)| own.end < span.start);
+        self.list.get(behind).is_some_and(|(own, _)| own.start <= span.end)
     }
 
     /// Whether spans are in order, apart and inside a text of `length` bytes.
@@ -198,6 +244,17 @@ mod tests {
                 prop_assert!(first.origin(offset) as usize <= text.len());
             }
         }
+    }
+
+    #[test]
+    fn lines_that_stay_are_in_no_edit() {
+        let text = "import c;\nimport a;\nimport b;\nend\n";
+        let mut edits = Edits::default();
+        edits.push(Span::new(0, 29), "import a;\nimport b;\nimport c;");
+        let apart = edits.by_lines(text);
+        let shown: Vec<(&str, &str)> = apart.iter().map(|(span, new)| (span.of(text), new)).collect();
+        assert_eq!(shown, [("import c;\n", ""), ("", "import c;\n")]);
+        assert_eq!(apart.apply(text), edits.apply(text));
     }
 
     #[test]

@@ -26,6 +26,7 @@ mod items;
 mod keeps;
 mod languages;
 mod layout;
+mod lines;
 pub mod looks;
 mod partners;
 pub mod pins;

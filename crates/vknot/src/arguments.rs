@@ -5,6 +5,8 @@ use std::path::PathBuf;
 use clap::ValueEnum;
 use vknot_style::Override;
 
+use crate::files::git::Against;
+
 #[derive(Clone, Copy, ValueEnum)]
 pub enum Color {
     /// On a terminal, unless NO_COLOR is set
@@ -55,11 +57,22 @@ pub enum ReshapeOutput {
     Sarif,
 }
 
+impl ReshapeArguments {
+    /// What changed lines are told against, if only those are meant.
+    pub fn against(&self) -> Option<Against> {
+        match (self.staged, self.changed) {
+            (true, _) => Some(Against::Staged),
+            (_, true) => Some(Against::Revision(self.since.clone())),
+            _ => None,
+        }
+    }
+}
+
 /// What all reshapes take.
 #[derive(clap::Args)]
 pub struct ReshapeArguments {
     /// Files, folders, and places in files; `-` is standard input
-    #[arg(required = true, value_name = "PLACE")]
+    #[arg(required_unless_present_any = ["changed", "staged"], value_name = "PLACE")]
     pub places: Vec<std::ffi::OsString>,
     /// Write the result to the files
     #[arg(short, long, conflicts_with = "check")]
@@ -70,6 +83,15 @@ pub struct ReshapeArguments {
     /// How to show what changes [default: diff; text for standard input]
     #[arg(long, value_enum, value_name = "FORM")]
     pub output: Option<ReshapeOutput>,
+    /// Only lines that changed since the last commit, as git has it; without a place, below the current folder
+    #[arg(long, conflicts_with = "staged")]
+    pub changed: bool,
+    /// With --changed: since this revision
+    #[arg(long, value_name = "REVISION", requires = "changed", default_value = "HEAD", hide_default_value = true)]
+    pub since: String,
+    /// Only lines that are staged; what --write makes of them is staged, and the files stay as they are
+    #[arg(long)]
+    pub staged: bool,
     /// Also files that say at their top that a program wrote them
     #[arg(long)]
     pub generated: bool,

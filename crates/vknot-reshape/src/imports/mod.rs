@@ -6,8 +6,10 @@ mod block;
 pub(crate) use block::{Block, blocks, Line};
 
 use vknot_style::Style;
-use vknot_syntax::Span;
+use vknot_syntax::{Source, Span};
 
+use crate::edits::Edits;
+use crate::lines::Lines;
 use crate::spec::Code;
 use crate::receipt::{LeftAlone, Note, Reason, Receipt};
 use crate::reshape::Reshape;
@@ -26,9 +28,11 @@ pub fn organize(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape
         return Reshape { receipt, ..Reshape::default() };
     };
     let mut reshape = (spec.organize)(code, style);
+    let whole = reshape.edits.clone();
     if let Some(only) = only {
-        let before = reshape.edits.len();
-        reshape.edits = reshape.edits.filtered(|span, _| only.iter().any(|only| only.touches(span)));
+        let before = whole.len();
+        let lines = Lines::of(source, only);
+        reshape.edits = whole.filtered(|span, new| may_change(source, &lines, span, new));
         if reshape.edits.len() < before {
             let touched: Vec<Span> = reshape.edits.iter().map(|(span, _)| span).collect();
             reshape.receipt.removed.retain(|removed| {
@@ -36,5 +40,17 @@ pub fn organize(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape
             });
         }
     }
+    reshape.edits = reshape.edits.by_lines(source.text());
     reshape
+}
+
+/// Whether an edit takes out none but some lines.
+fn may_change(source: &Source, lines: &Lines, span: Span, new: &str) -> bool {
+    let mut edit = Edits::default();
+    edit.push(span, new);
+    let by_lines = edit.by_lines(source.text());
+    by_lines.iter().all(|(span, _)| {
+        let (first, last) = source.line_range(span);
+        span.is_empty() || lines.within(first, last)
+    })
 }

@@ -21,7 +21,7 @@ mod width;
 use vknot_style::{Key, SETTINGS, Style, Values};
 use vknot_syntax::{LineEnd, NodeId, Source, Span, Tree};
 
-use vknot_style::choices::{AlignColumn, AlignComment, Charset, LineEnds, RequiredBraces, TrimBlanks};
+use vknot_style::choices::{AlignColumn, AlignComment, Charset, LineEnds, TrimBlanks};
 
 use options::Options;
 use paper::Paper;
@@ -31,6 +31,7 @@ use crate::spec::layout::LayoutTable;
 use crate::edits::Edits;
 use crate::indent::{kept, Kept};
 use crate::keeps::kept_spans;
+use crate::lines::Lines;
 use crate::spec::Code;
 use crate::frames::found::effective_indentation;
 use crate::frames::options::Options as FrameOptions;
@@ -111,28 +112,26 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bo
         receipt.left_alone.push(LeftAlone { span: source.span(), reason: Reason::GaveUp });
         return Reshape { receipt, ..Reshape::default() };
     }
-    let text = source.text();
     let Some(table) = &code.toolkit().layout else {
         receipt.left_alone.push(LeftAlone { span: source.span(), reason: Reason::NoLayout });
         return Reshape { receipt, ..Reshape::default() };
     };
     let paper = paper(code, style);
     let mut options = Options::of(style, paper.indentation);
-    if only.is_some() {
-        // Braces come in pairs, and a part of a file may hold only one of the two.
-        options.required = RequiredBraces::Keep;
-        options.commas = false;
-    }
+    // A comma comes with line breaks that may be elsewhere.
+    options.commas &= only.is_none();
+    let lines = only.map(|only| Lines::of(source, only));
     let kept = by_ways.then(|| kept(code, style, paper.indentation)).flatten();
     let mut planner = plan(code, table, style, options);
-    let print::Printed { mut edits, added, .. } = printed(&mut planner, &paper, style, kept.as_ref());
-    if let Some(only) = only {
-        let lines: Vec<Span> = only.iter().map(|span| source.whole_lines(*span)).collect();
-        edits = edits.filtered(|span, new| {
-            let breaks = span.of(text).contains('\n') || new.contains('\n');
-            let touched = if breaks { Span::new(span.end, span.end) } else { span };
-            lines.iter().any(|line| line.covers(touched))
-        });
+    if let Some(lines) = &lines {
+        // Braces come in pairs, or not at all.
+        let may_change = |gap: u32| lines.covers(source.line(tree.gap_span(gap).start));
+        planner.plan.added.retain(|braces| may_change(braces.open) && may_change(braces.close));
+    }
+    let print::Printed { mut edits, mut added, .. } = printed(&mut planner, &paper, style, kept.as_ref());
+    if let Some(lines) = &lines {
+        edits = edits.rewritten(|span, new| lines.held(source, span, new));
+        added.retain(|added| edits.touch(tree.gap_span(added.gap)));
     }
     let change = |added: print::Added| TokenChange {
         text: added.text.to_owned(),

@@ -35,6 +35,8 @@ struct Waiting {
     breaks: Option<u32>,
     /// The column at which it was written.
     was: u32,
+    /// What comes in front of its line.
+    before: String,
 }
 
 pub(super) struct Printer<'a, 'p> {
@@ -274,7 +276,9 @@ impl Printer<'_, '_> {
         }
         self.adds_comma(gap);
         if self.opens_braces(gap) | self.closes_braces(gap, &plan) {
-            self.edits.push(span, &self.buffer);
+            if !self.waits(gap) {
+                self.edits.push(span, &self.buffer);
+            }
             return;
         }
         if written.plain && self.trails(gap, &plan, span) {
@@ -287,10 +291,14 @@ impl Printer<'_, '_> {
         if !self.buffer.is_empty() {
             self.line += self.buffer.bytes().filter(|byte| *byte == b'\n').count() as u32;
         }
-        let waits = self.waiting.last().is_some_and(|waiting| waiting.token == gap);
-        if !waits && self.buffer != span.of(self.planner.text) {
+        if !self.waits(gap) && self.buffer != span.of(self.planner.text) {
             self.edits.push(span, &self.buffer);
         }
+    }
+
+    /// Whether what stands in front of a comment is written when its place is known.
+    fn waits(&self, token: u32) -> bool {
+        self.waiting.last().is_some_and(|waiting| waiting.token == token)
     }
 
     /// Passes over a gap on one line that is as it should be, which most are.
@@ -370,7 +378,8 @@ impl Printer<'_, '_> {
         self.column = self.line_place.columns();
         if self.frames.is_waiting() {
             let was = self.written_column(self.planner.tree.gap_span(gap).end);
-            return self.waiting.push(Waiting { token: gap, line, breaks, was });
+            let before = std::mem::take(&mut self.buffer);
+            return self.waiting.push(Waiting { token: gap, line, breaks, was, before });
         }
         self.settle();
         let stays = own_line
@@ -417,6 +426,7 @@ impl Printer<'_, '_> {
         let buffer = std::mem::take(&mut self.buffer);
         for waiting in std::mem::take(&mut self.waiting) {
             let place = self.frames.places.get(waiting.line).copied().unwrap_or_default();
+            self.buffer.push_str(&waiting.before);
             self.write_line(waiting.token, waiting.breaks, place);
             let span = self.planner.tree.gap_span(waiting.token);
             if self.buffer != span.of(self.planner.text) {
@@ -478,8 +488,7 @@ impl Printer<'_, '_> {
         let planner = self.planner;
         let Some(span) = planner.tree.tokens().get(token as usize).map(|token| token.span()) else { return };
         let text = span.of(planner.text);
-        let waits = self.waiting.last().is_some_and(|waiting| waiting.token == token);
-        if planner.is_comment_token(token) && !waits {
+        if planner.is_comment_token(token) && !self.waits(token) {
             let (was, first) = (self.written_column(span.start), planner.newlines(token) > 0 || token == 0);
             if let Some((span, moved)) = self.reflowed(token, was, Place::level(self.column), first) {
                 self.edits.push(span, &moved);

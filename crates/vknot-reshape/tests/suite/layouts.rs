@@ -10,6 +10,16 @@ fn laid_out(language: &str, cases: &[(&str, &str)]) -> String {
 }
 
 #[test]
+fn a_brace_that_comes_in_stands_in_front_of_the_comment_behind_it() {
+    let text = "function f() {\n  if (a) return b;\n\n  // Low water.\n  if (d) {\n    e();\n  }\n}\n";
+    let wanted =
+        "function f() {\n   if (a) {\n      return b;\n   }\n\n   // Low water.\n   if (d) {\n      e();\n   }\n}\n";
+    assert_eq!(formatted("javascript", text, &["vknot_brace_required=always", "indent_size=3"]), wanted);
+    let text = "fn a() {\n  b(ccccccccccccccccccccc, ddddddddddddddddddddd // Low water.\n  );\n}\n";
+    assert!(formatted("rust", text, &["max_line_length=40", "indent_size=3"]).contains("ddddddddddddddddddddd, // Low water."));
+}
+
+#[test]
 fn scripts() {
     snapshot!(laid_out("javascript", &[
         ("modules", "import def,{a as b} from './x';import * as y from 'y';export {a,b as c};export default class A extends B{static x=1;get y(){return 1}async *z(a,...r){}}"),

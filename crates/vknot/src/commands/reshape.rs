@@ -2,6 +2,7 @@
 
 use std::io::{IsTerminal, Write};
 use std::collections::{BTreeSet, HashMap};
+use std::ffi::OsString;
 use std::path::{Path, PathBuf};
 
 use anyhow::Context;
@@ -15,7 +16,8 @@ use vknot_syntax::Span;
 use crate::arguments::{ReshapeArguments, ReshapeOutput};
 use crate::files::input::{Input, STDIN};
 use crate::files::journal::{Change, Journal, Recording};
-use crate::files::targets::{Target, targets};
+use crate::files::changed::narrowed;
+use crate::files::targets::{Content, Target, targets};
 use crate::files::workspace::Workspace;
 use crate::files::write;
 use crate::output::{self, diff, FAINT, NAME, receipt, sarif};
@@ -46,6 +48,8 @@ struct Worked {
     changed: (usize, usize),
     /// Whether it was named itself.
     named: bool,
+    /// Where its content is.
+    content: Content,
 }
 
 impl Worked {
@@ -74,7 +78,7 @@ const NAMED_AT_MOST: usize = 8;
 
 /// Runs a reshape over everything named.
 pub fn run(arguments: &ReshapeArguments, job: &Job, workspace: &Workspace) -> anyhow::Result<Outcome> {
-    let (targets, problems) = targets(&arguments.places);
+    let (targets, problems) = meant(arguments);
     let mut run = Run { form: form(arguments, &targets), problems, ..Run::new(arguments, job) };
     if let Some(problem) = run.unfit(&targets) {
         output::problems(&[problem]);
@@ -95,6 +99,17 @@ pub fn run(arguments: &ReshapeArguments, job: &Job, workspace: &Workspace) -> an
     progress.finish_and_clear();
     run.problems.extend(workspace.take_problems());
     run.finish(targets.len())
+}
+
+/// The targets, where only changed lines are meant those that have some.
+fn meant(arguments: &ReshapeArguments) -> (Vec<Target>, Vec<Problem>) {
+    let here = ["."].map(OsString::from);
+    let places = if arguments.places.is_empty() { &here[..] } else { &arguments.places };
+    let (targets, mut problems) = targets(places);
+    let Some(against) = arguments.against() else { return (targets, problems) };
+    let (narrowed, more) = narrowed(targets, &against);
+    problems.extend(more);
+    (narrowed, problems)
 }
 
 /// The form asked for; standard input gives text, a check gives names.
@@ -123,7 +138,14 @@ fn work(
     job: &Job,
     workspace: &Workspace,
 ) -> Result<Worked, Problem> {
-    let input = workspace.read(&target.file, &arguments.input)?;
+    let input = match &target.content {
+        Content::Disk => workspace.read(&target.file, &arguments.input)?,
+        Content::Index(repository, path) => {
+            let staged = repository.staged(path);
+            let bytes = staged.map_err(|message| Problem::new(target.file.display().to_string(), message))?;
+            workspace.read_bytes(&target.file, bytes, &arguments.input)?
+        }
+    };
     if !input.has_language() {
         let message = "this file's language is not known; name one with --language, or a file name with --as";
         return Err(Problem::new(&input.shown, message));
@@ -131,14 +153,19 @@ fn work(
     let language = input.document.language();
     if !(job.step.covers)(language) {
         if !target.named || !(job.step.concerns)(language) {
-            return Ok(Worked { input, proven: None, changed: (0, 0), named: target.named });
+            return Ok(Worked {
+                input,
+                proven: None,
+                changed: (0, 0),
+                named: target.named,
+                content: target.content.clone(),
+            });
         }
         let title = language.spec().title;
         let message = format!("{title} cannot be {} yet; looks such as outline and fold work on it", job.step.done);
         return Err(Problem::new(&input.shown, message));
     }
-    let spans: Result<Vec<Span>, String> =
-        target.spots.iter().map(|spot| spot.resolve(input.code(), input.marks())).collect();
+    let spans = spans(target, &input);
     let spans = spans.map_err(|message| Problem::new(&input.shown, message))?;
     let only = (!spans.is_empty()).then_some(spans.as_slice());
     let style = workspace.style(input.source().path(), language, &arguments.set);
@@ -155,7 +182,21 @@ fn work(
         true => (0, 0),
         false => diff::changed_lines(&diff::changes(input.source(), proven.edits())),
     };
-    Ok(Worked { input, proven: Some(proven), changed, named: target.named })
+    Ok(Worked { input, proven: Some(proven), changed, named: target.named, content: target.content.clone() })
+}
+
+/// The parts of a file that are meant; none for the whole.
+fn spans(target: &Target, input: &Input) -> Result<Vec<Span>, String> {
+    let lines = input.source().lines();
+    let run = |(first, last): &(u32, u32)| {
+        let end = if *last >= lines.count() { input.source().span().end } else { lines.start(*last) - 1 };
+        Span::new(lines.start(first - 1), end.max(lines.start(first - 1)))
+    };
+    match &target.lines {
+        Some(runs) if runs.iter().any(|(first, last)| *first == 1 && *last >= lines.count()) => Ok(Vec::new()),
+        Some(runs) => Ok(runs.iter().map(run).collect()),
+        None => target.spots.iter().map(|spot| spot.resolve(input.code(), input.marks())).collect(),
+    }
 }
 
 /// Why a step did nothing, with what to do about it.
@@ -246,7 +287,9 @@ impl<'r> Run<'r> {
     }
 
     fn write(&mut self, done: &mut Vec<Worked>) -> anyhow::Result<()> {
+        self.stage(done);
         let changes: Vec<(PathBuf, Vec<u8>, Vec<u8>)> = done.iter()
+            .filter(|worked| matches!(worked.content, Content::Disk))
             .filter_map(|worked| {
                 let (path, new) = (worked.input.path.clone()?, worked.new_bytes()?);
                 Some((path, worked.old_bytes(), new))
@@ -289,6 +332,20 @@ impl<'r> Run<'r> {
             failures.iter().map(|(path, message)| Problem::new(path.display().to_string(), message.clone())),
         );
         Ok(())
+    }
+
+    /// Puts what came of staged contents in their place.
+    fn stage(&mut self, done: &mut Vec<Worked>) {
+        done.retain(|worked| {
+            let (Content::Index(repository, path), Some(new)) = (&worked.content, worked.new_bytes()) else {
+                return true
+            };
+            let staged = repository.stage(path, &worked.old_bytes(), &new);
+            self.problems.extend(
+                staged.as_ref().err().map(|message| Problem::new(&worked.input.shown, message.clone())),
+            );
+            staged.is_ok()
+        });
     }
 
     /// Nothing more is written once the journal cannot be: files that were written before stay so, and that is said.
@@ -410,10 +467,19 @@ impl<'r> Run<'r> {
         }
         let mut err = output::stderr();
         if targets == 0 {
-            return writeln!(err, "no file of a known language is here");
+            let none = if self.arguments.against().is_some() {
+                "no line changed"
+            } else {
+                "no file of a known language is here"
+            };
+            return writeln!(err, "{none}");
         }
         let verb = if self.arguments.write { "changed" } else { "would change" };
-        let undo = if self.arguments.write && self.changed > 0 { "; `vknot undo` takes it back" } else { "" };
+        let undo = match self.arguments.staged {
+            _ if !self.arguments.write || self.changed == 0 => "",
+            true => "; staged, the files stay as they are",
+            false => "; `vknot undo` takes it back",
+        };
         let mut parts = vec![format!("{NAME}{} {verb}{NAME:#}", output::count(self.changed, "file"))];
         if self.clean > 0 {
             parts.push(format!("{} as {} should be", self.clean, if self.clean == 1 { "it" } else { "they" }));

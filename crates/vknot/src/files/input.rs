@@ -44,6 +44,15 @@ pub fn text_of(file: &Path, arguments: &InputArguments) -> Result<Text, Problem>
     let shown = if stdin { shown_stdin(&path) } else { file.display().to_string() };
     let problem = |message: String| Problem::new(&shown, message);
     let bytes = if stdin { read_stdin() } else { read_file(&path) }.map_err(problem)?;
+    text_in(shown, path, bytes, arguments)
+}
+
+/// The text of a file whose bytes are known.
+///
+/// # Errors
+/// When it is not text, or the language asked for is not known.
+pub fn text_in(shown: String, path: PathBuf, bytes: Vec<u8>, arguments: &InputArguments) -> Result<Text, Problem> {
+    let problem = |message: String| Problem::new(&shown, message);
     let source = Source::from_bytes(&path, bytes).map_err(|error| unreadable(&shown, &error))?;
     let language = language(&path, source.text(), arguments).map_err(problem)?.unwrap_or(Language::plain());
     Ok(Text { shown, path, source, language })

@@ -1,5 +1,7 @@
 //! Files: finding, reading, styling, writing and taking back.
 
+pub mod changed;
+pub mod git;
 pub mod input;
 pub mod journal;
 pub mod pins;

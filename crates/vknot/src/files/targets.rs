@@ -8,6 +8,7 @@ use vknot_syntax::Language;
 
 use crate::place::{Place, Spot};
 use crate::problem::Problem;
+use super::git::{Repository, Runs};
 
 /// One file to work on.
 #[derive(Clone, Debug)]
@@ -17,6 +18,25 @@ pub struct Target {
     pub spots: Vec<Spot>,
     /// Whether it was named itself, as against found in a folder.
     pub named: bool,
+    /// The lines that are meant, where only changed ones are.
+    pub lines: Option<Runs>,
+    /// Where its content is.
+    pub content: Content,
+}
+
+/// Where the content of a file is.
+#[derive(Clone, Debug)]
+pub enum Content {
+    /// In the file.
+    Disk,
+    /// Staged in a repository, under a path from its root.
+    Index(Repository, PathBuf),
+}
+
+impl Target {
+    fn new(file: PathBuf, spots: Vec<Spot>, named: bool) -> Target {
+        Target { file, spots, named, lines: None, content: Content::Disk }
+    }
 }
 
 /// The targets in order: as named, and within a folder by path. A file named twice is one target, however it is spelled.
@@ -29,10 +49,10 @@ pub fn targets(places: &[OsString]) -> (Vec<Target>, Vec<Problem>) {
         let spots = if place.spot == Spot::Whole { Vec::new() } else { vec![place.spot] };
         if spots.is_empty() && place.file.is_dir() {
             for file in files_below(&place.file, &mut problems) {
-                add(Target { file, spots: Vec::new(), named: false }, &mut targets, &mut known);
+                add(Target::new(file, Vec::new(), false), &mut targets, &mut known);
             }
         } else {
-            add(Target { file: place.file, spots, named: true }, &mut targets, &mut known);
+            add(Target::new(place.file, spots, true), &mut targets, &mut known);
         }
     }
     (targets, problems)

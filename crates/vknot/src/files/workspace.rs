@@ -11,7 +11,7 @@ use vknot_syntax::{Language, Source};
 
 use crate::arguments::InputArguments;
 use crate::problem::Problem;
-use super::input::{Input, STDIN, text_of};
+use super::input::{Input, STDIN, Text, text_in, text_of};
 use super::project::Home;
 use super::styles::Styles;
 
@@ -92,6 +92,19 @@ impl Workspace {
     /// When there is no such file, it is not text, or the language asked for is not known.
     pub fn read(&self, file: &Path, arguments: &InputArguments) -> Result<Input, Problem> {
         let text = text_of(file, arguments)?;
+        Ok(self.input(text, file != Path::new(STDIN)))
+    }
+
+    /// Reads a file whose bytes are known.
+    ///
+    /// # Errors
+    /// When it is not text, or the language asked for is not known.
+    pub fn read_bytes(&self, file: &Path, bytes: Vec<u8>, arguments: &InputArguments) -> Result<Input, Problem> {
+        let text = text_in(file.display().to_string(), file.to_path_buf(), bytes, arguments)?;
+        Ok(self.input(text, true))
+    }
+
+    fn input(&self, text: Text, is_file: bool) -> Input {
         let (source, path) = (text.source, text.path);
         let marks = match path.as_os_str().is_empty() {
             true => Marks::default(),
@@ -99,6 +112,6 @@ impl Workspace {
         };
         let style = vknot_reshape::default_style(text.language);
         let document = Document::new(source, text.language, style).with_marks(marks);
-        Ok(Input { shown: text.shown, path: (file != Path::new(STDIN)).then_some(path), document })
+        Input { shown: text.shown, path: is_file.then_some(path), document }
     }
 }

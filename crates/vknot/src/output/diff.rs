@@ -40,7 +40,8 @@ pub fn changes(source: &Source, edits: &Edits) -> Vec<Change> {
         }
         let (from, to) = lines_of(source, span, new);
         match changes.last_mut() {
-            Some((_, last, edits)) if from < *last => {
+            // Neighbours are read as one: what goes, then what comes.
+            Some((_, last, edits)) if from <= *last => {
                 *last = to.max(*last);
                 edits.push((span, new));
             }

@@ -9,6 +9,7 @@ macro_rules! snapshot {
 }
 
 mod harness;
+mod changed;
 mod looks;
 mod marks;
 mod places;
