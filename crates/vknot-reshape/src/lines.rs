@@ -47,13 +47,19 @@ impl Lines {
         }
         let (before, behind) = (self.covers(first), self.covers(last));
         let head = if before { new.head } else { old.head };
-        // A token that comes in at the end of a line belongs to it.
-        if !before && !new.head.trim().is_empty() {
+        // A token that comes in belongs to the line that it comes in on.
+        if !before && !new.head.trim().is_empty() || !behind && !new.tail.trim().is_empty() {
             return None;
         }
         let more = new.middle.matches('\n').count() > old.middle.matches('\n').count();
         let blank = first + 1 < last && self.within(first + 1, last - 1);
-        let middle = if blank || more && (before || behind) { new.middle } else { old.middle };
+        let tokens = new.middle.trim_end();
+        let middle = match () {
+            () if blank || more && (before || behind) => new.middle.to_owned(),
+            // What comes in on lines of its own stands in front of the blank lines that stay.
+            () if !tokens.is_empty() => format!("{tokens}{}", old.middle),
+            () => old.middle.to_owned(),
+        };
         let tail = if behind { new.tail } else { old.tail };
         let held = format!("{head}{middle}{tail}");
         (held != source.slice(span)).then_some(held)
@@ -106,6 +112,7 @@ mod tests {
         assert_eq!(held(&[2, 3], "\n "), text(" \n   "));
         assert_eq!(held(&[4], "\n\n\n\n "), text(" \n\n\n\n "));
         assert_eq!(held(&[4], " {\n "), None);
+        assert_eq!(held(&[1], "\n }\n\n "), text("\n }\n\n\n   "));
         assert_eq!(held(&[1], " {\n}\n\n\n\n "), text(" {\n}\n\n\n\n   "));
     }
 }

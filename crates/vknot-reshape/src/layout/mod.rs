@@ -125,8 +125,17 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bo
     let mut planner = plan(code, table, style, options);
     if let Some(lines) = &lines {
         // Braces come in pairs, or not at all.
-        let may_change = |gap: u32| lines.covers(source.line(tree.gap_span(gap).start));
-        planner.plan.added.retain(|braces| may_change(braces.open) && may_change(braces.close));
+        let within = |first: u32, last: u32| lines.within(source.line(first), source.line(last));
+        let gaps = &planner.plan.gaps;
+        let (opens, closes) = (
+            |gap: u32| within(tree.gap_span(gap).start, tree.gap_span(gap).end),
+            // What joins the line of a closing brace changes, too.
+            |gap: u32| {
+                let (span, joins) = (tree.gap_span(gap), gaps.get(gap as usize).is_some_and(|plan| plan.joins));
+                within(span.start, if joins { span.end } else { span.start })
+            },
+        );
+        planner.plan.added.retain(|braces| opens(braces.open) && closes(braces.close));
     }
     let print::Printed { mut edits, mut added, .. } = printed(&mut planner, &paper, style, kept.as_ref());
     if let Some(lines) = &lines {

@@ -1,6 +1,6 @@
 //! Whether two trees are the same, but for what came and went.
 
-use vknot_syntax::{Node, NodeId};
+use vknot_syntax::{Node, NodeId, Role, Tree};
 
 use crate::spec::Code;
 use super::matching::{Matching, NONE};
@@ -49,7 +49,9 @@ fn kept(code: Code<'_>, partners: &[u32]) -> Vec<(u32, u32)> {
     for (at, node) in nodes.iter().enumerate() {
         let holder = within.get(node.parent.0 as usize).copied().unwrap_or(0);
         within[at] = holder;
-        if at == 0 || is_kept(node, partners) {
+        // Where a comment stands is told by the order of the tokens. Behind a statement that gets braces it comes to stand inside.
+        let comment = node.is_leaf() && code.tree.language().role(node.kind) == Role::Comment;
+        if at == 0 || !comment && is_kept(node, partners) {
             within[at] = kept.len() as u32;
             kept.push((at as u32, holder));
         }
@@ -57,22 +59,24 @@ fn kept(code: Code<'_>, partners: &[u32]) -> Vec<(u32, u32)> {
     kept
 }
 
-/// Compares two trees, nodes aside that are made of tokens that came or went.
+/// Compares two trees, comments aside and nodes that are made of tokens that came or went.
 pub(super) fn same_kept_nodes(old: Code<'_>, new: Code<'_>, matching: &Matching) -> Result<(), Refusal> {
     let (old_kept, new_kept) = (kept(old, &matching.old), kept(new, &matching.new));
     let same = |(old_at, old_holder): (u32, u32), (new_at, new_holder): (u32, u32)| {
         let (old_node, new_node) = (old.tree.node(NodeId(old_at)), new.tree.node(NodeId(new_at)));
-        let tokens = |node: &Node, partners: &[u32]| {
+        let tokens = |tree: &Tree, node: &Node, partners: &[u32]| {
             let own = partners.get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
             let found = |partner: Option<(usize, &u32)>| partner.map(
                 |(at, partner)| (node.first_token + at as u32, *partner),
             );
-            let is_kept = |(_, partner): &(usize, &u32)| **partner != NONE;
+            let is_kept = |(at, partner): &(usize, &u32)| {
+                **partner != NONE && !tree.is_comment(node.first_token + *at as u32)
+            };
             (found(own.iter().enumerate().find(is_kept)), found(own.iter().enumerate().rfind(is_kept)))
         };
         let turned = |pair: Option<(u32, u32)>| pair.map(|(own, partner)| (partner, own));
-        let (first, last) = tokens(old_node, &matching.old);
-        let (new_first, new_last) = tokens(new_node, &matching.new);
+        let (first, last) = tokens(old.tree, old_node, &matching.old);
+        let (new_first, new_last) = tokens(new.tree, new_node, &matching.new);
         old_node.kind == new_node.kind
             && old_holder == new_holder
             && first == turned(new_first)

@@ -10,6 +10,13 @@ fn laid_out(language: &str, cases: &[(&str, &str)]) -> String {
 }
 
 #[test]
+fn a_comment_behind_a_statement_comes_into_its_braces() {
+    let text = "class A {\n    void a() {\n        if (b) return; // Low water.\n        c();\n    }\n}\n";
+    let result = formatted("java", text, &["vknot_brace_required=always"]);
+    assert!(result.contains("        if (b) {\n            return; // Low water.\n        }\n        c();\n"), "{result}");
+}
+
+#[test]
 fn a_brace_that_comes_in_stands_in_front_of_the_comment_behind_it() {
     let text = "function f() {\n  if (a) return b;\n\n  // Low water.\n  if (d) {\n    e();\n  }\n}\n";
     let wanted =
