@@ -81,8 +81,11 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     let mut bad = run_with(&samples, arguments, &arguments.set);
     for seed in 1..=arguments.random {
         let mut set = arguments.set.clone();
-        set.extend(chosen_at_random(seed));
-        println!("\nrandom settings {seed}");
+        let chosen = chosen_at_random(seed);
+        let shown: Vec<String> =
+            chosen.iter().map(|set| format!("{}={}", set.key().setting().key, set.value())).collect();
+        println!("\nrandom settings {seed}: {}", shown.join(" "));
+        set.extend(chosen);
         bad |= run_with(&samples, arguments, &set);
     }
     Ok(if bad { ExitCode::FAILURE } else { ExitCode::SUCCESS })

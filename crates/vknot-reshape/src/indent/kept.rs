@@ -19,7 +19,9 @@ pub(crate) struct Kept {
     pub options: Options,
     pub(super) style: Style,
     offsets: Option<Offsets>,
-    /// Whether lines are indented with tabs and with spaces, which stays where nothing says otherwise.
+    /// Whether nothing says what indentation is made of, so that what a line begins with may stay.
+    pub open: bool,
+    /// Whether lines are indented with tabs and with spaces, which stays then.
     pub mixed: bool,
 }
 
@@ -55,9 +57,10 @@ pub(super) fn stand(code: Code<'_>, style: &Style, indentation: Indentation, mar
     let short = !code.toolkit().indent.spec.page.is_empty() && lines.len() < PAGE;
     let whole = first.shown.as_ref().is_some_and(Shown::is_whole) && !(flat && short);
     let offsets = first.offsets.take().filter(|_| !sized);
-    let mixed = is_open(style) && is_mixed(code, lines);
+    let open = is_open(style);
+    let mixed = open && is_mixed(code, lines);
     if whole {
-        let kept = Kept { options: usual, style: style.clone(), offsets, mixed };
+        let kept = Kept { options: usual, style: style.clone(), offsets, open, mixed };
         return Stand::AsWritten(Box::new(first), Box::new(kept));
     }
     if flat && !offsets.as_ref().is_some_and(Offsets::are_tables) {
@@ -69,7 +72,7 @@ pub(super) fn stand(code: Code<'_>, style: &Style, indentation: Indentation, mar
     };
     let own = if all.is_whole() { style.clone() } else { manner::own(all, style) };
     let options = options(code, &own, indentation);
-    Stand::Kept(Box::new(Kept { options, style: own, offsets, mixed }))
+    Stand::Kept(Box::new(Kept { options, style: own, offsets, open, mixed }))
 }
 
 /// What lets lines of a file stay as they are; `None` where they go by the rules alone.

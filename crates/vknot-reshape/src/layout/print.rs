@@ -76,6 +76,8 @@ pub(super) struct Printer<'a, 'p> {
     witnesses: &'a [bool],
     /// Whether the file mixes tabs and spaces, which stays.
     mixed: bool,
+    /// Whether what a line begins with may stay.
+    open: bool,
     longest: Longest,
     /// Edits of comments that waited.
     late: Edits,
@@ -138,6 +140,7 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[bool], ke
         waiting: Vec::new(),
         witnesses,
         mixed: kept.is_some_and(|kept| kept.mixed),
+        open: kept.is_some_and(|kept| kept.open),
         longest: Longest::default(),
         late: Edits::default(),
     };
@@ -385,6 +388,7 @@ impl Printer<'_, '_> {
         let stays = own_line
             && self.frames.ways.is_some()
             && self.column == self.written_indent
+            && self.open
             && (self.mixed || self.frames.stays.last().copied().unwrap_or(false));
         if stays {
             let written = self.planner.tree.gap_span(gap).of(self.planner.text);
@@ -502,7 +506,8 @@ impl Printer<'_, '_> {
     /// The new text of a comment of several lines that was written in a column and stands elsewhere now, if it changes.
     fn reflowed(&self, token: u32, was: u32, place: Place, first_on_line: bool) -> Option<(Span, String)> {
         let planner = self.planner;
-        if planner.plan.gaps[token as usize].form == Form::Verbatim || !self.measure.multiline[token as usize] {
+        let kept = planner.plan.gaps[token as usize].form == Form::Verbatim || !planner.is_comment_token(token);
+        if kept || !self.measure.multiline[token as usize] {
             return None;
         }
         let span = planner.tree.tokens().get(token as usize)?.span();

@@ -17,6 +17,20 @@ fn a_comment_behind_a_statement_comes_into_its_braces() {
 }
 
 #[test]
+fn what_indentation_is_made_of_is_as_set() {
+    let text = "const struct gauge north = {\n\t.name = \"north\",\n\t.alias = \"n\",\n\n\t.flags = 1\n};\n\nint level(int a)\n{\n\tint b = a;\n\n\treturn b;\n}\n";
+    let result = formatted("c", text, &["indent_style=space", "indent_size=4"]);
+    assert!(!result.contains('\t'), "{result}");
+}
+
+#[test]
+fn no_brace_comes_to_stand_on_the_line_of_a_directive() {
+    let text = "void a(void)\n{\n#if B\n    if (c)\n        d();\n    else\n#endif\n        e();\n}\n";
+    let result = formatted("c", text, &["vknot_brace_required=always"]);
+    assert!(result.contains("    } else\n#endif\n"), "{result}");
+}
+
+#[test]
 fn a_brace_that_comes_in_stands_in_front_of_the_comment_behind_it() {
     let text = "function f() {\n  if (a) return b;\n\n  // Low water.\n  if (d) {\n    e();\n  }\n}\n";
     let wanted =

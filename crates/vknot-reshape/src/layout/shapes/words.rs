@@ -6,6 +6,7 @@ use vknot_style::Key;
 use vknot_style::choices::{KeepBreaks, RequiredBraces};
 use crate::layout::plan::{AddedBraces, Cell, GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
+use crate::spec::indent::Hold;
 use crate::spec::layout::{Annotations, BraceOf, Rule, Words};
 
 impl Planner<'_> {
@@ -191,11 +192,21 @@ impl Planner<'_> {
         self.plan.set(gap, GapPlan::soft(number, true));
     }
 
+    /// Whether a token is of a line that stands at the margin.
+    fn is_directive(&self, token: u32) -> bool {
+        let table = &self.code.toolkit().indent;
+        let holders = self.tree.tokens().get(token as usize).into_iter().flat_map(|token| {
+            std::iter::once(token.node).chain(self.tree.ancestors(token.node).take(3))
+        });
+        holders.into_iter().any(|id| table.kind(self.tree.node(id).kind).hold == Hold::Margin)
+    }
+
     /// Declarations and labels may not stand alone in a block's place, and what has errors is left alone.
     fn can_be_braced(&self, body: NodeId) -> bool {
         let gap = self.first(body);
-        let comment_before = gap > 0 && self.is_comment_token(gap - 1);
-        !self.tree.node(body).has_error() && !comment_before && self.role(body).is_item()
+        // A brace would come behind a comment, or to stand on the line of a directive.
+        let parted = gap > 0 && (self.is_comment_token(gap - 1) || self.is_directive(gap - 1));
+        !self.tree.node(body).has_error() && !parted && self.role(body).is_item()
     }
 
     /// The first gap behind `token` that is not in front of a comment on the same line.
