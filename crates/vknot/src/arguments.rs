@@ -92,6 +92,9 @@ pub struct ReshapeArguments {
     /// Only lines that are staged; what --write makes of them is staged, and the files stay as they are
     #[arg(long)]
     pub staged: bool,
+    /// Read all files, also those found as they should be before
+    #[arg(long)]
+    pub no_cache: bool,
     /// Also files that say at their top that a program wrote them
     #[arg(long)]
     pub generated: bool,

@@ -5,7 +5,8 @@ use vknot_reshape::steps::Wish;
 use crate::files::workspace::Workspace;
 use crate::arguments::ReshapeArguments;
 use crate::problem::Outcome;
-use super::reshape::{self, Job};
+use super::job::Job;
+use super::reshape;
 
 /// Sort, group and merge imports, and drop what is not needed
 ///

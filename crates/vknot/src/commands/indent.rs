@@ -7,7 +7,8 @@ use crate::files::workspace::Workspace;
 use crate::arguments::ReshapeArguments;
 use crate::output::indentation;
 use crate::problem::Outcome;
-use super::reshape::{self, Job};
+use super::job::Job;
+use super::reshape;
 
 /// Set the indentation of files, or of parts of them, by structure
 ///

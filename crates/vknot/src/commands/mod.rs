@@ -6,6 +6,7 @@ pub mod fold;
 pub mod format;
 pub mod imports;
 pub mod indent;
+pub mod job;
 pub mod man;
 pub mod outline;
 pub mod pairs;
@@ -18,6 +19,7 @@ pub mod signals;
 pub mod style;
 pub mod todos;
 pub mod undo;
+pub mod work;
 
 use crate::arguments::InputArguments;
 use crate::files::input::Input;

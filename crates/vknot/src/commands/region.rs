@@ -15,7 +15,8 @@ use crate::files::targets::targets;
 use crate::output::{self, FAINT, HEAD, NAME};
 use crate::output::json::SpanJson;
 use crate::problem::{Outcome, Problem};
-use super::reshape::{self, Job};
+use super::job::Job;
+use super::reshape;
 
 /// List, add and remove named regions
 ///

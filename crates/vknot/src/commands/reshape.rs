@@ -2,73 +2,25 @@
 
 use std::io::{IsTerminal, Write};
 use std::collections::{BTreeSet, HashMap};
-use std::ffi::OsString;
 use std::path::{Path, PathBuf};
 
-use anyhow::Context;
 use indicatif::{ProgressBar, ProgressStyle};
 use rayon::prelude::*;
 use serde_json::json;
 use vknot_reshape::Reason;
-use vknot_reshape::steps::{Proven, Request, Step, StepError, Wish};
-use vknot_syntax::Span;
 
 use crate::arguments::{ReshapeArguments, ReshapeOutput};
-use crate::files::input::{Input, STDIN};
+use crate::files::cache::Cache;
+use crate::files::input::STDIN;
 use crate::files::journal::{Change, Journal, Recording};
-use crate::files::changed::narrowed;
-use crate::files::targets::{Content, Target, targets};
+use crate::files::targets::{Content, Target};
 use crate::files::workspace::Workspace;
 use crate::files::write;
 use crate::output::{self, diff, FAINT, NAME, receipt, sarif};
 use crate::output::json::{ProblemJson, ReceiptJson, text_edits};
 use crate::problem::{Outcome, Problem};
-
-/// A step to do.
-pub struct Job {
-    /// The command's name.
-    pub name: &'static str,
-    pub step: &'static Step,
-    pub wish: Wish,
-}
-
-impl Job {
-    /// The step of that name, as a command asks for it.
-    pub fn new(name: &'static str, step: &str, wish: Wish) -> anyhow::Result<Job> {
-        let step = Step::named(step).with_context(|| format!("there is no step `{step}`"))?;
-        Ok(Job { name, step, wish })
-    }
-}
-
-/// A file that was worked on.
-struct Worked {
-    input: Input,
-    /// What was made of it; `None` when the step does not cover its language.
-    proven: Option<Proven>,
-    changed: (usize, usize),
-    /// Whether it was named itself.
-    named: bool,
-    /// Where its content is.
-    content: Content,
-}
-
-impl Worked {
-    fn old_bytes(&self) -> Vec<u8> {
-        bytes(self.input.source().text(), self.input.source().facts().bom)
-    }
-
-    /// The bytes that a file gets; `None` when nothing changes.
-    fn new_bytes(&self) -> Option<Vec<u8>> {
-        let proven = self.proven.as_ref().filter(|proven| !proven.is_empty())?;
-        Some(bytes(proven.text(), proven.bom().unwrap_or(self.input.source().facts().bom)))
-    }
-}
-
-fn bytes(text: &str, bom: bool) -> Vec<u8> {
-    let mut bytes = if bom { "\u{feff}".as_bytes().to_vec() } else { Vec::with_capacity(text.len()) };
-    bytes.extend_from_slice(text.as_bytes());
-    bytes
-}
+use super::job::Job;
+use super::work::{Made, meant, work, Worked};
 
 /// Files are worked on and written in batches, so that a large tree needs little memory.
 const BATCH: usize = 128;
@@ -84,12 +36,13 @@ pub fn run(arguments: &ReshapeArguments, job: &Job, workspace: &Workspace) -> an
         output::problems(&[problem]);
         return Ok(Outcome::Failed);
     }
+    let cache = Cache::open(!arguments.no_cache);
     let progress = progress(targets.len());
     for batch in targets.chunks(BATCH) {
         let worked: Vec<Result<Worked, Problem>> = batch
             .par_iter()
             .map(|target| {
-                let worked = work(target, arguments, job, workspace);
+                let worked = work(target, arguments, job, workspace, &cache);
                 progress.inc(1);
                 worked
             })
@@ -97,19 +50,9 @@ pub fn run(arguments: &ReshapeArguments, job: &Job, workspace: &Workspace) -> an
         run.take(worked)?;
     }
     progress.finish_and_clear();
+    cache.keep();
     run.problems.extend(workspace.take_problems());
     run.finish(targets.len())
-}
-
-/// The targets, where only changed lines are meant those that have some.
-fn meant(arguments: &ReshapeArguments) -> (Vec<Target>, Vec<Problem>) {
-    let here = ["."].map(OsString::from);
-    let places = if arguments.places.is_empty() { &here[..] } else { &arguments.places };
-    let (targets, mut problems) = targets(places);
-    let Some(against) = arguments.against() else { return (targets, problems) };
-    let (narrowed, more) = narrowed(targets, &against);
-    problems.extend(more);
-    (narrowed, problems)
 }
 
 /// The form asked for; standard input gives text, a check gives names.
@@ -129,87 +72,6 @@ fn progress(count: usize) -> ProgressBar {
     }
     let style = ProgressStyle::with_template("{bar:30.blue} {pos}/{len} files").unwrap_or(ProgressStyle::default_bar());
     ProgressBar::new(count as u64).with_style(style)
-}
-
-/// Reads, reshapes and proves one file.
-fn work(
-    target: &Target,
-    arguments: &ReshapeArguments,
-    job: &Job,
-    workspace: &Workspace,
-) -> Result<Worked, Problem> {
-    let input = match &target.content {
-        Content::Disk => workspace.read(&target.file, &arguments.input)?,
-        Content::Index(repository, path) => {
-            let staged = repository.staged(path);
-            let bytes = staged.map_err(|message| Problem::new(target.file.display().to_string(), message))?;
-            workspace.read_bytes(&target.file, bytes, &arguments.input)?
-        }
-    };
-    if !input.has_language() {
-        let message = "this file's language is not known; name one with --language, or a file name with --as";
-        return Err(Problem::new(&input.shown, message));
-    }
-    let language = input.document.language();
-    if !(job.step.covers)(language) {
-        if !target.named || !(job.step.concerns)(language) {
-            return Ok(Worked {
-                input,
-                proven: None,
-                changed: (0, 0),
-                named: target.named,
-                content: target.content.clone(),
-            });
-        }
-        let title = language.spec().title;
-        let message = format!("{title} cannot be {} yet; looks such as outline and fold work on it", job.step.done);
-        return Err(Problem::new(&input.shown, message));
-    }
-    let spans = spans(target, &input);
-    let spans = spans.map_err(|message| Problem::new(&input.shown, message))?;
-    let only = (!spans.is_empty()).then_some(spans.as_slice());
-    let style = workspace.style(input.source().path(), language, &arguments.set);
-    if arguments.write && let Some((file, line)) = style.fault() {
-        let message =
-            format!("is not written: {}:{line} holds for it and cannot be read; mend that first", file.display());
-        return Err(Problem::new(&input.shown, message));
-    }
-    let document = input.document.clone().with_style(style);
-    let proven = job.step
-        .run(&document, &Request { only, wish: job.wish.clone(), generated: arguments.generated })
-        .map_err(|error| problem_of(&input, error))?;
-    let changed = match proven.edits().is_empty() {
-        true => (0, 0),
-        false => diff::changed_lines(&diff::changes(input.source(), proven.edits())),
-    };
-    Ok(Worked { input, proven: Some(proven), changed, named: target.named, content: target.content.clone() })
-}
-
-/// The parts of a file that are meant; none for the whole.
-fn spans(target: &Target, input: &Input) -> Result<Vec<Span>, String> {
-    let lines = input.source().lines();
-    let run = |(first, last): &(u32, u32)| {
-        let end = if *last >= lines.count() { input.source().span().end } else { lines.start(*last) - 1 };
-        Span::new(lines.start(first - 1), end.max(lines.start(first - 1)))
-    };
-    match &target.lines {
-        Some(runs) if runs.iter().any(|(first, last)| *first == 1 && *last >= lines.count()) => Ok(Vec::new()),
-        Some(runs) => Ok(runs.iter().map(run).collect()),
-        None => target.spots.iter().map(|spot| spot.resolve(input.code(), input.marks())).collect(),
-    }
-}
-
-/// Why a step did nothing, with what to do about it.
-fn problem_of(input: &Input, error: StepError) -> Problem {
-    let StepError::Refused(refusal) = error else { return Problem::new(&input.shown, error.to_string()) };
-    let advice = match refusal.error {
-        Some(error) => {
-            let at = input.source().line_column(error);
-            format!("mend the syntax error at {}:{} first", at.line, at.column)
-        }
-        None => "please report this".to_owned(),
-    };
-    input.problem_at(refusal.offset, format!("{refusal}; {advice}"))
 }
 
 /// The state of a run over many files.
@@ -370,8 +232,11 @@ impl<'r> Run<'r> {
 
     fn show(&mut self, worked: Worked) -> anyhow::Result<()> {
         let source = worked.input.source();
-        let Some(proven) = &worked.proven else {
-            self.uncovered += 1;
+        let Some(proven) = worked.proven() else {
+            match worked.made {
+                Made::Remembered => self.clean += 1,
+                _ => self.uncovered += 1,
+            }
             if self.form == Some(ReshapeOutput::Text) {
                 output::stdout().write_all(&worked.old_bytes())?;
             }
@@ -499,7 +364,7 @@ impl<'r> Run<'r> {
 }
 
 fn finding(worked: &Worked) -> Option<sarif::Finding<'_>> {
-    let proven = worked.proven.as_ref()?;
+    let proven = worked.proven()?;
     let (shown, source) = (&worked.input.shown, worked.input.source());
     Some(sarif::Finding { shown, source, edits: proven.edits(), bom: proven.bom() })
 }

@@ -50,6 +50,11 @@ impl Desk {
         self.path("state").join(name)
     }
 
+    /// A file of the user's cache folder.
+    pub fn cache(&self, name: &str) -> PathBuf {
+        self.path("home").join(".cache").join(name)
+    }
+
     pub fn write(&self, name: &str, content: impl AsRef<[u8]>) {
         let path = self.file(name);
         std::fs::create_dir_all(path.parent().unwrap()).unwrap();

@@ -164,3 +164,38 @@ fn what_decides_the_width_is_on_the_receipt() {
     snapshot!("deciding", desk.run(&["indent", "a.c", "b.go", "sub/c.c", "own.c"]));
     snapshot!("deciding_json", desk.run(&["indent", "b.go", "--output", "json"]));
 }
+
+#[test]
+fn clean_files_are_remembered_until_anything_changes() {
+    let desk = Desk::new();
+    let clean = "class A {\n    int a;\n}\n";
+    desk.write("A.java", clean);
+    let last = |arguments: &[&str]| desk.run(arguments).lines().last().unwrap_or_default().to_owned();
+    assert_eq!(last(&["format", "--check", "."]), "── exit 0");
+    let records = || -> usize {
+        let folder = std::fs::read_dir(desk.cache("vknot/clean-1")).unwrap();
+        folder.map(|file| file.unwrap().metadata().unwrap().len() as usize / 16).sum()
+    };
+    assert_eq!(records(), 1);
+    // What is remembered is counted like what is read, and is the same in every form.
+    assert_eq!(desk.run(&["format", "A.java"]), desk.run(&["format", "A.java", "--no-cache"]));
+    assert_eq!(desk.stdout(&["format", "A.java", "--output", "text"]), clean);
+    assert_eq!(records(), 1);
+    // Other settings, another step and another text are looked at anew.
+    assert_eq!(last(&["format", "--check", ".", "--set", "indent_size=2"]), "── exit 1");
+    desk.write(".editorconfig", "[*]\nindent_size = 3\n");
+    assert_eq!(last(&["format", "--check", "."]), "── exit 1");
+    std::fs::remove_file(desk.file(".editorconfig")).unwrap();
+    assert_eq!(last(&["indent", "--check", "."]), "── exit 0");
+    assert_eq!(records(), 2);
+    desk.write("A.java", clean.replace("int a", "int  a"));
+    assert_eq!(last(&["format", "--check", "."]), "── exit 1");
+    // What was kept by a comment is said each time, so it is not remembered.
+    desk.write("A.java", "class A {\n    // vknot: keep\n    int  a;\n}\n");
+    assert!(desk.run(&["format", "."]).contains("1 part kept"));
+    assert!(desk.run(&["format", "."]).contains("1 part kept"));
+    desk.write("A.java", clean);
+    std::fs::remove_dir_all(desk.cache("vknot")).unwrap();
+    desk.run(&["format", "--check", "--no-cache", "."]);
+    assert!(!desk.cache("vknot").exists());
+}
