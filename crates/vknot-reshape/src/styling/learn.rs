@@ -170,8 +170,8 @@ fn evidence(key: Key, tried: &[Tried]) -> Option<Evidence> {
     };
     let (for_it, against) = compared(best, other, |_| true);
     let sure = match found {
-        // The files tell by themselves, so setting it must cost next to nothing.
-        true => for_it >= ENOUGH_FOUND && for_it >= 9 * against && best.total() <= usual.total() + for_it / 20,
+        // The files tell by themselves, so setting it must cost nothing.
+        true => for_it >= ENOUGH_FOUND && for_it >= 9 * against && best.total() <= usual.total(),
         false => for_it >= ENOUGH && for_it >= 4 * against,
     };
     let set = Override::new(key, &best.value).ok()?;
