@@ -61,7 +61,9 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
     let mut planner = Planner::planned(code, table, style, Options::of(style, paper.indentation));
     let found = width::found(code, paper.indentation.tab_width, &width::witnesses(code.tree));
     planner.options.control_next = planner.is_second(Key::BraceControl);
-    let open = SETTINGS.iter().filter(|setting| style.word(setting.id) == "as-found");
+    // The standard's are told from the text and its levels.
+    let own = SETTINGS.iter().filter(|setting| setting.key.starts_with("vknot_"));
+    let open = own.filter(|setting| style.word(setting.id) == "as-found");
     let ways = open.filter_map(|setting| match setting.values {
         Values::Words([first, second, "as-found"]) => {
             let is_second = planner.follows(setting.id);

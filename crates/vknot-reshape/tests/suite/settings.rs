@@ -9,7 +9,7 @@ use vknot_reshape::styling::{in_force, made_of_sample, Piece};
 use vknot_style::{Key, Origin, Override, SETTINGS, Style, Values};
 use vknot_syntax::{Language, Source, Span};
 
-use crate::support::{reshape, sample_files, styled};
+use crate::support::{read, reshape, sample_files, styled};
 
 /// What samples do not hold, for settings that need it: language and text.
 const MORE: &[(&str, &str)] = &[
@@ -190,6 +190,10 @@ fn what_a_file_shows_is_in_force() {
     assert_eq!(shown(Key::BraceDeclaration), ("next".to_owned(), Origin::Found));
     assert_eq!(shown(Key::BraceControl), ("same".to_owned(), Origin::Default));
     assert_eq!(shown(Key::MaxLineLength), ("90".to_owned(), Origin::CommandLine));
+    let style = in_force(&read("csharp", "class A\r\n{\r\n\tint b;\r\n\tint c;\r\n\tint d;\r\n}\r\n"));
+    let shown = |key: Key| (style.word(key).to_owned(), style.origin(key));
+    assert_eq!(shown(Key::IndentStyle), ("tab".to_owned(), Origin::Found));
+    assert_eq!(shown(Key::EndOfLine), ("crlf".to_owned(), Origin::Found));
 }
 
 #[test]
