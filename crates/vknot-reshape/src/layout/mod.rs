@@ -126,18 +126,7 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bo
     let kept = by_ways.then(|| kept(code, style, paper.indentation)).flatten();
     let mut planner = plan(code, table, style, options);
     if let Some(lines) = &lines {
-        // Braces come in pairs, or not at all.
-        let within = |first: u32, last: u32| lines.within(source.line(first), source.line(last));
-        let gaps = &planner.plan.gaps;
-        let (opens, closes) = (
-            |gap: u32| within(tree.gap_span(gap).start, tree.gap_span(gap).end),
-            // What joins the line of a closing brace changes, too.
-            |gap: u32| {
-                let (span, joins) = (tree.gap_span(gap), gaps.get(gap as usize).is_some_and(|plan| plan.joins));
-                within(span.start, if joins { span.end } else { span.start })
-            },
-        );
-        planner.plan.added.retain(|braces| opens(braces.open) && closes(braces.close));
+        keep_braces_within(&mut planner, lines);
     }
     let print::Printed { mut edits, mut added, .. } = printed(&mut planner, &paper, style, kept.as_ref());
     if let Some(lines) = &lines {
@@ -162,6 +151,20 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bo
         Charset::AsFound => None,
     };
     Reshape { edits, receipt, bom: bom.filter(|bom| *bom != source.facts().bom) }
+}
+
+/// Leaves of the braces that are to come in those whose lines may change: both, or not at all.
+fn keep_braces_within(planner: &mut Planner<'_>, lines: &Lines) {
+    let (tree, source) = (planner.tree, planner.code.source);
+    let within = |from: u32, to: u32| lines.within(source.line(from), source.line(to));
+    let gaps = &planner.plan.gaps;
+    let opens = |gap: u32| within(tree.gap_span(gap).start, tree.gap_span(gap).end);
+    let closes = |gap: u32| {
+        let (span, joins) = (tree.gap_span(gap), gaps.get(gap as usize).is_some_and(|plan| plan.joins));
+        // What joins the line of a closing brace changes, too.
+        within(span.start, if joins { span.end } else { span.start })
+    };
+    planner.plan.added.retain(|braces| opens(braces.open) && closes(braces.close));
 }
 
 /// Prints a plan, where nothing sets the width in the one that the file keeps to, and that what comes out keeps to as well.

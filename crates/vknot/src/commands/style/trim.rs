@@ -69,8 +69,9 @@ fn needless(config: &EditorConfig, above: &[EditorConfig], files: &[PathBuf]) ->
             files.iter().filter(|file| config.sections_for(file).any(|own| std::ptr::eq(own, section))).collect();
         for entry in section.entries.iter().filter(|_| !matched.is_empty()) {
             let with: Vec<u32> = dropped.iter().copied().chain([entry.line()]).collect();
+            let less = config.without(&with);
             let same = |file: &&PathBuf| {
-                value(entry.key(), file, above, config) == value(entry.key(), file, above, &config.without(&with))
+                value(entry.key(), file, above, config) == value(entry.key(), file, above, &less)
             };
             if matched.iter().all(same) {
                 dropped = with;
