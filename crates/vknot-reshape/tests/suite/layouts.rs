@@ -31,6 +31,13 @@ fn no_brace_comes_to_stand_on_the_line_of_a_directive() {
 }
 
 #[test]
+fn comments_behind_joined_characters_stay_lined_up() {
+    let family = "\u{1f468}\u{200d}\u{1f468}\u{200d}\u{1f467}";
+    let text = format!("class A {{\n    void a() {{\n        b(\"p.{family}\", p); // Low.\n        b(\"a.{family}\", a); // High.\n    }}\n}}\n");
+    assert_eq!(formatted("java", &text, &[]), text);
+}
+
+#[test]
 fn a_brace_that_comes_in_stands_in_front_of_the_comment_behind_it() {
     let text = "function f() {\n  if (a) return b;\n\n  // Low water.\n  if (d) {\n    e();\n  }\n}\n";
     let wanted =
