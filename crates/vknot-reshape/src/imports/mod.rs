@@ -28,11 +28,10 @@ pub fn organize(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape
         return Reshape { receipt, ..Reshape::default() };
     };
     let mut reshape = (spec.organize)(code, style);
-    let whole = reshape.edits.clone();
     if let Some(only) = only {
-        let before = whole.len();
+        let before = reshape.edits.len();
         let lines = Lines::of(source, only);
-        reshape.edits = whole.filtered(|span, new| may_change(source, &lines, span, new));
+        reshape.edits = reshape.edits.filtered(|span, new| may_change(source, &lines, span, new));
         if reshape.edits.len() < before {
             let touched: Vec<Span> = reshape.edits.iter().map(|(span, _)| span).collect();
             reshape.receipt.removed.retain(|removed| {

@@ -44,7 +44,7 @@ impl Piece {
     /// The lines of the piece as a style has them.
     pub fn laid_out(&self, style: &Style) -> String {
         let source = self.document.source();
-        let edits = reshaped(&self.document, style, None);
+        let edits = reshaped(&self.document, style);
         let text = edits.apply(source.text());
         // From the first thing that stands on its lines to the last.
         let lines = source.whole_lines(self.span);

@@ -21,14 +21,16 @@ pub fn sampled(sample: &Sample, set: &[Override]) -> Result<Document, StepError>
     Ok(document)
 }
 
-/// What the values of a setting make of its sample: values that make the same stand together, with what they make.
+/// What the values of a setting make of its sample: values that make what looks the same stand together, with what they
+/// make.
 pub fn made_of_sample(setting: &Setting) -> Vec<(Vec<String>, Document)> {
     let mut made: Vec<(Vec<String>, Document)> = Vec::new();
     let Some(sample) = setting.id.sample() else { return made };
     for value in shown_values(setting) {
         let set = Override::new(setting.id, &value).into_iter().collect::<Vec<_>>();
         let Ok(document) = sampled(sample, &set) else { continue };
-        match made.iter_mut().find(|(_, other)| other.source().text() == document.source().text()) {
+        let looks_like = |other: &Document| other.source().text().lines().eq(document.source().text().lines());
+        match made.iter_mut().find(|(_, other)| looks_like(other)) {
             Some((values, _)) => values.push(value),
             None => made.push((vec![value], document)),
         }

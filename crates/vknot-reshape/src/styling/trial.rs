@@ -1,7 +1,7 @@
 //! What a style changes in code, counted in lines.
 
 use vknot_style::{Key, LanguageStyle, Style, Values};
-use vknot_syntax::{Source, Span};
+use vknot_syntax::Source;
 
 use crate::edits::Edits;
 use crate::indent;
@@ -9,13 +9,13 @@ use crate::keeps;
 use crate::layout;
 use crate::steps::Document;
 
-/// What a style makes of a document, or of the lines of a part of it: laid out where the layout of its language is known, else indented.
+/// What a style makes of a document: laid out where the layout of its language is known, else indented.
 /// It is for counting and has not passed a proof.
-pub fn reshaped(document: &Document, style: &Style, only: Option<&[Span]>) -> Edits {
+pub fn reshaped(document: &Document, style: &Style) -> Edits {
     let code = document.code();
     match code.toolkit().layout {
-        Some(_) => layout::once(code, style, only),
-        None => indent::once(code, style, only),
+        Some(_) => layout::once(code, style),
+        None => indent::once(code, style),
     }
 }
 
@@ -67,6 +67,8 @@ pub fn values(key: Key, language: &LanguageStyle) -> Vec<String> {
 
 #[cfg(test)]
 mod tests {
+    use vknot_syntax::Span;
+
     use super::*;
 
     #[test]

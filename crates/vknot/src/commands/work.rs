@@ -117,7 +117,10 @@ pub fn work(
         return Err(Problem::new(&input.shown, message));
     }
     // What was found as it should be before needs no tree.
-    let whole = only.is_none() && job.wish == Wish::Nothing && says_nothing_of_clean_files(arguments, target);
+    let whole = only.is_none()
+        && !arguments.generated
+        && job.wish == Wish::Nothing
+        && says_nothing_of_clean_files(arguments, target);
     let record = whole
         .then(|| cache.record(&bytes(input.source()), job.step.name, language.name(), &style))
         .flatten();
@@ -151,7 +154,7 @@ fn says_nothing_of_clean_files(arguments: &ReshapeArguments, target: &Target) ->
 }
 
 /// The parts of a file that are meant; none for the whole.
-fn spans(target: &Target, input: &Input) -> Result<Vec<Span>, String> {
+pub fn spans(target: &Target, input: &Input) -> Result<Vec<Span>, String> {
     let lines = input.source().lines();
     let run = |(first, last): &(u32, u32)| {
         let end = if *last >= lines.count() { input.source().span().end } else { lines.start(*last) - 1 };

@@ -11,8 +11,8 @@ use vknot_syntax::Language;
 use crate::arguments::LookOutput;
 use crate::output::{self, FAINT, HEAD, KIND, NAME};
 use crate::output::code::CodeView;
-use crate::problem::{Outcome, Problem};
-use super::FAMILIES;
+use crate::problem::Outcome;
+use super::{FAMILIES, setting};
 
 /// Say what a setting does, and what each of its values makes of a sample
 ///
@@ -38,10 +38,12 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<Outcome> {
         }
         return Ok(Outcome::Done);
     };
-    let Some(setting) = Setting::named(&key.to_ascii_lowercase()) else {
-        let near = Setting::nearest(key).map_or(String::new(), |near| format!("; did you mean {near}?"));
-        output::problems(&[Problem::new(key, format!("is no setting{near}"))]);
-        return Ok(Outcome::Failed);
+    let setting = match setting(key) {
+        Ok(setting) => setting,
+        Err(problem) => {
+            output::problems(&[problem]);
+            return Ok(Outcome::Failed);
+        }
     };
     match arguments.output {
         LookOutput::Text => print(setting)?,

@@ -1,6 +1,5 @@
 //! `style learn`: the settings with which `format` changes the fewest lines of a code base.
 
-use std::collections::BTreeMap;
 use std::ffi::OsString;
 use std::io::{IsTerminal, Write};
 use std::path::{Path, PathBuf};
@@ -21,6 +20,7 @@ use crate::files::targets::targets;
 use crate::files::workspace::Workspace;
 use crate::output::{self, FAINT, HEAD, KIND, NAME};
 use crate::problem::Outcome;
+use super::sources::Sources;
 use super::written::{pattern, put, section, text_of};
 
 /// Find the settings with which format changes the fewest lines of a code base
@@ -84,21 +84,13 @@ impl Lesson {
 pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, problems) = targets(&arguments.paths);
     let root = root_of(&arguments.paths);
-    let mut by_language: BTreeMap<&'static str, Vec<PathBuf>> = BTreeMap::new();
-    for target in targets {
-        let wanted = |language: &&Language| arguments.language.as_deref().is_none_or(|name| name == language.name());
-        if let Some(language) = Language::for_path(&target.file).filter(wanted) {
-            by_language.entry(language.name()).or_default().push(target.file);
-        }
-    }
-    let mut lessons = Vec::new();
-    for (name, files) in by_language {
-        let Some(language) = Language::named(name) else { continue };
-        let can = capabilities(language);
-        if can.layout || can.indentation {
-            lessons.extend(lesson(language, &files, &root, arguments, workspace));
-        }
-    }
+    let wanted = |own: &Sources| {
+        let can = capabilities(own.language);
+        let named = arguments.language.as_deref().is_none_or(|name| name == own.language.name());
+        named && (can.layout || can.indentation)
+    };
+    let sources = Sources::of(targets).into_iter().filter(wanted);
+    let lessons: Vec<Lesson> = sources.filter_map(|own| lesson(&own, &root, arguments, workspace)).collect();
     match arguments.output {
         LookOutput::Json => {
             let languages: Vec<Value> = lessons.iter().map(document).collect();
@@ -130,12 +122,12 @@ fn root_of(paths: &[OsString]) -> PathBuf {
 }
 
 fn lesson(
-    language: &'static Language,
-    files: &[PathBuf],
+    sources: &Sources,
     root: &Path,
     arguments: &Arguments,
     workspace: &Workspace,
 ) -> Option<Lesson> {
+    let language = sources.language;
     let read = |file: &PathBuf| {
         let document = workspace.read(file, &InputArguments::default()).ok()?.document;
         let style = workspace.style(file, document.language(), &[]);
@@ -143,7 +135,7 @@ fn lesson(
         let document = if arguments.anew { document } else { document.with_style(style) };
         fits.then(|| (Fingerprint::of(document.source().text().as_bytes()), file.clone(), document))
     };
-    let mut all: Vec<_> = files.par_iter().filter_map(read).collect();
+    let mut all: Vec<_> = sources.files.par_iter().filter_map(read).collect();
     // By content, so that neither the order nor the names of files decide which are tried.
     all.sort_by_key(|(fingerprint, file, _)| (fingerprint.order(), file.clone()));
     let mut room = arguments.sample.saturating_mul(1000);
@@ -165,15 +157,11 @@ fn lesson(
     folders.dedup();
     let groups: Vec<usize> = of_file.iter().map(|own| folders.binary_search(own).unwrap_or(0)).collect();
     let documents: Vec<Document> = tried.into_iter().map(|(_, document)| document).collect();
-    let mut endings: Vec<String> =
-        files.iter().filter_map(|file| Some(file.extension()?.to_string_lossy().into_owned())).collect();
-    endings.sort();
-    endings.dedup();
     let learnt = learnt(language, &documents, &groups);
     (!documents.is_empty()).then_some(Lesson {
         language,
-        endings,
-        files: files.len(),
+        endings: sources.endings(),
+        files: sources.files.len(),
         documents,
         folders,
         groups,
@@ -185,7 +173,7 @@ fn learnt(language: &'static Language, documents: &[Document], groups: &[usize])
     let evaluate = |set: &[Override]| -> Costs {
         let count = |document: &Document| {
             let style = document.style().clone().overridden(set);
-            touched_lines(document.source(), &reshaped(document, &style, None))
+            touched_lines(document.source(), &reshaped(document, &style))
         };
         documents.par_iter().map(count).collect()
     };

@@ -6,16 +6,17 @@ mod learn;
 mod preview;
 mod relevant;
 mod show;
+mod sources;
 mod start;
 mod trim;
 mod written;
 
 use std::path::Path;
 
-use vknot_style::Origin;
+use vknot_style::{Origin, Setting};
 
 use crate::files::workspace::Workspace;
-use crate::problem::Outcome;
+use crate::problem::{Outcome, Problem};
 
 /// Show, explain, try and learn settings
 #[derive(clap::Args)]
@@ -60,6 +61,12 @@ const FAMILIES: [(&str, &str); 8] = [
     ("space", "spaces on a line"),
     ("wrap", "how long lines break"),
 ];
+
+/// The setting of a key as typed.
+fn setting(key: &str) -> Result<&'static Setting, Problem> {
+    let near = || Setting::nearest(key).map_or(String::new(), |near| format!("; did you mean {near}?"));
+    Setting::named(&key.to_ascii_lowercase()).ok_or_else(|| Problem::new(key, format!("is no setting{}", near())))
+}
 
 /// Where a value came from, for people. Paths are as seen from the current folder.
 fn shown_origin(origin: &Origin) -> String {

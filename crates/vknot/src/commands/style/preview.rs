@@ -9,9 +9,10 @@ use vknot_reshape::Edits;
 use vknot_reshape::steps::{Document, Request, Step, StepError};
 use vknot_reshape::styling::sampled;
 use vknot_style::{Override, Setting};
-use vknot_syntax::{Source, Span};
+use vknot_syntax::Source;
 
 use crate::arguments::{InputArguments, LookOutput};
+use crate::commands::work::spans;
 use crate::files::targets::{Target, targets};
 use crate::files::workspace::Workspace;
 use crate::output::{self, diff, FAINT};
@@ -95,9 +96,7 @@ fn of_target(
         ["format", "indent"].into_iter().filter_map(Step::named).find(|step| (step.covers)(language)) else {
         return Ok(None);
     };
-    let spans: Result<Vec<Span>, String> =
-        target.spots.iter().map(|spot| spot.resolve(input.code(), input.marks())).collect();
-    let spans = spans.map_err(|message| Problem::new(&input.shown, message))?;
+    let spans = spans(target, &input).map_err(|message| Problem::new(&input.shown, message))?;
     let only = (!spans.is_empty()).then_some(spans.as_slice());
     let style = workspace.style(input.source().path(), language, &[]);
     let request = Request { only, generated: true, ..Request::default() };

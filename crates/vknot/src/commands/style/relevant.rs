@@ -15,8 +15,8 @@ use crate::arguments::{InputArguments, LookOutput};
 use crate::commands::open_place;
 use crate::files::workspace::Workspace;
 use crate::output::{self, columns, diff, FAINT, HEAD, IN, KIND, MARK, NAME, PLAIN};
-use crate::problem::{Outcome, Problem};
-use super::shown_origin;
+use crate::problem::Outcome;
+use super::{setting, shown_origin};
 
 /// Find the settings that would change a piece of code
 ///
@@ -55,23 +55,17 @@ struct Relevant {
 }
 
 pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
-    let (input, _, span) = match open_place(workspace, &arguments.place, &arguments.input) {
+    let keys = match &arguments.key {
+        None => Ok(SETTINGS.iter().map(|setting| setting.id).collect::<Vec<Key>>()),
+        Some(key) => setting(key).map(|setting| vec![setting.id]),
+    };
+    let opened = keys.and_then(|keys| Ok((keys, open_place(workspace, &arguments.place, &arguments.input)?)));
+    let (keys, (input, _, span)) = match opened {
         Ok(opened) => opened,
         Err(problem) => {
             output::problems(&[problem]);
             return Ok(Outcome::Failed);
         }
-    };
-    let keys: Vec<Key> = match &arguments.key {
-        None => SETTINGS.iter().map(|setting| setting.id).collect(),
-        Some(key) => match Setting::named(&key.to_ascii_lowercase()) {
-            Some(setting) => vec![setting.id],
-            None => {
-                let near = Setting::nearest(key).map_or(String::new(), |near| format!("; did you mean {near}?"));
-                output::problems(&[Problem::new(key, format!("is no setting{near}"))]);
-                return Ok(Outcome::Failed);
-            }
-        },
     };
     if !input.has_language() {
         bail!("the language of {} is not known; name one with --language", input.shown);

@@ -17,6 +17,7 @@ use crate::files::workspace::Workspace;
 use crate::output::{self, FAINT};
 use crate::problem::{Outcome, Problem};
 use super::FAMILIES;
+use super::sources::Sources;
 use super::written::{pattern, put};
 
 /// Make an .editorconfig file to begin with
@@ -50,17 +51,8 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
         return Ok(Outcome::Failed);
     }
     let (targets, _) = targets(&[arguments.folder.clone().into_os_string()]);
-    let mut by_language: BTreeMap<&'static str, Vec<PathBuf>> = BTreeMap::new();
-    for target in targets {
-        if let Some(language) = Language::for_path(&target.file) {
-            by_language.entry(language.name()).or_default().push(target.file);
-        }
-    }
     let found: Vec<(&'static Language, Found)> =
-        by_language
-            .into_iter()
-            .filter_map(|(name, files)| Some((Language::named(name)?, look(&files, workspace))))
-            .collect();
+        Sources::of(targets).iter().map(|own| (own.language, look(own, workspace))).collect();
     put(&file, None, &text(&found), arguments.write)?;
     if !arguments.write {
         writeln!(output::stderr(), "{FAINT}--write makes it{FAINT:#}")?;
@@ -68,16 +60,13 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
     Ok(Outcome::Done)
 }
 
-fn look(files: &[PathBuf], workspace: &Workspace) -> Found {
-    let mut endings: Vec<String> =
-        files.iter().filter_map(|file| Some(file.extension()?.to_string_lossy().into_owned())).collect();
-    endings.sort();
-    endings.dedup();
+fn look(sources: &Sources, workspace: &Workspace) -> Found {
+    let files = &sources.files;
     // Spread over all of them, so that no folder speaks for the rest.
     let every = files.len().div_ceil(FILES_AT_MOST).max(1);
     let wanted: Vec<&PathBuf> = files.iter().step_by(every).collect();
     let style = |file: &&PathBuf| Some(in_force(&workspace.read(file, &InputArguments::default()).ok()?.document));
-    Found { endings, styles: wanted.par_iter().filter_map(style).collect() }
+    Found { endings: sources.endings(), styles: wanted.par_iter().filter_map(style).collect() }
 }
 
 /// The value that four in five of the files that show one have, and otherwise the one that most have in force.
