@@ -111,8 +111,23 @@ impl Finder<'_> {
         self.parted = true;
     }
 
+    /// Whether comments in front of an import head those that follow: nothing but a blank line, or other code, is above them.
+    fn heads_group(&self, leads: &[NodeId]) -> bool {
+        let Code { source, tree, .. } = self.code;
+        let Some(first) = leads.first().filter(|_| leads.iter().all(|lead| tree.role(*lead) == Role::Comment)) else {
+            return false;
+        };
+        let above = self.items.last().filter(|item| is_import(self.code, item.node));
+        above.is_none_or(|above| {
+            source.line(tree.node(*first).start) > source.line(tree.node(above.last()).end) + 1
+        })
+    }
+
     fn add(&mut self, node: NodeId) {
-        let leads = leading(self.code, node, &self.waiting);
+        let mut leads = leading(self.code, node, &self.waiting);
+        if is_import(self.code, node) && self.heads_group(&leads) {
+            leads.clear();
+        }
         let parted = self.parted || leads.len() < self.waiting.len();
         self.items.push(Item { node, leads, trails: Vec::new(), separator: None, parted });
         self.waiting.clear();
@@ -120,11 +135,19 @@ impl Finder<'_> {
     }
 }
 
+/// Whether a node is an import.
+fn is_import(code: Code<'_>, id: NodeId) -> bool {
+    match code.toolkit().imports {
+        Some(spec) => (spec.is_import)(code, id),
+        None => code.tree.role(id) == Role::Import,
+    }
+}
+
 /// Those of the comments and annotations in front of an item that belong to it, in order: what stands directly above, line by line, up to
 /// the first that belongs to the holder.
 pub(crate) fn leading(code: Code<'_>, item: NodeId, before: &[NodeId]) -> Vec<NodeId> {
     let Code { source, tree, .. } = code;
-    let import = tree.role(item) == Role::Import;
+    let import = is_import(code, item);
     let mut leads = Vec::new();
     let mut reached = tree.node(item).start;
     for id in before.iter().rev() {

@@ -39,8 +39,10 @@ pub mod steps;
 pub mod styling;
 
 pub use edits::Edits;
-pub use receipt::{Decided, LeftAlone, Note, Reason, Receipt, TokenChange};
+pub use imports::{Acts, Wanted};
+pub use receipt::{Act, Decided, Fate, LeftAlone, Note, Reason, Receipt, TokenChange};
 pub use regions::RegionError;
-pub use registry::{Capabilities, capabilities, default_style, style_of};
+pub use registry::{Capabilities, capabilities, declared, default_style, project_file, style_of};
 pub use reshape::Reshape;
 pub use spec::Code;
+pub use spec::imports::{Alone, Declared, Index, Surroundings};

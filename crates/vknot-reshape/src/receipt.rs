@@ -64,6 +64,36 @@ pub struct Note {
     pub text: String,
 }
 
+/// What became of something that is imported.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Act {
+    /// It was put in.
+    Added,
+    /// It was taken out.
+    Removed,
+    /// Nothing is known to need it, and still it stays.
+    Kept,
+    /// It was put together with another one from the same place.
+    Merged,
+    /// It stands elsewhere.
+    Moved,
+    /// It is not one that can be put in order.
+    Passed,
+}
+
+/// What became of something that is imported, and why.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Fate {
+    /// What is imported.
+    pub import: String,
+    /// Where it was, or went.
+    pub span: Span,
+    /// What became of it.
+    pub act: Act,
+    /// Why: `is not used`.
+    pub why: String,
+}
+
 /// What a reshape did.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Receipt {
@@ -75,6 +105,8 @@ pub struct Receipt {
     pub left_alone: Vec<LeftAlone>,
     /// Remarks.
     pub notes: Vec<Note>,
+    /// What became of imports.
+    pub imports: Vec<Fate>,
     /// What levels of indentation are made of, and what decided it, where that mattered.
     pub indentation: Option<(Indentation, Decided)>,
     /// Settings that nothing sets and the file shows by its lines, with their values.

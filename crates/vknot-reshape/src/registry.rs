@@ -7,6 +7,7 @@ use vknot_syntax::{Kind, Language, Source, Tree};
 
 use crate::languages::SPECS;
 use crate::spec::{Code, Toolkit};
+use crate::spec::imports::Declared;
 use crate::spec::indent::LinesBy;
 
 /// The tables of a language; one of each is made, when first asked for.
@@ -32,6 +33,19 @@ pub fn style_of(language: &'static Language) -> &'static LanguageStyle {
 /// The style of a language where nothing is set.
 pub fn default_style(language: &'static Language) -> Style {
     Style::defaults(style_of(language))
+}
+
+/// What a file at a place of its project declares for others to import; `None` where its language asks for no such thing.
+pub fn declared(code: Code<'_>, place: &str) -> Option<Declared> {
+    let declares = code.toolkit().imports?.declares?;
+    Some(declares(code, place))
+}
+
+/// The name of the file that tells a project of a language, and what finds in it what the project calls itself; `None` where files of the
+/// language do not ask for their project.
+pub fn project_file(language: &'static Language) -> Option<(&'static str, fn(&str) -> Option<String>)> {
+    let spec = tables(language).imports?;
+    spec.declares.map(|_| spec.project)
 }
 
 /// What can be done with files of a language, beside the looks that all have.

@@ -62,6 +62,58 @@ choices! {
         None = "none",
     }
 
+    /// Whether capitals count in the order of imports.
+    ImportCase for ImportCase {
+        /// Capitals first.
+        Exact = "exact",
+        /// By letters alone.
+        Ignore = "ignore",
+        /// As the file has it.
+        AsFound = "as-found",
+    }
+
+    /// Whether imports of single names stand apart from plain ones.
+    ImportForm for ImportForm {
+        /// Behind them in their group.
+        Apart = "apart",
+        /// Among them.
+        Among = "among",
+        /// As the file has it.
+        AsFound = "as-found",
+    }
+
+    /// What becomes of imports from one place.
+    ImportMerge for ImportMerge {
+        /// They become one.
+        Merge = "merge",
+        /// Each name gets an import.
+        Split = "split",
+        /// They stay as they are.
+        Keep = "keep",
+    }
+
+    /// Whether names inside an import are sorted.
+    ImportNames for ImportNames {
+        /// They are.
+        Sort = "sort",
+        /// They stay.
+        Keep = "keep",
+        /// As the file has it.
+        AsFound = "as-found",
+    }
+
+    /// Where static imports stand.
+    ImportStatic for ImportStatic {
+        /// In front of all others.
+        First = "first",
+        /// Behind all others.
+        Last = "last",
+        /// Among others.
+        Among = "among",
+        /// As the file has it.
+        AsFound = "as-found",
+    }
+
     /// Where `public:` and its like stand.
     AccessPlace for IndentAccess {
         /// With their type.

@@ -10,6 +10,8 @@ pub enum Values {
     Number(u32, u32, &'static [&'static str]),
     /// Names, each with a number up to the first or one of the words: `name=1, other=word`.
     Pairs(u32, &'static [&'static str]),
+    /// A list of names, or one of the words.
+    Names(&'static [&'static str]),
 }
 
 /// One setting.
@@ -61,6 +63,7 @@ impl Setting {
             Values::Number(least, most, choices) =>
                 (least..=most).map(|number| number.to_string()).chain(words(choices)).collect(),
             Values::Pairs(..) => Vec::new(),
+            Values::Names(choices) => words(choices),
         }
     }
 
@@ -71,7 +74,7 @@ impl Setting {
     pub fn check(&self, value: &str) -> Result<String, ValueError> {
         let value = match self.values {
             // Names are in the case they are in.
-            Values::Pairs(..) => value.trim().to_owned(),
+            Values::Pairs(..) | Values::Names(_) => value.trim().to_owned(),
             _ => value.trim().to_ascii_lowercase(),
         };
         let fits = match self.values {
@@ -83,6 +86,9 @@ impl Setting {
             Values::Pairs(most, words) => value.split([',', ' ']).filter(|pair| !pair.is_empty()).all(|pair| {
                 let fits = |word: &str| words.contains(&word) || word.parse::<u32>().is_ok_and(|number| number <= most);
                 pair.rsplit_once('=').is_some_and(|(name, word)| !name.is_empty() && fits(word))
+            }),
+            Values::Names(_) => value.split([',', ' ']).all(|name| {
+                name.chars().all(|c| c.is_alphanumeric() || matches!(c, '.' | '_' | '-' | '/' | '@' | ':' | '#'))
             }),
         };
         if fits { Ok(value) } else { Err(ValueError { key: self.key, value, takes: self.takes() }) }
@@ -96,6 +102,8 @@ impl Setting {
             Values::Number(least, most, words) => format!("{least} to {most} | {}", words.join(" | ")),
             Values::Pairs(most, words) =>
                 format!("NAME=0 to {most} | NAME={}, any number of them", words.join(" | NAME=")),
+            Values::Names([]) => "names, any number of them, with commas".to_owned(),
+            Values::Names(words) => format!("names, any number of them, with commas | {}", words.join(" | ")),
         }
     }
 }
@@ -192,6 +200,30 @@ settings! {
         "Whether a block or `case` with a single statement stays on its line where its author had it so, or each gets lines of its own";
     BreakKeep: "vknot_break_keep", Values::Words(&["none", "some", "all"]), "some",
         "Which line breaks of the author's stay though the line would fit: none, those in literals, chains and operators, all";
+    ImportBlank: "vknot_import_blank", Values::Number(0, 1, &["as-found"]), "as-found",
+        "Blank lines between groups of imports";
+    ImportCase: "vknot_import_case", Values::Words(&["exact", "ignore", "as-found"]), "as-found",
+        "Whether imports are sorted with capitals first, or by letters alone";
+    ImportDoc: "vknot_import_doc", Values::Words(&["true", "false"]), "true",
+        "Whether a name in a doc comment counts as used";
+    ImportForm: "vknot_import_form", Values::Words(&["apart", "among", "as-found"]), "as-found",
+        "Whether `import a` stands before `from a import b` in its group, or both stand among each other";
+    ImportGroups: "vknot_import_groups", Values::Names(&["as-found"]), "as-found",
+        "Groups of imports in order: `standard`, `other`, `own`, `near`, `types`, or how what is imported begins; with `written` first inside the groups that their author set apart";
+    ImportInclude: "vknot_import_include", Values::Words(&["keep", "sort"]), "keep",
+        "Whether includes are sorted, the file's own header first";
+    ImportMerge: "vknot_import_merge", Values::Words(&["merge", "split", "keep"]), "merge",
+        "Whether imports from one place become one, get a line for each name, or stay as they are";
+    ImportNames: "vknot_import_names", Values::Words(&["sort", "keep", "as-found"]), "as-found",
+        "Whether the names inside an import are sorted";
+    ImportOffer: "vknot_import_offer", Values::Words(&["keep", "prune"]), "keep",
+        "What becomes of imports that the file of a package itself does not use, and others may take from it";
+    ImportOwn: "vknot_import_own", Values::Names(&[]), "",
+        "How what is imported from the project itself begins, beside what is known to be";
+    ImportRequire: "vknot_import_require", Values::Words(&["true", "false"]), "false",
+        "Whether `require` at the top of a file counts as an import";
+    ImportStatic: "vknot_import_static", Values::Words(&["first", "last", "among", "as-found"]), "as-found",
+        "Where static imports stand";
     IndentAccess: "vknot_indent_access", Values::Words(&["type", "half", "member"]), "type",
         "Where `public:` and its like stand: with their type, half a level in, with the members";
     IndentBrace: "vknot_indent_brace", Values::Number(0, 1, &[]), "0",

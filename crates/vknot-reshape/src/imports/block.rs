@@ -1,10 +1,13 @@
 //! Runs of imports with what belongs to each.
 
+use std::collections::BTreeSet;
+
 use vknot_syntax::{LineEnd, NodeId, Span};
 
 use crate::items::{Item, Sequence};
 use crate::keeps::keeps;
 use crate::spec::Code;
+use crate::spec::imports::ImportSpec;
 
 /// One import with what moves along with it.
 #[derive(Clone, Debug)]
@@ -14,19 +17,19 @@ pub(crate) struct Line {
     pub above: Vec<String>,
     /// The comments behind it on its line.
     pub behind: Option<String>,
-    /// Whether a blank line was in front of it.
-    pub apart: bool,
+    /// How many blank lines were in front of it.
+    pub blank: u32,
 }
 
 impl Line {
-    fn of(code: Code<'_>, item: &Item, apart: bool) -> Line {
+    fn of(code: Code<'_>, item: &Item, blank: u32) -> Line {
         let text = |id: &NodeId| code.tree.text_of(code.source.text(), *id).to_owned();
         let behind: Vec<String> = item.trails.iter().map(text).collect();
         Line {
             node: item.node,
             above: item.leads.iter().map(text).collect(),
             behind: (!behind.is_empty()).then(|| behind.join(" ")),
-            apart,
+            blank,
         }
     }
 
@@ -35,18 +38,17 @@ impl Line {
         !self.above.is_empty() || self.behind.is_some()
     }
 
-    /// The lines of the import as it will be written, with what moves along.
-    pub fn dress(&self, import: &str, indent: &str, line_end: &str) -> String {
-        let mut lines: Vec<String> = self.above.iter().map(|above| format!("{indent}{above}")).collect();
-        let behind = self.behind.as_ref().map(|comment| format!(" {comment}")).unwrap_or_default();
-        lines.push(format!("{indent}{import}{behind}"));
-        lines.join(line_end)
+    /// What moves along and stands in front of it.
+    pub fn in_front(&self, indent: &str, line_end: &str) -> String {
+        self.above.iter().map(|above| format!("{indent}{above}{line_end}")).collect()
     }
 }
 
 /// Imports that follow one another with nothing between them but what belongs to each.
 #[derive(Clone, Debug)]
 pub(crate) struct Block {
+    /// What holds them.
+    pub holder: NodeId,
     /// From the start of the first line's first piece to the end of the last.
     pub span: Span,
     /// The white space in front of the first.
@@ -56,49 +58,75 @@ pub(crate) struct Block {
     pub lines: Vec<Line>,
 }
 
-/// All runs of imports of one kind in a file, at any depth. Runs that hold something unreadable are left out.
-pub(crate) fn blocks(code: Code<'_>, kind: &str) -> Vec<Block> {
+/// All runs of imports in a file, at any depth, and those imports that are in none since something unreadable, a comment or other code
+/// shares their line.
+pub(crate) fn blocks(code: Code<'_>, spec: &ImportSpec) -> (Vec<Block>, Vec<NodeId>) {
     let tree = code.tree;
-    let holders = (0..tree.nodes().len() as u32).map(NodeId).filter(|id| {
-        let role = tree.role(*id);
-        role.is_sequence() && tree.children(*id).any(|child| tree.kind_name(child) == kind)
-    });
-    let mut blocks: Vec<Block> = holders.flat_map(|holder| blocks_in(code, holder, kind)).collect();
+    let imports = (0..tree.nodes().len() as u32).map(NodeId).filter(|id| (spec.is_import)(code, *id));
+    let holders: BTreeSet<NodeId> = imports.map(|id| tree.node(id).parent).collect();
+    let (mut blocks, mut aside) = (Vec::new(), Vec::new());
+    for holder in holders {
+        blocks_in(code, spec, holder, &mut blocks, &mut aside);
+    }
     // Those of an inner holder may stand in front of others of an outer one.
     blocks.sort_by_key(|block| block.span.start);
-    blocks
+    (blocks, aside)
 }
 
-fn blocks_in(code: Code<'_>, holder: NodeId, kind: &str) -> Vec<Block> {
+/// An item of a block that is not closed yet.
+struct Taken {
+    line: Line,
+    start: u32,
+    end: u32,
+}
+
+fn blocks_in(code: Code<'_>, spec: &ImportSpec, holder: NodeId, blocks: &mut Vec<Block>, aside: &mut Vec<NodeId>) {
     let Code { source, tree, .. } = code;
-    let mut blocks: Vec<Block> = Vec::new();
-    let mut open: Option<Block> = None;
+    let mut open: Vec<Taken> = Vec::new();
     let kept = keeps(code);
     for item in Sequence::of(code, holder).items {
         let start = tree.node(item.first()).start;
         let end = tree.node(item.last()).end;
-        let sound = tree.kind_name(item.node) == kind && !tree.node(item.node).has_error();
+        let is_import = (spec.is_import)(code, item.node);
         let tokens = tree.node(item.first()).first_token..tree.node(item.last()).token_end;
         let stays = kept.iter().any(|kept| kept.tokens.start < tokens.end && tokens.start < kept.tokens.end);
-        let sound = sound && !stays;
         let alone = source.begins_line(start) && source.begins_line(tree.node(item.node).start);
-        if item.parted || !sound || !alone {
-            blocks.extend(open.take());
+        let follows = || {
+            let last = open.last().filter(|last| last.line.behind.is_none() && item.leads.is_empty());
+            last.is_some_and(|last| source.line(last.end) == source.line(start))
+        };
+        let fits = is_import && !stays && !tree.node(item.node).has_error() && (alone || follows());
+        if item.parted || !fits {
+            close(code, holder, std::mem::take(&mut open), blocks, aside);
         }
-        if !sound || !alone {
-            continue;
+        if fits {
+            let below = open.last().map_or(0, |last| source.line(start) - source.line(last.end));
+            open.push(Taken { line: Line::of(code, &item, below.saturating_sub(1)), start, end });
+        } else if is_import && !stays {
+            aside.push(item.node);
         }
-        let block = open.get_or_insert_with(|| {
-            let span = Span::new(source.line_start(start), end);
-            let indent = source.slice(Span::new(span.start, start)).to_owned();
-            Block { span, indent, line_end: line_end(code, end), lines: Vec::new() }
-        });
-        let apart = !block.lines.is_empty() && source.line(start) > source.line(block.span.end) + 1;
-        block.lines.push(Line::of(code, &item, apart));
-        block.span.end = end;
     }
-    blocks.extend(open);
-    blocks
+    close(code, holder, open, blocks, aside);
+}
+
+/// Makes a block of what was taken, less what shares its last line with something else.
+fn close(code: Code<'_>, holder: NodeId, mut taken: Vec<Taken>, blocks: &mut Vec<Block>, aside: &mut Vec<NodeId>) {
+    let source = code.source;
+    let ends_line = |end: u32| {
+        let rest = source.text().get(end as usize..).unwrap_or("");
+        rest.lines().next().unwrap_or("").trim().is_empty()
+    };
+    let last_end = taken.last().map(|last| last.end);
+    if let Some(end) = last_end.filter(|end| !ends_line(*end)) {
+        let line = source.line(end);
+        let shared = taken.partition_point(|taken| source.line(taken.end) < line);
+        aside.extend(taken.drain(shared..).map(|taken| taken.line.node));
+    }
+    let (Some(first), Some(last)) = (taken.first(), taken.last()) else { return };
+    let span = Span::new(source.line_start(first.start), last.end);
+    let indent = source.slice(Span::new(span.start, first.start)).to_owned();
+    let line_end = line_end(code, last.end);
+    blocks.push(Block { holder, span, indent, line_end, lines: taken.into_iter().map(|taken| taken.line).collect() });
 }
 
 /// How the line ends that holds an offset.

@@ -1,21 +1,73 @@
-//! Imports: sorted, grouped, merged, and where it is certain dropped. What a language does with them is in its folder;
-//! here is what all share.
+//! Imports: pruned, merged, grouped and sorted, by what is known. What a language says of them is in its folder; here is what all share.
 
 mod block;
+mod order;
+mod prune;
+mod row;
+pub(crate) mod words;
 
-pub(crate) use block::{Block, blocks, Line};
-
-use vknot_style::Style;
-use vknot_syntax::{Source, Span};
+use vknot_style::{Key, Style};
+use vknot_style::choices::{ImportMerge, ImportNames};
+use vknot_syntax::{NodeId, Source, Span, Tree};
 
 use crate::edits::Edits;
+use crate::frames::found::effective_indentation;
+use crate::layout;
 use crate::lines::Lines;
-use crate::spec::Code;
-use crate::receipt::{LeftAlone, Note, Reason, Receipt};
+use crate::receipt::{Act, Fate, LeftAlone, Note, Reason, Receipt};
 use crate::reshape::Reshape;
+use crate::spec::Code;
+use crate::spec::imports::{Import, ImportSpec, Surroundings, Wants};
+
+use block::{Block, blocks};
+use order::Standing;
+use prune::Pruner;
+use row::{Entry, Rower};
+
+/// What is done to imports.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Acts {
+    /// They are sorted.
+    pub sort: bool,
+    /// They are put in groups.
+    pub group: bool,
+    /// Those from one place become one.
+    pub merge: bool,
+    /// Those that nothing needs go.
+    pub prune: bool,
+}
+
+impl Default for Acts {
+    fn default() -> Self {
+        Acts { sort: true, group: true, merge: true, prune: true }
+    }
+}
+
+/// What is wanted of imports.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Wanted {
+    /// What is done.
+    pub acts: Acts,
+}
+
+/// What there is to go by.
+pub(crate) struct Organizing<'a> {
+    pub code: Code<'a>,
+    pub spec: &'static ImportSpec,
+    pub style: &'a Style,
+    pub wanted: &'a Wanted,
+    pub wants: Wants,
+    pub around: &'a dyn Surroundings,
+}
 
 /// Puts the imports of a file in order. With `only`, those that the spans touch.
-pub fn organize(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
+pub fn organize(
+    code: Code<'_>,
+    style: &Style,
+    only: Option<&[Span]>,
+    wanted: &Wanted,
+    around: &dyn Surroundings,
+) -> Reshape {
     let Code { source, tree, .. } = code;
     let mut receipt = Receipt::default();
     if tree.gave_up() {
@@ -23,24 +75,41 @@ pub fn organize(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape
         return Reshape { receipt, ..Reshape::default() };
     }
     let Some(spec) = code.toolkit().imports else {
-        let text = format!("{} has no imports", tree.language().spec().title);
+        let text = format!("there are no rules for the imports of {} here", tree.language().spec().title);
         receipt.notes.push(Note { span: Span::new(0, 0), text });
         return Reshape { receipt, ..Reshape::default() };
     };
-    let mut reshape = (spec.organize)(code, style);
+    let organizing = Organizing { code, spec, style, wanted, wants: wants(style), around };
+    let mut reshape = organizing.run();
     if let Some(only) = only {
-        let before = reshape.edits.len();
-        let lines = Lines::of(source, only);
-        reshape.edits = reshape.edits.filtered(|span, new| may_change(source, &lines, span, new));
-        if reshape.edits.len() < before {
-            let touched: Vec<Span> = reshape.edits.iter().map(|(span, _)| span).collect();
-            reshape.receipt.removed.retain(|removed| {
-                touched.iter().any(|span| span.covers(Span::new(removed.offset, removed.offset)))
-            });
-        }
+        narrow(source, only, &mut reshape);
     }
     reshape.edits = reshape.edits.by_lines(source.text());
     reshape
+}
+
+fn wants(style: &Style) -> Wants {
+    let names = style.word(Key::ImportOwn).split([',', ' ']).filter(|name| !name.is_empty());
+    Wants {
+        own: names.map(str::to_owned).collect(),
+        documented: style.flag(Key::ImportDoc),
+        required: style.flag(Key::ImportRequire),
+        offered: style.word(Key::ImportOffer) == "prune",
+    }
+}
+
+/// Leaves only the edits that stay within the lines that are meant.
+fn narrow(source: &Source, only: &[Span], reshape: &mut Reshape) {
+    let before = reshape.edits.len();
+    let lines = Lines::of(source, only);
+    reshape.edits = reshape.edits.filtered(|span, new| may_change(source, &lines, span, new));
+    if reshape.edits.len() == before {
+        return;
+    }
+    let touched: Vec<Span> = reshape.edits.iter().map(|(span, _)| span).collect();
+    let is_touched = |offset: u32| touched.iter().any(|span| span.covers(Span::new(offset, offset)));
+    reshape.receipt.removed.retain(|removed| is_touched(removed.offset));
+    reshape.receipt.imports.retain(|fate| fate.act == Act::Kept || is_touched(fate.span.start));
 }
 
 /// Whether an edit takes out none but some lines.
@@ -52,4 +121,165 @@ fn may_change(source: &Source, lines: &Lines, span: Span, new: &str) -> bool {
         let (first, last) = source.line_range(span);
         span.is_empty() || lines.within(first, last)
     })
+}
+
+impl<'a> Organizing<'a> {
+    fn run(&self) -> Reshape {
+        let Code { source, tree, .. } = self.code;
+        let mut receipt = Receipt::default();
+        let (blocks, aside) = blocks(self.code, self.spec);
+        for node in aside {
+            let import = one_line(tree.text_of(source.text(), node));
+            let why = "stays as it is: it cannot be read, or shares its line with something else".to_owned();
+            receipt.imports.push(Fate { import, span: tree.node(node).span(), act: Act::Passed, why });
+        }
+        let mut rows: Vec<(Block, Vec<Entry>)> = blocks.into_iter().map(|block| self.entries(block)).collect();
+        let order = self.order(&rows);
+        let names = self.names(&rows);
+        let mut pruner = Pruner::new(self, &rows);
+        let mut rower = Rower::new(self, order, names, self.width(&rows));
+        let mut edits = Edits::default();
+        let mut rewritten = Vec::new();
+        for (block, entries) in &mut rows {
+            let entries = pruner.kept(block, std::mem::take(entries), &mut receipt);
+            match rower.text(block, entries, &mut receipt) {
+                Some(text) if text.text != source.slice(block.span) => {
+                    edits.push(block.span, &text.text);
+                    rewritten.push(text.rewritten);
+                }
+                Some(_) => {}
+                None => {
+                    edits.push(with_blank_lines(source, block.span), "");
+                    rewritten.push(Vec::new());
+                }
+            }
+        }
+        pruner.finish(&mut receipt, !edits.is_empty());
+        Reshape { edits: self.laid_out(edits, &rewritten), receipt, bom: None }
+    }
+
+    /// A block with its imports taken apart.
+    fn entries(&self, block: Block) -> (Block, Vec<Entry>) {
+        let text = self.code.source.text();
+        let entry = |line: &block::Line| Entry {
+            import: (self.spec.read)(self.code, line.node).map(|import| self.held(import)),
+            written: self.code.tree.text_of(text, line.node).to_owned(),
+            line: line.clone(),
+        };
+        let entries = block.lines.iter().map(entry).collect();
+        (block, entries)
+    }
+
+    /// An import that nothing passes where it does not count as one.
+    fn held(&self, import: Import) -> Import {
+        let counts = !import.head.ends_with(" =") || import.head.starts_with("import") || self.wants.required;
+        Import { barrier: import.barrier || !counts, ..import }
+    }
+
+    /// What stands between two imports that nothing passes, one row each; for the order that the file shows.
+    fn order(&self, blocks: &[(Block, Vec<Entry>)]) -> order::Order {
+        let mut rows: Vec<Vec<Standing>> = Vec::new();
+        for (_, entries) in blocks {
+            let mut row = Vec::new();
+            let mut group = 0;
+            for entry in entries {
+                group += usize::from(entry.line.blank > 0);
+                match &entry.import {
+                    Some(import) if !import.barrier => row.push(self.standing(import, group, entry.line.blank > 0)),
+                    _ => rows.push(std::mem::take(&mut row)),
+                }
+            }
+            rows.push(row);
+        }
+        rows.retain(|row| !row.is_empty());
+        order::order(self.spec, self.style, &rows)
+    }
+
+    fn standing(&self, import: &Import, group: usize, apart: bool) -> Standing {
+        Standing::of(self.spec, import, self.around, &self.wants.own, group, apart)
+    }
+
+    /// Whether names inside imports are sorted, and whether by letters alone.
+    fn names(&self, blocks: &[(Block, Vec<Entry>)]) -> Option<bool> {
+        let imports = || blocks.iter().flat_map(|(_, entries)| entries).filter_map(|entry| entry.import.as_ref());
+        let keys = |letters: bool| {
+            imports().map(move |import| {
+                let key = |name| (self.spec.name_key)(name);
+                let keys = import.names.iter().map(key);
+                keys.map(|key| if letters { key.to_lowercase() } else { key }).collect::<Vec<String>>()
+            })
+        };
+        let faults = |letters: bool| {
+            keys(letters).map(|keys| keys.windows(2).filter(|pair| pair[0] > pair[1]).count()).sum::<usize>()
+        };
+        let pairs: usize = imports().map(|import| import.names.len().saturating_sub(1)).sum();
+        let (exact, letters) = (faults(false), faults(true));
+        let by_letters = if self.spec.cased { letters < exact } else { letters <= exact };
+        let sorted = exact.min(letters) * 5 <= pairs;
+        match self.style.choice() {
+            ImportNames::Keep => None,
+            ImportNames::Sort => Some(by_letters),
+            ImportNames::AsFound => sorted.then_some(by_letters),
+        }
+    }
+
+    fn merge(&self) -> ImportMerge {
+        if self.wanted.acts.merge { self.style.choice() } else { ImportMerge::Keep }
+    }
+
+    /// The edits with the imports that were rewritten laid out as a layout would. Those are given by edit, inside its text.
+    fn laid_out(&self, edits: Edits, rewritten: &[Vec<Span>]) -> Edits {
+        let code = self.code;
+        let starts: Vec<u32> = edits.new_spans().map(|span| span.start).collect();
+        let moved = starts.iter().zip(rewritten).flat_map(|(start, spans)| {
+            spans.iter().map(move |span| Span::new(span.start + start, span.end + start))
+        });
+        let spans: Vec<Span> = moved.collect();
+        if spans.is_empty() || code.toolkit().layout.is_none() {
+            return edits;
+        }
+        let text = code.source.text();
+        let source = Source::from_text(code.source.path(), edits.apply(text));
+        let tree = Tree::read(&source, code.tree.language());
+        edits.then(text, &layout::inside(code.other(&source, &tree), self.style, &spans))
+    }
+
+    /// Columns of a line, for what is written without a layout: as set, else as many as all imports of the file keep to.
+    fn width(&self, blocks: &[(Block, Vec<Entry>)]) -> usize {
+        const USUAL: [usize; 4] = [79, 88, 100, 120];
+        if let Some(width) = self.style.number(Key::MaxLineLength) {
+            return width as usize;
+        }
+        if self.style.word(Key::MaxLineLength) == "off" {
+            return usize::MAX;
+        }
+        let lines = blocks.iter().flat_map(|(block, _)| self.code.source.slice(block.span).lines());
+        let longest = lines.map(|line| line.chars().count()).max().unwrap_or(0);
+        USUAL.into_iter().find(|width| longest <= *width).unwrap_or(100)
+    }
+
+    /// One level of indentation.
+    fn level(&self) -> String {
+        let indentation = effective_indentation(self.code, self.style);
+        if indentation.tabs { "\t".to_owned() } else { " ".repeat(indentation.size as usize) }
+    }
+}
+
+/// The span with the rest of its last line and the blank lines behind it.
+fn with_blank_lines(source: &Source, span: Span) -> Span {
+    let behind = Span::new(span.end, source.span().end);
+    let text = source.slice(behind);
+    let blank = text.len() - text.trim_start().len();
+    let end = text[..blank].rfind('\n').map_or(span.end, |at| span.end + at as u32 + 1);
+    Span::new(span.start, end)
+}
+
+/// A text with every run of white space as one space.
+fn one_line(text: &str) -> String {
+    text.split_whitespace().collect::<Vec<_>>().join(" ")
+}
+
+/// The nodes of a file that are imports, in order.
+pub(crate) fn imports_of(code: Code<'_>, spec: &ImportSpec) -> Vec<NodeId> {
+    (0..code.tree.nodes().len() as u32).map(NodeId).filter(|id| (spec.is_import)(code, *id)).collect()
 }

@@ -1,10 +1,11 @@
 //! The vocabulary in which a language's folder speaks, and its tables made ready for use.
 
 pub(crate) mod forms;
+pub(crate) mod imports;
 pub(crate) mod indent;
 pub(crate) mod layout;
 pub(crate) mod looks;
 mod toolkit;
 
 pub use toolkit::Code;
-pub(crate) use toolkit::{ImportSpec, Toolkit, ToolSpec};
+pub(crate) use toolkit::{Toolkit, ToolSpec};

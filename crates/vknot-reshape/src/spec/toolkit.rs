@@ -1,21 +1,12 @@
 //! What a language's folder gives, and its tables by number of kind.
 
-use vknot_style::{LanguageStyle, Style};
-use vknot_syntax::{Embedded, Field, Kind, Language, NodeId, Role, Source, Tree};
+use vknot_style::LanguageStyle;
+use vknot_syntax::{Embedded, Field, Kind, Language, Role, Source, Tree};
 
-use crate::reshape::Reshape;
-
+use super::imports::ImportSpec;
 use super::indent::{IndentSpec, IndentTable};
 use super::layout::{LayoutSpec, LayoutTable};
 use super::looks::{Construct, LookSpec};
-
-/// What a language's folder gives for imports.
-pub(crate) struct ImportSpec {
-    /// Puts the imports of a file in order.
-    pub organize: fn(Code<'_>, &Style) -> Reshape,
-    /// Everything that one import node brings in, each in a form that does not depend on layout, order or merging.
-    pub leaves: fn(Code<'_>, NodeId) -> Vec<String>,
-}
 
 /// What a language's folder gives.
 pub(crate) struct ToolSpec {

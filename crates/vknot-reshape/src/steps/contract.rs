@@ -86,7 +86,8 @@ impl Contract {
         tokens: Tokens::Imports,
         comments: Comments { reindented: false, travel: true },
         shape: Shape::Receipt,
-        levels: true,
+        // Imports change lines; what they are in is told by the tree.
+        levels: false,
         keeps: true,
     };
 

@@ -1,9 +1,10 @@
 //! What a file imports, and what belongs to its imports.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
 
-use vknot_syntax::{NodeId, Role};
+use vknot_syntax::NodeId;
 
+use crate::imports::words::tokens_of;
 use crate::items::{Item, Sequence};
 use crate::receipt::Receipt;
 use crate::spec::Code;
@@ -62,69 +63,90 @@ impl Extents {
 /// The imports of a text.
 pub(super) struct Imports<'a> {
     code: Code<'a>,
-    items: Vec<Item>,
+    items: Vec<Imported>,
+}
+
+/// One import of a text.
+struct Imported {
+    item: Item,
+    /// How many that nothing may pass stand in front of it.
+    barriers: u32,
+    leaves: Vec<String>,
 }
 
 impl<'a> Imports<'a> {
     /// All imports, each with what belongs to it.
     pub fn of(code: Code<'a>) -> Imports<'a> {
         let tree = code.tree;
-        let is_import = |id: &NodeId| tree.role(*id) == Role::Import;
-        let mut holders: Vec<NodeId> =
-            (0..tree.nodes().len() as u32).map(NodeId).filter(is_import).map(|id| tree.node(id).parent).collect();
+        let Some(spec) = code.toolkit().imports else { return Imports { code, items: Vec::new() } };
+        let is_import = |id: NodeId| (spec.is_import)(code, id);
+        let ids = (0..tree.nodes().len() as u32).map(NodeId).filter(|id| is_import(*id));
+        let mut holders: Vec<NodeId> = ids.map(|id| tree.node(id).parent).collect();
         holders.sort_unstable();
         holders.dedup();
         let items = holders.into_iter().flat_map(|holder| Sequence::of(code, holder).items);
-        Imports { code, items: items.filter(|item| is_import(&item.node)).collect() }
+        let mut items: Vec<Item> = items.filter(|item| is_import(item.node)).collect();
+        items.sort_by_key(|item| tree.node(item.node).first_token);
+        let mut barriers = 0;
+        let imported = |item: Item| {
+            let import = (spec.read)(code, item.node);
+            let before = barriers;
+            barriers += u32::from(import.as_ref().is_none_or(|import| import.barrier));
+            let written = || vec![tokens_of(code, item.node).collect::<Vec<_>>().join(" ")];
+            let leaves = import.filter(|import| !import.names.is_empty()).map_or_else(written, |import| {
+                import.names.iter().map(|name| (spec.leaf)(&import, name)).collect()
+            });
+            Imported { item, barriers: before, leaves }
+        };
+        Imports { code, items: items.into_iter().map(imported).collect() }
     }
 
     /// The tokens of the imports and of what goes with them.
     pub fn extents(&self) -> Extents {
         let node = |id: NodeId| self.code.tree.node(id);
-        let run = |item: &Item| (node(item.first()).first_token, node(item.last()).token_end);
+        let run = |import: &Imported| (node(import.item.first()).first_token, node(import.item.last()).token_end);
         Extents::of(self.items.iter().map(run).collect())
     }
 
-    /// What each import brings in.
-    fn leaves(&self, item: &Item) -> Vec<String> {
-        self.code.toolkit().imports.map_or_else(Vec::new, |spec| (spec.leaves)(self.code, item.node))
-    }
-
-    fn first_token(&self, item: &Item) -> u32 {
-        self.code.tree.node(item.node).first_token
+    fn first_token(&self, import: &Imported) -> u32 {
+        self.code.tree.node(import.item.node).first_token
     }
 
     /// The comments and annotations that go with an import, whatever the white space in them.
-    fn dress(&self, item: &Item) -> Vec<String> {
+    fn dress(&self, import: &Imported) -> Vec<String> {
         let Code { source, tree, .. } = self.code;
-        let text = |id: &NodeId| {
-            let node = tree.node(*id);
-            let tokens = tree.tokens().get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
+        let lines = |first: u32, end: u32| {
+            let tokens = tree.tokens().get(first as usize..end as usize).unwrap_or_default();
             let lines = tokens.iter().flat_map(|token| source.slice(token.span()).lines().map(str::trim));
             lines.collect::<Vec<_>>().join("\n")
         };
-        item.leads.iter().chain(&item.trails).map(text).collect()
+        let text = |id: &NodeId| lines(tree.node(*id).first_token, tree.node(*id).token_end);
+        let item = &import.item;
+        let node = tree.node(item.node);
+        let inside = (node.first_token..node.token_end).filter(|token| tree.is_comment(*token));
+        item.leads.iter().chain(&item.trails).map(text).chain(inside.map(|token| lines(token, token + 1))).collect()
     }
 }
 
-/// What is counted: something that is imported, or a comment of an import, between which tokens that are no imports.
-type Counts = BTreeMap<(u32, bool, String), i64>;
+/// Where something is imported: between which tokens that are no imports, and which imports that nothing passes.
+type Where = (u32, u32);
 
-/// Compares what two texts import: the same, less what the receipt says was taken out, and nothing has passed a token that belongs to no
-/// import. Comments are with the import they were with.
+/// What is counted: something that is imported, or a comment of an import.
+type Counts = BTreeMap<(Where, bool, String), i64>;
+
+/// Compares what two texts import: the same, less what the receipt says was taken out and with what it says was put in, and nothing has
+/// passed a token that belongs to no import, or an import that nothing may pass. Comments are with the import they were with.
 pub(super) fn same_imports(old: &Imports<'_>, new: &Imports<'_>, receipt: &Receipt) -> Result<(), Refusal> {
     let mut counts = Counts::new();
-    count(old, 1, &mut counts);
+    let mut places = count(old, 1, &mut counts);
     count(new, -1, &mut counts);
     let extents = old.extents();
     for removed in receipt.removed.iter().filter(|removed| extents.holds(removed.token)) {
-        let import = old.items.iter().find(|item| old.first_token(item) == removed.token);
-        let known = import.is_some_and(|import| old.leaves(import).contains(&removed.text));
-        if !known {
-            return Err(Refusal::at(removed.offset, Difference::Receipt { text: shortened(&removed.text) }));
-        }
-        let key = (extents.outside_before(removed.token), false, removed.text.clone());
-        *counts.entry(key).or_default() -= 1;
+        let unknown = || Refusal::at(removed.offset, Difference::Receipt { text: shortened(&removed.text) });
+        let (place, left) = places.get_mut(&removed.token).ok_or_else(unknown)?;
+        let at = left.iter().position(|leaf| *leaf == removed.text).ok_or_else(unknown)?;
+        left.swap_remove(at);
+        *counts.entry((*place, false, removed.text.clone())).or_default() -= 1;
     }
     match counts.into_iter().find(|(_, count)| *count != 0) {
         None => Ok(()),
@@ -133,20 +155,24 @@ pub(super) fn same_imports(old: &Imports<'_>, new: &Imports<'_>, receipt: &Recei
     }
 }
 
-fn count(imports: &Imports<'_>, by: i64, counts: &mut Counts) {
+/// Counts what is imported; gives for the first token of each import where it is, and what it brings in.
+fn count(imports: &Imports<'_>, by: i64, counts: &mut Counts) -> HashMap<u32, (Where, Vec<String>)> {
     let extents = imports.extents();
-    for item in &imports.items {
-        let before = extents.outside_before(imports.first_token(item));
-        let leaves = imports.leaves(item);
-        let mut owner = leaves.clone();
+    let mut places = HashMap::new();
+    for import in &imports.items {
+        let token = imports.first_token(import);
+        let place = (extents.outside_before(token), import.barriers);
+        let mut owner = import.leaves.clone();
         owner.sort_unstable();
         owner.dedup();
-        for comment in imports.dress(item) {
+        for comment in imports.dress(import) {
             let owned = format!("{comment}\n{}", owner.join("\n"));
-            *counts.entry((before, true, owned)).or_default() += by;
+            *counts.entry((place, true, owned)).or_default() += by;
         }
-        for leaf in leaves {
-            *counts.entry((before, false, leaf)).or_default() += by;
+        for leaf in &import.leaves {
+            *counts.entry((place, false, leaf.clone())).or_default() += by;
         }
+        places.insert(token, (place, import.leaves.clone()));
     }
+    places
 }

@@ -10,6 +10,8 @@ use crate::regions::{self, RegionError};
 use crate::registry::capabilities;
 use crate::reshape::Reshape;
 use crate::{imports, layout};
+use crate::imports::Wanted;
+use crate::spec::imports::{Alone, Surroundings};
 use super::conflicts::Conflicts;
 use super::contract::Contract;
 use super::document::Document;
@@ -28,10 +30,12 @@ pub enum Wish {
     Convert(Target),
     /// For `region add`: the region's name.
     Name(String),
+    /// For `imports`: what is done.
+    Imports(Wanted),
 }
 
 /// What is asked of a step.
-#[derive(Clone, Debug, Default)]
+#[derive(Clone, Default)]
 pub struct Request<'r> {
     /// The parts of the file that are meant; `None` for the whole.
     pub only: Option<&'r [Span]>,
@@ -39,6 +43,8 @@ pub struct Request<'r> {
     pub wish: Wish,
     /// Whether files that say that a program wrote them are taken, too.
     pub generated: bool,
+    /// What is known around the file; `None` where it is alone.
+    pub around: Option<&'r dyn Surroundings>,
 }
 
 /// Why a step cannot do what is asked.
@@ -79,6 +85,8 @@ pub struct Step {
     pub contract: Contract,
     /// Whether doing it again on its result finds nothing to do.
     pub settles: bool,
+    /// Whether what it does depends on other files, too.
+    pub looks_around: bool,
     reshape: fn(&Document, &Request<'_>) -> Result<Reshape, StepError>,
 }
 
@@ -149,6 +157,7 @@ pub static STEPS: &[Step] = &[
         concerns: every,
         contract: Contract::INDENTATION,
         settles: true,
+        looks_around: false,
         reshape: |document, request| match request.wish {
             Wish::Convert(target) => Ok(indent::convert(document.code(), document.style(), request.only, target)),
             _ => Err(StepError::Missing("say what white space is to become: tabs or spaces")),
@@ -163,6 +172,7 @@ pub static STEPS: &[Step] = &[
         concerns: every,
         contract: Contract::LAYOUT,
         settles: true,
+        looks_around: false,
         reshape: |document, request| Ok(layout::format(document.code(), document.style(), request.only)),
     },
     Step {
@@ -171,10 +181,21 @@ pub static STEPS: &[Step] = &[
         unknown: "imports are",
         finding: "Imports are not in order, or not needed",
         covers: |language| capabilities(language).imports,
-        concerns: |language| (0..language.kind_count() as u16).any(|kind| language.role(Kind(kind)) == Role::Import),
+        concerns: |language| {
+            capabilities(language).imports
+                || (0..language.kind_count() as u16).any(|kind| language.role(Kind(kind)) == Role::Import)
+        },
         contract: Contract::IMPORTS,
         settles: true,
-        reshape: |document, request| Ok(imports::organize(document.code(), document.style(), request.only)),
+        looks_around: true,
+        reshape: |document, request| {
+            let wanted = match &request.wish {
+                Wish::Imports(wanted) => wanted.clone(),
+                _ => Wanted::default(),
+            };
+            let around = request.around.unwrap_or(&Alone);
+            Ok(imports::organize(document.code(), document.style(), request.only, &wanted, around))
+        },
     },
     Step {
         name: "indent",
@@ -185,6 +206,7 @@ pub static STEPS: &[Step] = &[
         concerns: every,
         contract: Contract::INDENTATION,
         settles: true,
+        looks_around: false,
         reshape: |document, request| Ok(indent::set(document.code(), document.style(), request.only)),
     },
     Step {
@@ -196,6 +218,7 @@ pub static STEPS: &[Step] = &[
         concerns: every,
         contract: Contract::MARKERS,
         settles: false,
+        looks_around: false,
         reshape: |document, request| {
             let span = whole(request).ok_or(StepError::Missing("name the lines: FILE:LINE-LINE or FILE@NAME"))?;
             let Wish::Name(name) = &request.wish else { return Err(StepError::Missing("name the region")) };
@@ -211,6 +234,7 @@ pub static STEPS: &[Step] = &[
         concerns: every,
         contract: Contract::MARKERS,
         settles: false,
+        looks_around: false,
         reshape: |document, request| {
             let span = whole(request).ok_or(StepError::Missing("name the region: FILE@NAME, or a line of it"))?;
             let found = looks::regions(document.code(), document.marks()).regions;
@@ -229,6 +253,7 @@ pub static STEPS: &[Step] = &[
         concerns: every,
         contract: Contract::SHIFT,
         settles: false,
+        looks_around: false,
         reshape: |document, request| match request.wish {
             Wish::Shift(by) => Ok(indent::shift(document.code(), document.style(), request.only, by)?),
             _ => Err(StepError::Missing("say by how many levels, and where to")),

@@ -15,7 +15,7 @@ pub fn sampled(sample: &Sample, set: &[Override]) -> Result<Document, StepError>
     let along: Vec<Override> = sample.along.iter().filter_map(|set| set.parse().ok()).collect();
     let style = Style::with(style_of(language), &along).overridden(set);
     let mut document = Document::new(Source::from_text("sample", sample.text), language, style);
-    for step in ["format", "indent"].into_iter().filter_map(Step::named).filter(|step| (step.covers)(language)) {
+    for step in ["imports", "format", "indent"].into_iter().filter_map(Step::named).filter(|step| (step.covers)(language)) {
         document = step.run(&document, &Request::default())?.into_document();
     }
     Ok(document)
@@ -47,8 +47,10 @@ fn shown_values(setting: &Setting) -> Vec<String> {
         (Key::IndentSize, _) => words(&["2", "4"]),
         (Key::TabWidth, _) => words(&["2", "8"]),
         (Key::BlankMost, _) => words(&["0", "1", "3"]),
+        (Key::ImportGroups, _) => words(&["as-found", "other, standard", "written"]),
+        (Key::ImportOwn, _) => words(&["", "tide"]),
         (_, Values::Number(..)) => setting.choices(),
         (_, Values::Words(choices)) => words(choices),
-        (_, Values::Pairs(..)) => Vec::new(),
+        (_, Values::Pairs(..) | Values::Names(_)) => Vec::new(),
     }
 }

@@ -1,5 +1,8 @@
 //! `imports`: sort, group and merge imports, and drop the dead ones.
 
+use std::path::PathBuf;
+
+use vknot_reshape::{Acts, Wanted};
 use vknot_reshape::steps::Wish;
 
 use crate::files::workspace::Workspace;
@@ -10,14 +13,40 @@ use super::reshape;
 
 /// Sort, group and merge imports, and drop what is not needed
 ///
-/// Java: unused and needless imports go; those named in doc comments count as used, and wildcards stay. Rust: `use`
-/// trees are sorted and merged, never dropped.
+/// Only what is known is done: an import goes if nothing in the file names what it brings in, as far as that can be told; what stays though
+/// nothing is known to need it is named with what was not known. Order is as set, else as the file shows it, else as usual in its language.
+/// Nothing passes an import that only runs something. Rust: `use` trees are sorted and merged, and nothing but repetitions is dropped.
 #[derive(clap::Args)]
 pub struct Arguments {
+    /// Only some of what is done
+    #[arg(long, value_enum, value_name = "ACT", value_delimiter = ',')]
+    only: Vec<Act>,
+    /// Say of each import what became of it, and why
+    #[arg(long)]
+    explain: bool,
     #[command(flatten)]
     reshape: ReshapeArguments,
 }
 
+/// What can be done to imports.
+#[derive(Clone, Copy, PartialEq, Eq, clap::ValueEnum)]
+enum Act {
+    /// Sort them, by what they import
+    Sort,
+    /// Put them in groups
+    Group,
+    /// Make one of those that import from the same place
+    Merge,
+    /// Drop those that nothing needs
+    Prune,
+}
+
 pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
-    reshape::run(&arguments.reshape, &Job::new("imports", "imports", Wish::Nothing)?, workspace)
+    let does = |act: Act| arguments.only.is_empty() || arguments.only.contains(&act);
+    let acts =
+        Acts { sort: does(Act::Sort), group: does(Act::Group), merge: does(Act::Merge), prune: does(Act::Prune) };
+    workspace.name_folders(arguments.reshape.places.iter().map(PathBuf::from));
+    let wish = Wish::Imports(Wanted { acts });
+    let job = Job { explains: arguments.explain, ..Job::new("imports", "imports", wish)? };
+    reshape::run(&arguments.reshape, &job, workspace)
 }

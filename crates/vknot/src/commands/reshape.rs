@@ -262,6 +262,7 @@ impl<'r> Run<'r> {
         }
         if !generated || worked.named {
             self.receipts.extend(receipt::remarks(&worked.input.shown, source, receipt));
+            self.receipts.extend(receipt::imports(&worked.input.shown, source, receipt, self.job.explains));
         }
         let mut out = output::stdout();
         match self.form {

@@ -7,6 +7,7 @@ use vknot_reshape::steps::{Proven, Request, StepError, Wish};
 use vknot_syntax::{Source, Span};
 
 use crate::arguments::{ReshapeArguments, ReshapeOutput};
+use crate::files::around::Around;
 use crate::files::cache::Cache;
 use crate::files::changed::narrowed;
 use crate::files::input::{Input, STDIN};
@@ -120,6 +121,7 @@ pub fn work(
     let whole = only.is_none()
         && !arguments.generated
         && job.wish == Wish::Nothing
+        && !job.step.looks_around
         && says_nothing_of_clean_files(arguments, target);
     let record = whole
         .then(|| cache.record(&bytes(input.source()), job.step.name, language.name(), &style))
@@ -128,8 +130,10 @@ pub fn work(
         return Ok(worked(input, Made::Remembered, target));
     }
     let document = input.document.clone().with_style(style);
+    let around = Around::of(workspace, input.source().path(), language);
+    let request = Request { only, wish: job.wish.clone(), generated: arguments.generated, around: Some(&around) };
     let proven = job.step
-        .run(&document, &Request { only, wish: job.wish.clone(), generated: arguments.generated })
+        .run(&document, &request)
         .map_err(|error| problem_of(&input, error))?;
     let receipt = proven.receipt();
     let quiet = proven.is_empty() && receipt.left_alone.is_empty() && receipt.notes.is_empty();

@@ -36,10 +36,8 @@ pub struct Cache {
 impl Cache {
     /// The memory in the user's cache folder; one that forgets everything if there is none, or it is not `wanted`.
     pub fn open(wanted: bool) -> Cache {
-        let absolute = |name| std::env::var_os(name).map(PathBuf::from).filter(|path: &PathBuf| path.is_absolute());
-        let folder = absolute("XDG_CACHE_HOME").or_else(|| Some(absolute("HOME")?.join(".cache")));
         Cache {
-            folder: folder.filter(|_| wanted).map(|folder| folder.join("vknot").join(FOLDER)),
+            folder: folder().filter(|_| wanted).map(|folder| folder.join(FOLDER)),
             program: program(),
             known: Mutex::default(),
             found: Mutex::default(),
@@ -99,6 +97,13 @@ impl Cache {
         let bytes = self.path(shard).and_then(|path| std::fs::read(path).ok()).unwrap_or_default();
         bytes.as_chunks::<16>().0.iter().copied().collect()
     }
+}
+
+/// Where the program keeps what it can find out again.
+pub fn folder() -> Option<PathBuf> {
+    let absolute = |name| std::env::var_os(name).map(PathBuf::from).filter(|path: &PathBuf| path.is_absolute());
+    let folder = absolute("XDG_CACHE_HOME").or_else(|| Some(absolute("HOME")?.join(".cache")));
+    folder.map(|folder| folder.join("vknot"))
 }
 
 /// Drops the older half of a file of records that is too long. A run beside this one may lose what it adds meanwhile.

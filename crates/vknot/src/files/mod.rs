@@ -1,5 +1,6 @@
 //! Files: finding, reading, styling, writing and taking back.
 
+pub mod around;
 pub mod cache;
 pub mod changed;
 pub mod git;

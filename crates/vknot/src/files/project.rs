@@ -26,8 +26,13 @@ pub struct Home {
 impl Home {
     /// The nearest folder upwards that is marked as a root, else the folder itself.
     pub fn root_of(folder: &Path) -> PathBuf {
+        Self::marked_above(folder).unwrap_or_else(|| folder.to_path_buf())
+    }
+
+    /// The nearest folder upwards that is marked as a root.
+    pub fn marked_above(folder: &Path) -> Option<PathBuf> {
         let marked = |folder: &&Path| ROOT_MARKS.iter().any(|mark| folder.join(mark).exists());
-        folder.ancestors().find(marked).unwrap_or(folder).to_path_buf()
+        folder.ancestors().find(marked).map(Path::to_path_buf)
     }
 
     /// Reads what a root holds.

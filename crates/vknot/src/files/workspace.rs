@@ -12,6 +12,7 @@ use vknot_syntax::{Language, Source};
 use crate::arguments::InputArguments;
 use crate::problem::Problem;
 use super::input::{Input, STDIN, Text, text_in, text_of};
+use super::around::Neighbours;
 use super::project::Home;
 use super::styles::Styles;
 
@@ -23,6 +24,9 @@ pub struct Workspace {
     /// For each folder the root of its project.
     roots: Mutex<HashMap<PathBuf, PathBuf>>,
     problems: Mutex<Vec<Problem>>,
+    /// Folders that were named, which pass for projects where nothing marks one.
+    named: Mutex<Vec<PathBuf>>,
+    neighbours: Mutex<HashMap<(PathBuf, &'static str), Arc<Neighbours>>>,
 }
 
 impl Workspace {
@@ -31,6 +35,30 @@ impl Workspace {
         self.styles.refresh();
         self.homes.lock().unwrap_or_else(PoisonError::into_inner).clear();
         self.roots.lock().unwrap_or_else(PoisonError::into_inner).clear();
+        self.neighbours.lock().unwrap_or_else(PoisonError::into_inner).clear();
+    }
+
+    /// Folders that were named pass for projects where nothing marks one.
+    pub fn name_folders(&self, folders: impl IntoIterator<Item = PathBuf>) {
+        let folders = folders.into_iter().filter_map(|folder| std::path::absolute(folder).ok());
+        self.named.lock().unwrap_or_else(PoisonError::into_inner).extend(folders.filter(|folder| folder.is_dir()));
+    }
+
+    /// The root of the project that a folder is in: what is marked as one, else what was named, else the current folder, else itself.
+    pub fn root_around(&self, folder: &Path) -> PathBuf {
+        if let Some(marked) = Home::marked_above(folder) {
+            return marked;
+        }
+        let named = self.named.lock().unwrap_or_else(PoisonError::into_inner);
+        let above = named.iter().filter(|named| folder.starts_with(named)).min_by_key(|named| named.as_os_str().len());
+        let here = || std::env::current_dir().ok().filter(|here| folder.starts_with(here));
+        above.cloned().or_else(here).unwrap_or_else(|| folder.to_path_buf())
+    }
+
+    /// What is known of the files of a language in a project.
+    pub fn neighbours(&self, root: &Path, language: &'static Language) -> Arc<Neighbours> {
+        let mut neighbours = self.neighbours.lock().unwrap_or_else(PoisonError::into_inner);
+        Arc::clone(neighbours.entry((root.to_path_buf(), language.name())).or_default())
     }
 
     /// The project of a file or folder. Without a mark anywhere, its folder is the root.

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use serde::Serialize;
-use vknot_reshape::{Edits, Reason, Receipt, TokenChange};
+use vknot_reshape::{Act, Edits, Fate, Reason, Receipt, TokenChange};
 use vknot_reshape::Decided;
 use vknot_syntax::{Source, Span};
 
@@ -100,8 +100,19 @@ pub struct ReceiptJson {
     tokens_removed: Vec<TokenJson>,
     left_alone: Vec<LeftAloneJson>,
     notes: Vec<NoteJson>,
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    imports: Vec<FateJson>,
     #[serde(skip_serializing_if = "Option::is_none")]
     indentation: Option<IndentationJson>,
+}
+
+/// What became of something that is imported.
+#[derive(Serialize)]
+struct FateJson {
+    import: String,
+    act: &'static str,
+    why: String,
+    span: SpanJson,
 }
 
 /// What levels are made of.
@@ -114,6 +125,20 @@ struct IndentationJson {
     decided_by: &'static str,
     /// Settings that the file shows by its lines.
     found: BTreeMap<&'static str, String>,
+}
+
+impl FateJson {
+    fn of(source: &Source, fate: &Fate) -> Self {
+        let act = match fate.act {
+            Act::Added => "added",
+            Act::Removed => "removed",
+            Act::Kept => "kept",
+            Act::Merged => "merged",
+            Act::Moved => "moved",
+            Act::Passed => "passed",
+        };
+        Self { import: fate.import.clone(), act, why: fate.why.clone(), span: SpanJson::of(source, fate.span) }
+    }
 }
 
 impl ReceiptJson {
@@ -150,6 +175,7 @@ impl ReceiptJson {
                 .iter()
                 .map(|note| NoteJson { span: SpanJson::of(source, note.span), text: note.text.clone() })
                 .collect(),
+            imports: receipt.imports.iter().map(|fate| FateJson::of(source, fate)).collect(),
             indentation: receipt.indentation.map(|(indentation, decided)| IndentationJson {
                 tabs: indentation.tabs,
                 size: indentation.size,

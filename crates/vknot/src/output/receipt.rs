@@ -1,7 +1,7 @@
 //! Receipts for people.
 
 use vknot_reshape::Decided;
-use vknot_reshape::{Reason, Receipt, TokenChange};
+use vknot_reshape::{Act, Fate, Reason, Receipt, TokenChange};
 use vknot_style::Indentation;
 use vknot_syntax::Source;
 
@@ -13,8 +13,12 @@ pub fn summary(shown: &str, receipt: &Receipt, changed: (usize, usize)) -> Optio
     if changed != (0, 0) {
         summary.push(format!("{} in place of {}", count(changed.1, "line"), changed.0));
     }
+    // Imports are named on lines of their own, with the reason.
+    let imports = receipt.imports.iter().any(|fate| matches!(fate.act, Act::Added | Act::Removed));
     for (changes, word) in [(&receipt.added, "added"), (&receipt.removed, "removed")] {
-        if !changes.is_empty() {
+        if imports && !changes.is_empty() {
+            summary.push(format!("{word} {}", count(changes.len(), "import")));
+        } else if !changes.is_empty() {
             summary.push(format!("{word} {}", by_text(changes)));
         }
     }
@@ -72,6 +76,30 @@ pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
         lines.push(format!("{FAINT}{shown}:{}: {}{FAINT:#}", at(note.span.start), note.text));
     }
     lines
+}
+
+/// What became of imports, and why: what came and went, and what stays though it may not be needed; all, if that is asked for.
+pub fn imports(shown: &str, source: &Source, receipt: &Receipt, all: bool) -> Vec<String> {
+    let told = |fate: &&Fate| all || !matches!(fate.act, Act::Merged | Act::Moved);
+    let mut fates: Vec<&Fate> = receipt.imports.iter().filter(told).collect();
+    fates.sort_by_key(|fate| (fate.act, fate.span.start));
+    let line = |fate: &Fate| {
+        let at = source.line_column(fate.span.start);
+        let word = match fate.act {
+            Act::Added => "added",
+            Act::Removed => "removed",
+            Act::Kept => "kept",
+            Act::Merged => "merged",
+            Act::Moved => "moved",
+            Act::Passed => "passed over",
+        };
+        let place = format!("{shown}:{}:{}", at.line, at.column);
+        match fate.act {
+            Act::Kept | Act::Passed => format!("{FAINT}{place}: {word} `{}`: {}{FAINT:#}", fate.import, fate.why),
+            _ => format!("{place}: {NAME}{word}{NAME:#} `{}`: {}", fate.import, fate.why),
+        }
+    };
+    fates.into_iter().map(line).collect()
 }
 
 /// `3 × {, 3 × }`, or the texts themselves when they are few.

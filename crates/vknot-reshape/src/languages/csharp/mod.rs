@@ -1,5 +1,7 @@
 //! C#.
 
+mod facts;
+mod imports;
 mod layout;
 
 use vknot_style::{Key, LanguageStyle};
@@ -14,7 +16,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
     indent: &INDENTED,
-    imports: None,
+    imports: Some(&imports::IMPORTS),
     style: &STYLE,
 };
 
@@ -54,6 +56,12 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::WrapConditional,
         Key::WrapOperand,
         Key::WrapOperator,
+        Key::ImportBlank,
+        Key::ImportCase,
+        Key::ImportDoc,
+        Key::ImportGroups,
+        Key::ImportOwn,
+        Key::ImportStatic,
         Key::IndentSize,
         Key::IndentStyle,
         Key::TabWidth,

@@ -1,5 +1,6 @@
 //! Go.
 
+mod imports;
 mod layout;
 
 use vknot_style::{Key, LanguageStyle};
@@ -14,7 +15,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
     indent: &INDENTED,
-    imports: None,
+    imports: Some(&imports::IMPORTS),
     style: &STYLE,
 };
 
@@ -39,6 +40,10 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BlankMost,
         Key::BreakBlock,
         Key::BreakKeep,
+        Key::ImportBlank,
+        Key::ImportCase,
+        Key::ImportGroups,
+        Key::ImportOwn,
         Key::IndentSize,
         Key::IndentStyle,
         Key::TabWidth,

@@ -1,237 +1,189 @@
-//! Java's imports: sorted in groups; duplicates, needless and unused ones dropped.
+//! Java's imports: one each, with wildcards, static ones, and modules.
 
-use std::collections::HashSet;
+use vknot_syntax::{NodeId, Role};
 
-use vknot_style::Style;
-use vknot_syntax::{NodeId, Role, Source, Span};
+use crate::imports::words::{has_comment, is_name, outside_imports, tokens_of, words};
+use crate::spec::Code;
+use crate::spec::imports::{
+    Declared, Evidence, Form, Home, Import, ImportSpec, Name, Room, Surroundings, Uses, Verdict, Wants,
+};
+use super::facts;
+use super::missing;
 
-use crate::spec::{Code, ImportSpec};
-use crate::edits::Edits;
-use crate::imports::{Block, blocks, Line};
-use crate::receipt::{Note, Receipt, TokenChange};
-use crate::reshape::Reshape;
+pub(super) const IMPORTS: ImportSpec = ImportSpec {
+    is_import,
+    read,
+    write,
+    leaf: |import, _| write(import, Room::ENDLESS),
+    key: path,
+    cased: true,
+    blank: true,
+    name_key: |name| name.path.clone(),
+    merges: |_| None,
+    home,
+    orders: &[&["java", "javax", "other"], &["other", "javax", "java"], &["written"], &[]],
+    uses: Some(uses),
+    judge,
+    declares: Some(declares),
+    project: ("pom.xml", |_| None),
+    missing: Some(&missing::MISSING),
+};
 
-pub(super) const IMPORTS: ImportSpec = ImportSpec { organize, leaves };
-
-/// The groups in order, by how a path begins; the empty one takes the rest. Static imports come last.
-const GROUPS: &[&str] = &["java.", "javax.", ""];
-
-/// An import taken apart.
-struct Import {
-    line: Line,
-    /// `java.util.List`, or `java.util.*`.
-    path: String,
-    is_static: bool,
-    offset: u32,
+pub(super) fn is_import(code: Code<'_>, id: NodeId) -> bool {
+    code.tree.role(id) == Role::Import
 }
 
-impl Import {
-    fn of(code: Code<'_>, line: Line) -> Import {
-        let tree = code.tree;
-        let (path, is_static) = path_of(code, line.node);
-        Import { path, is_static, offset: tree.node(line.node).start, line }
-    }
-
-    fn text(&self) -> String {
-        format!("import {}{};", if self.is_static { "static " } else { "" }, self.path)
-    }
-
-    fn is_wildcard(&self) -> bool {
-        self.path.ends_with(".*")
-    }
-
-    /// The last name of the path, and what is before it.
-    fn parts(&self) -> (&str, &str) {
-        self.path.rsplit_once('.').unwrap_or(("", &self.path))
-    }
-
-    fn group(&self) -> usize {
-        match self.is_static {
-            true => GROUPS.len(),
-            false => GROUPS.iter().position(|start| self.path.starts_with(start)).unwrap_or(GROUPS.len() - 1),
-        }
-    }
+/// `java.util.List`.
+fn path(import: &Import) -> String {
+    let name = import.names.first().map_or("", |name| name.path.as_str());
+    if import.source.is_empty() { name.to_owned() } else { format!("{}.{name}", import.source) }
 }
 
-fn path_of(code: Code<'_>, import: NodeId) -> (String, bool) {
-    let Code { source, tree, .. } = code;
-    let node = tree.node(import);
-    let tokens = &tree.tokens()[node.first_token as usize..node.token_end as usize];
-    let words = tokens.iter().filter(|token| tree.role(token.node) != Role::Comment).map(|t| source.slice(t.span()));
+pub(super) fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
+    let mut head = "import".to_owned();
     let mut path = String::new();
-    let mut is_static = false;
-    for word in words {
+    let mut form = Form::Plain;
+    let mut before = "import";
+    for word in tokens_of(code, id) {
         match word {
             "import" | ";" => {}
-            "static" if path.is_empty() => is_static = true,
+            "static" if path.is_empty() => {
+                head = "import static".to_owned();
+                form = Form::Static;
+            }
+            "module" if path.is_empty() => path.push_str(word),
+            // Two words without a dot between them: `module` was no name.
+            word if before == "module" && path == "module" && is_name(word) => {
+                head = "import module".to_owned();
+                path = word.to_owned();
+            }
             word => path.push_str(word),
         }
+        before = word;
     }
-    (path, is_static)
+    let (source, name) = path.rsplit_once('.').unwrap_or(("", &path));
+    let is_module = head.ends_with("module");
+    let bound = (name != "*" && !is_module).then(|| name.to_owned());
+    let names = vec![Name { path: name.to_owned(), alias: None, bound }];
+    Some(Import { head, source: source.to_owned(), names, form, fixed: has_comment(code, id), ..Import::default() })
 }
 
-fn leaves(code: Code<'_>, import: NodeId) -> Vec<String> {
-    let (path, is_static) = path_of(code, import);
-    vec![format!("import {}{path};", if is_static { "static " } else { "" })]
+fn write(import: &Import, _: Room<'_>) -> String {
+    format!("{} {};", import.head, path(import))
 }
 
-fn organize(code: Code<'_>, _: &Style) -> Reshape {
+fn home(import: &Import, around: &dyn Surroundings) -> Home {
+    let starts = |start: &str| import.source == start || import.source.starts_with(&format!("{start}."));
+    if starts("java") || starts("javax") {
+        return Home::Standard;
+    }
+    match around.index().is_some_and(|index| index.has_package(&import.source)) {
+        true => Home::Own,
+        false => Home::Other,
+    }
+}
+
+/// The package a file is in; empty where it does not say.
+pub(super) fn package(code: Code<'_>) -> String {
     let Code { source, tree, .. } = code;
-    let mut receipt = Receipt::default();
-    let mut edits = Edits::default();
-    let uses = Uses::of(code);
-    let all = blocks(code, "import_declaration");
-    let wildcards = all.iter().flat_map(|block| &block.lines).any(|line| path_of(code, line.node).0.ends_with(".*"));
-    let mut seen = HashSet::new();
-    for block in all {
-        let span = block.span;
-        let text = organize_block(code, block, &uses, wildcards, &mut seen, &mut receipt);
-        match text {
-            Some(text) if text != source.slice(span) => edits.push(span, &text),
-            Some(_) => {}
-            None => edits.push(with_blank_lines(source, span), ""),
+    let packages = tree.children(tree.root()).filter(|child| tree.role(*child) == Role::Package);
+    let parts = packages.flat_map(|package| {
+        tree.children(package).filter(|part| !matches!(tree.role(*part), Role::Annotation | Role::Comment))
+    });
+    let words = parts.map(|part| tree.text_of(source.text(), part)).filter(|word| !matches!(*word, "package" | ";"));
+    words.flat_map(str::split_whitespace).collect()
+}
+
+fn uses<'a>(code: Code<'a>, wants: &Wants) -> Uses<'a> {
+    let tree = code.tree;
+    let mut uses = Uses { packages: vec![package(code)], ..Uses::default() };
+    for (token, before, text) in outside_imports(code, is_import) {
+        match tree.role(token.node) {
+            Role::Comment if text.starts_with("/**") && wants.documented => uses.names.extend(words(text)),
+            Role::Comment | Role::String => {}
+            _ if !matches!(before, "." | "::") => uses.names.extend(words(text).take(1)),
+            _ => {}
         }
     }
-    if tree.has_error() && !edits.is_empty() {
-        let text = "the file has syntax errors, so no import was taken for unused".to_owned();
-        receipt.notes.push(Note { span: Span::new(0, 0), text });
-    }
-    Reshape { edits, receipt, bom: None }
+    let imports = crate::imports::imports_of(code, &IMPORTS);
+    let read = imports.into_iter().filter_map(|id| read(code, id));
+    uses.wildcards = read.flat_map(|import| import.names).any(|name| name.bound.is_none());
+    uses.doubt = tree.has_error().then_some("the file has syntax errors");
+    uses
 }
 
-/// The block's new text; `None` when nothing is left of it.
-fn organize_block(
-    code: Code<'_>,
-    block: Block,
-    uses: &Uses<'_>,
-    wildcards: bool,
-    seen: &mut HashSet<(String, bool)>,
-    receipt: &mut Receipt,
-) -> Option<String> {
-    let Code { tree, .. } = code;
-    let mut kept: Vec<Import> = Vec::new();
-    for import in block.lines.into_iter().map(|line| Import::of(code, line)) {
-        let again = !seen.insert((import.path.clone(), import.is_static));
-        let span = tree.node(import.line.node).span();
-        match needless(&import, again, uses, wildcards) {
-            Some(why) if import.line.is_dressed() => {
-                receipt.notes.push(Note { span, text: format!("{why}, but kept because of its comment") });
-            }
-            Some(_) => {
-                let token = tree.node(import.line.node).first_token;
-                receipt.removed.push(TokenChange { text: import.text(), offset: import.offset, token });
-                continue;
-            }
-            None if import.is_wildcard() => {
-                let text = format!("{} is kept: what a wildcard brings in cannot be told from this file", import.path);
-                receipt.notes.push(Note { span, text });
-            }
-            None => {}
-        }
-        kept.push(import);
+fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, _: &Wants) -> Verdict {
+    let uses = evidence.uses;
+    let package = uses.packages.first().map_or("", String::as_str);
+    let same = !package.is_empty() && import.source == package && import.form == Form::Plain;
+    let Some(bound) = &name.bound else { return wildcard(evidence, import, package) };
+    if !uses.has(bound) {
+        return Verdict::Dead("is not used");
     }
-    if kept.is_empty() {
-        return None;
+    if same {
+        // An import in a file beside a wildcard that has the same name says which one is meant; so does the package itself.
+        return Verdict::Dead("is of the same package");
     }
-    kept.sort_by(|a, b| (a.group(), &a.path).cmp(&(b.group(), &b.path)));
-    let line_end = block.line_end;
-    let mut text = String::new();
-    for (index, import) in kept.iter().enumerate() {
-        if index > 0 {
-            text.push_str(line_end);
-            if kept[index - 1].group() != import.group() {
-                text.push_str(line_end);
-            }
-        }
-        text.push_str(&import.line.dress(&import.text(), &block.indent, line_end));
+    if import.source == "java.lang" && import.form == Form::Plain {
+        return implicit(evidence, bound, package);
     }
-    Some(text)
+    Verdict::Needed
 }
 
-/// Why an import is not needed, if it is not.
-fn needless(import: &Import, again: bool, uses: &Uses<'_>, wildcards: bool) -> Option<&'static str> {
-    let (from, name) = import.parts();
-    if again {
-        return Some("is imported twice");
+/// A type that is there without an import, unless another one of its name is nearer.
+fn implicit(evidence: &Evidence<'_>, name: &str, package: &str) -> Verdict {
+    if evidence.uses.wildcards {
+        return Verdict::Unknown("is there without an import, but a wildcard might bring in another one".to_owned());
     }
-    if import.is_static {
-        return (!import.is_wildcard() && uses.pruning && !uses.has(name)).then_some("is not used");
+    match evidence.around.index() {
+        None => Verdict::Unknown("is there without an import, unless its package has one of that name".to_owned()),
+        Some(index) if index.names_in(package).is_some_and(|names| names.iter().any(|own| own == name)) => Verdict::Needed,
+        Some(_) => Verdict::Dead("is there without an import"),
     }
-    // A wildcard may bring in a type of the same name; then the plain import decides which one is meant.
-    if from == "java.lang" && !wildcards {
-        return Some("is there without an import");
-    }
-    if import.is_wildcard() {
-        return (!uses.package.is_empty() && from == uses.package).then_some("is of the same package");
-    }
-    if !uses.package.is_empty() && from == uses.package {
-        return Some("is of the same package");
-    }
-    (uses.pruning && !uses.has(name)).then_some("is not used")
 }
 
-/// The span with the rest of its last line and the blank lines behind it.
-fn with_blank_lines(source: &Source, span: Span) -> Span {
-    let behind = Span::new(span.end, source.span().end);
-    let text = source.slice(behind);
-    let blank = text.len() - text.trim_start().len();
-    let end = text[..blank].rfind('\n').map_or(span.end, |at| span.end + at as u32 + 1);
-    Span::new(span.start, end)
-}
-
-/// The names a file uses outside its imports.
-struct Uses<'s> {
-    names: HashSet<&'s str>,
-    package: String,
-    /// Whether the whole file could be read, so that a name that is not found is not there.
-    pruning: bool,
-}
-
-impl<'s> Uses<'s> {
-    fn of(code: Code<'s>) -> Self {
-        let Code { source, tree, .. } = code;
-        let mut names = HashSet::new();
-        let mut package = String::new();
-        let mut skip = 0;
-        for child in tree.children(tree.root()) {
-            if tree.role(child) == Role::Package {
-                let node = tree.node(child);
-                let own =
-                    tree.children(child).filter(|part| !matches!(tree.role(*part), Role::Annotation | Role::Comment));
-                let words =
-                    own.map(|part| tree.text_of(source.text(), part)).filter(|word| !matches!(*word, "package" | ";"));
-                package = words.flat_map(str::split_whitespace).collect();
-                skip = skip.max(node.token_end);
+fn wildcard(evidence: &Evidence<'_>, import: &Import, package: &str) -> Verdict {
+    let path = path(import);
+    if import.head.ends_with("module") {
+        return Verdict::Unknown("what a module brings in is not known here".to_owned());
+    }
+    if import.form == Form::Static {
+        return Verdict::Unknown(format!("what {} has for members is not known here", import.source));
+    }
+    if import.source == package && !package.is_empty() {
+        return Verdict::Dead("is of the same package");
+    }
+    if import.source == "java.lang" && evidence.uses.doubt.is_none() {
+        return Verdict::Dead("is there without an import");
+    }
+    let standard = facts::types_in(&import.source);
+    let index = evidence.around.index();
+    let own = index.as_ref().and_then(|index| index.names_in(&import.source));
+    let uses = evidence.uses;
+    let used = |name: &str| uses.has(name);
+    match (standard, own) {
+        (None, None) => Verdict::Unknown(format!("what {path} brings in is not known here")),
+        (standard, own) => {
+            let needed = standard.is_some_and(|mut types| types.any(used)) || own.is_some_and(|own| own.iter().any(|name| used(name)));
+            // A package can be the project's in part only, if another library has some of it.
+            match (needed, standard_only(&import.source)) {
+                (true, _) => Verdict::Needed,
+                // A newer runtime may have more than is known.
+                (false, true) if !missing::leaves_open(evidence.code, evidence.around) => Verdict::Dead("is not used"),
+                (false, _) => Verdict::Unknown(format!("no type that {path} is known to have is used, but a library might have more")),
             }
         }
-        let imports = tree.children(tree.root()).filter(|child| tree.role(*child) == Role::Import);
-        let mut ranges = imports.map(|id| tree.node(id)).peekable();
-        let mut before = "";
-        for (index, token) in tree.tokens().iter().enumerate() {
-            let index = index as u32;
-            while ranges.next_if(|node| node.token_end <= index).is_some() {}
-            let text = source.slice(token.span());
-            if tree.role(token.node) == Role::Comment {
-                if text.starts_with("/**") {
-                    names.extend(words(text));
-                }
-                continue;
-            }
-            let code =
-                tree.role(token.node) != Role::String && ranges.peek().is_none_or(|node| index < node.first_token);
-            if code && !matches!(before, "." | "::") {
-                names.extend(words(text).take(1));
-            }
-            before = text;
-        }
-        Uses { names, package, pruning: !tree.has_error() }
-    }
-
-    fn has(&self, name: &str) -> bool {
-        self.names.contains(name)
     }
 }
 
-fn words(text: &str) -> impl Iterator<Item = &str> {
-    text.split(|c: char| !(c.is_alphanumeric() || matches!(c, '_' | '$'))).filter(|word| !word.is_empty())
+/// Whether all types of a package are known: nobody else may put types into it.
+fn standard_only(package: &str) -> bool {
+    package == "java" || package.starts_with("java.")
+}
+
+fn declares(code: Code<'_>, _: &str) -> Declared {
+    let Code { source, tree, .. } = code;
+    let types = tree.children(tree.root()).filter(|child| tree.role(*child) == Role::Type);
+    let names = types.filter_map(|id| tree.name_span(id)).map(|span| source.slice(span).to_owned()).collect();
+    Declared { package: package(code), names, ..Declared::default() }
 }

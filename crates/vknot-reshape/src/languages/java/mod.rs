@@ -1,7 +1,9 @@
 //! Java.
 
+mod facts;
 mod imports;
 mod layout;
+mod missing;
 
 use vknot_style::{Key, LanguageStyle};
 
@@ -43,6 +45,12 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceRequired,
         Key::BraceType,
         Key::BreakKeep,
+        Key::ImportBlank,
+        Key::ImportCase,
+        Key::ImportDoc,
+        Key::ImportGroups,
+        Key::ImportOwn,
+        Key::ImportStatic,
         Key::IndentBrace,
         Key::IndentCase,
         Key::IndentLabel,

@@ -1,5 +1,6 @@
 //! JavaScript.
 
+pub(crate) mod imports;
 pub(crate) mod layout;
 
 use vknot_style::{Key, LanguageStyle};
@@ -14,7 +15,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
     indent: &INDENTED,
-    imports: None,
+    imports: Some(&imports::IMPORTS),
     style: &STYLE,
 };
 
@@ -45,6 +46,14 @@ pub(super) static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceType,
         Key::BreakBlock,
         Key::BreakKeep,
+        Key::ImportBlank,
+        Key::ImportCase,
+        Key::ImportDoc,
+        Key::ImportGroups,
+        Key::ImportMerge,
+        Key::ImportNames,
+        Key::ImportOwn,
+        Key::ImportRequire,
         Key::IndentBrace,
         Key::IndentBracket,
         Key::IndentCase,

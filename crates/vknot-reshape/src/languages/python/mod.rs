@@ -1,5 +1,7 @@
 //! Python.
 
+mod imports;
+
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
@@ -12,13 +14,21 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     layout: None,
     looks: &LOOKS,
     indent: &INDENTED,
-    imports: None,
+    imports: Some(&imports::IMPORTS),
     style: &STYLE,
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[],
     settings: &[
+        Key::ImportBlank,
+        Key::ImportCase,
+        Key::ImportForm,
+        Key::ImportGroups,
+        Key::ImportMerge,
+        Key::ImportNames,
+        Key::ImportOffer,
+        Key::ImportOwn,
         Key::IndentSize,
         Key::IndentStyle,
         Key::TabWidth,

@@ -1,10 +1,9 @@
 //! A `use` tree taken apart into paths, and put together again.
 
-use std::cmp::Ordering;
-
 use vknot_syntax::{NodeId, Role, Tree};
 
 use crate::spec::Code;
+use crate::spec::imports::Name;
 
 /// One thing that a `use` declaration brings in.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -13,14 +12,6 @@ pub(super) struct Leaf {
     pub path: Vec<String>,
     /// The name behind `as`.
     pub alias: Option<String>,
-}
-
-impl Leaf {
-    /// The leaf as one path.
-    pub fn text(&self) -> String {
-        let alias = self.alias.as_ref().map(|alias| format!(" as {alias}")).unwrap_or_default();
-        format!("{}{alias}", self.path.join("::"))
-    }
 }
 
 /// What a node of a `use` tree brings in. Deep trees are walked without recursion.
@@ -85,47 +76,93 @@ fn path_segments(code: Code<'_>, path: NodeId) -> Vec<String> {
     segments
 }
 
-/// `self` first, then by letters, capitals counting only between equals; globs last.
-pub(super) fn compare(a: &Leaf, b: &Leaf) -> Ordering {
-    let rank = |segment: &str| match segment {
-        "self" => 0,
-        "*" => 2,
-        _ => 1,
-    };
-    let key = |leaf: &Leaf| -> Vec<(u8, String, String)> {
-        leaf.path.iter().map(|segment| (rank(segment), segment.to_lowercase(), segment.clone())).collect()
-    };
-    key(a).cmp(&key(b)).then_with(|| a.alias.cmp(&b.alias))
+/// One thing that is brought in, as a path of its own.
+pub(super) fn text(name: &Name) -> String {
+    let alias = name.alias.as_ref().map(|alias| format!(" as {alias}")).unwrap_or_default();
+    format!("{}{alias}", name.path)
 }
 
-/// The inside of a `use` declaration that brings in these leaves, which share `prefix`, each list sorted.
+/// What a path is sorted by: `self` first, globs last, segment by segment.
+pub(super) fn key(path: &str) -> String {
+    let segment = |segment| match segment {
+        "self" => "\u{2}",
+        "*" => "\u{10ffff}",
+        segment => segment,
+    };
+    path.split("::").map(segment).collect::<Vec<_>>().join("\u{1}")
+}
+
+/// A piece of the text that is being made.
+enum Piece {
+    Leaves(usize, usize, usize),
+    Text(String),
+}
+
+/// The insides of a `use` declaration that brings in these leaves, which share `prefix`, each list sorted. Deep trees are written without
+/// recursion.
 pub(super) fn items(leaves: &[Leaf], prefix: usize) -> Vec<String> {
     let mut sorted: Vec<&Leaf> = leaves.iter().collect();
-    sorted.sort_by(|a, b| compare(a, b));
-    let mut out = Vec::new();
-    let mut at = 0;
-    while let Some(leaf) = sorted.get(at) {
-        let rest = leaf.path.get(prefix..).unwrap_or(&[]);
-        let same_head = |other: &&&Leaf| other.path.get(prefix) == rest.first() && other.path.len() > prefix + 1;
-        let run = sorted[at..].iter().take_while(same_head).count();
-        if rest.len() < 2 || run < 2 {
-            let short = Leaf { path: rest.to_vec(), alias: leaf.alias.clone() };
-            out.push(short.text());
-            at += 1;
+    sorted.sort_by_cached_key(|leaf| {
+        let key = key(&leaf.path.join("::"));
+        (key.to_lowercase(), key, leaf.alias.clone())
+    });
+    runs(&sorted, 0, sorted.len(), prefix).into_iter().map(|(start, end)| item(&sorted, start, end, prefix)).collect()
+}
+
+/// Leaves that follow one another and share the segment behind `prefix`.
+fn runs(sorted: &[&Leaf], start: usize, end: usize, prefix: usize) -> Vec<(usize, usize)> {
+    let mut runs: Vec<(usize, usize)> = Vec::new();
+    for at in start..end {
+        let shares = |first: usize| {
+            let longer = [first, at].iter().all(|leaf| sorted[*leaf].path.len() > prefix + 1);
+            longer && sorted[first].path.get(prefix) == sorted[at].path.get(prefix)
+        };
+        match runs.last_mut().filter(|run| shares(run.0)) {
+            Some(run) => run.1 = at + 1,
+            None => runs.push((at, at + 1)),
+        }
+    }
+    runs
+}
+
+/// One item of a list: a path, or a path with a list behind it.
+fn item(sorted: &[&Leaf], start: usize, end: usize, prefix: usize) -> String {
+    let mut text = String::new();
+    let mut waiting = vec![Piece::Leaves(start, end, prefix)];
+    while let Some(piece) = waiting.pop() {
+        let (start, end, prefix) = match piece {
+            Piece::Text(piece) => {
+                text.push_str(&piece);
+                continue;
+            }
+            Piece::Leaves(start, end, prefix) => (start, end, prefix),
+        };
+        let leaf = sorted[start];
+        if end - start == 1 {
+            text.push_str(&leaf.path.get(prefix..).unwrap_or_default().join("::"));
+            leaf.alias.iter().for_each(|alias| text.extend([" as ", alias]));
             continue;
         }
-        let group: Vec<Leaf> = sorted[at..at + run].iter().map(|leaf| (*leaf).clone()).collect();
-        let shared = shared_prefix(&group);
-        let head = group[0].path[prefix..shared].join("::");
-        out.push(format!("{head}::{{{}}}", items(&group, shared).join(", ")));
-        at += run;
+        let shared = prefix + shared_from(&sorted[start..end], prefix);
+        text.push_str(&leaf.path.get(prefix..shared).unwrap_or_default().join("::"));
+        text.push_str("::{");
+        waiting.push(Piece::Text("}".to_owned()));
+        for (index, (start, end)) in runs(sorted, start, end, shared).into_iter().enumerate().rev() {
+            waiting.push(Piece::Leaves(start, end, shared));
+            waiting.extend((index > 0).then(|| Piece::Text(", ".to_owned())));
+        }
     }
-    out
+    text
+}
+
+/// How many segments behind `prefix` all leaves share, the last segment of each left out.
+fn shared_from(leaves: &[&Leaf], prefix: usize) -> usize {
+    let shortest = leaves.iter().map(|leaf| leaf.path.len()).min().unwrap_or(1).saturating_sub(1);
+    let same = |at: &usize| leaves.iter().all(|leaf| leaf.path.get(*at) == leaves[0].path.get(*at));
+    (prefix..shortest).take_while(same).count()
 }
 
 /// How many first segments all leaves share, the last segment of each left out.
 pub(super) fn shared_prefix(leaves: &[Leaf]) -> usize {
-    let Some(first) = leaves.first() else { return 0 };
-    let shortest = leaves.iter().map(|leaf| leaf.path.len()).min().unwrap_or(1) - 1;
-    (0..shortest).take_while(|at| leaves.iter().all(|leaf| leaf.path[*at] == first.path[*at])).count()
+    shared_from(&leaves.iter().collect::<Vec<_>>(), 0)
 }

@@ -8,6 +8,6 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     layout: Some(&javascript::layout::LAYOUT),
     looks: &javascript::LOOKS,
     indent: &javascript::INDENTED,
-    imports: None,
+    imports: Some(&javascript::imports::IMPORTS),
     style: &javascript::STYLE,
 };

@@ -1,0 +1,97 @@
+//! Which imports stay: duplicates go, and those that nothing needs as far as that is known.
+
+use std::collections::HashSet;
+
+use vknot_syntax::{NodeId, Span};
+
+use crate::receipt::{Act, Fate, Note, Receipt, TokenChange};
+use crate::spec::imports::{Evidence, Import, Name, Uses, Verdict};
+use super::Organizing;
+use super::block::Block;
+use super::row::Entry;
+
+pub(super) struct Pruner<'o, 'a> {
+    organizing: &'o Organizing<'a>,
+    uses: Option<Uses<'a>>,
+    /// What was imported before, by what holds it.
+    seen: HashSet<(NodeId, String)>,
+    /// How many things are imported that are not judged yet, where some must be left.
+    left: usize,
+    doubted: bool,
+}
+
+impl<'o, 'a> Pruner<'o, 'a> {
+    pub fn new(organizing: &'o Organizing<'a>, blocks: &[(Block, Vec<Entry>)]) -> Self {
+        let some = blocks.iter().any(|(_, entries)| !entries.is_empty());
+        let uses = organizing.spec.uses.filter(|_| some && organizing.wanted.acts.prune);
+        let left = blocks.iter().map(|(_, entries)| entries.len()).sum();
+        let uses = uses.map(|uses| uses(organizing.code, &organizing.wants));
+        Pruner { organizing, uses, seen: HashSet::new(), left, doubted: false }
+    }
+
+    /// The entries of a block without what goes.
+    pub fn kept(&mut self, block: &Block, entries: Vec<Entry>, receipt: &mut Receipt) -> Vec<Entry> {
+        if !self.organizing.wanted.acts.prune {
+            return entries;
+        }
+        entries.into_iter().filter_map(|entry| self.entry(block.holder, entry, receipt)).collect()
+    }
+
+    fn entry(&mut self, holder: NodeId, mut entry: Entry, receipt: &mut Receipt) -> Option<Entry> {
+        let Some(import) = entry.import.take() else { return Some(entry) };
+        let span = self.organizing.code.tree.node(entry.line.node).span();
+        let stays = entry.line.is_dressed() || import.fixed;
+        let mut kept = Vec::with_capacity(import.names.len());
+        for name in &import.names {
+            let text = (self.organizing.spec.leaf)(&import, name);
+            let fate = |act: Act, why: String| Fate { import: text.clone(), span, act, why };
+            match self.verdict(holder, &import, name) {
+                Verdict::Dead(why) if stays => {
+                    receipt.imports.push(fate(Act::Kept, format!("{why}, but is kept because of its comment")));
+                }
+                Verdict::Dead(why) => {
+                    receipt.imports.push(fate(Act::Removed, why.to_owned()));
+                    self.remove(&entry, text, receipt);
+                    continue;
+                }
+                Verdict::Unknown(why) => receipt.imports.push(fate(Act::Kept, why)),
+                Verdict::Needed => {}
+            }
+            kept.push(name.clone());
+        }
+        let goes = kept.is_empty() && !import.names.is_empty();
+        entry.import = Some(Import { names: kept, ..import });
+        (!goes).then_some(entry)
+    }
+
+    fn verdict(&mut self, holder: NodeId, import: &Import, name: &Name) -> Verdict {
+        let key = (holder, (self.organizing.spec.leaf)(import, name));
+        if !import.barrier && !self.seen.insert(key) {
+            return Verdict::Dead("is imported twice");
+        }
+        let Some(uses) = &self.uses else { return Verdict::Needed };
+        let evidence = Evidence { code: self.organizing.code, uses, around: self.organizing.around };
+        match (self.organizing.spec.judge)(&evidence, import, name, &self.organizing.wants) {
+            Verdict::Dead("is not used") if uses.doubt.is_some() => {
+                self.doubted = true;
+                Verdict::Needed
+            }
+            verdict => verdict,
+        }
+    }
+
+    fn remove(&mut self, entry: &Entry, text: String, receipt: &mut Receipt) {
+        let node = self.organizing.code.tree.node(entry.line.node);
+        receipt.removed.push(TokenChange { text, offset: node.start, token: node.first_token });
+        self.left = self.left.saturating_sub(1);
+    }
+
+    /// Says why nothing was taken for unused, where that was so.
+    pub fn finish(self, receipt: &mut Receipt, changed: bool) {
+        let doubt = self.uses.and_then(|uses| uses.doubt);
+        if let Some(why) = doubt.filter(|_| self.doubted || changed) {
+            let text = format!("{why}, so no import was taken for unused");
+            receipt.notes.push(Note { span: Span::new(0, 0), text });
+        }
+    }
+}

@@ -1,0 +1,267 @@
+//! A block of imports put in order and written.
+
+use std::collections::HashMap;
+
+use vknot_style::choices::ImportMerge;
+use vknot_syntax::Span;
+
+use crate::receipt::{Act, Fate, Receipt};
+use crate::spec::imports::{Import, Room};
+use super::Organizing;
+use super::block::{Block, Line};
+use super::one_line;
+use super::order::{Order, Standing};
+
+/// An import with what goes along with it.
+#[derive(Clone, Debug)]
+pub(super) struct Entry {
+    pub line: Line,
+    /// `None` where it is not known what it says.
+    pub import: Option<Import>,
+    /// As its author wrote it.
+    pub written: String,
+}
+
+impl Entry {
+    fn is_barrier(&self) -> bool {
+        self.import.as_ref().is_none_or(|import| import.barrier)
+    }
+
+    /// Whether it can be put together with others.
+    fn is_plain(&self) -> bool {
+        !self.line.is_dressed() && self.import.as_ref().is_some_and(|import| !import.fixed && !import.barrier)
+    }
+}
+
+/// A block's new text, and where in it imports stand that were written anew.
+pub(super) struct Text {
+    pub text: String,
+    pub rewritten: Vec<Span>,
+}
+
+pub(super) struct Rower<'o, 'a> {
+    organizing: &'o Organizing<'a>,
+    order: Order,
+    /// Whether names are sorted, and whether by letters alone.
+    names: Option<bool>,
+    level: String,
+    width: usize,
+}
+
+/// An import with its place.
+struct Placed {
+    entry: Entry,
+    standing: Option<Standing>,
+    /// Its place in the block as it was.
+    index: usize,
+}
+
+impl<'o, 'a> Rower<'o, 'a> {
+    pub fn new(organizing: &'o Organizing<'a>, order: Order, names: Option<bool>, width: usize) -> Self {
+        let acts = organizing.wanted.acts;
+        let order = if acts.group { order } else { order.in_written_groups() };
+        Rower { organizing, order, names: names.filter(|_| acts.sort), level: organizing.level(), width }
+    }
+
+    /// The block's new text; `None` when nothing is left of it.
+    pub fn text(&mut self, block: &Block, entries: Vec<Entry>, receipt: &mut Receipt) -> Option<Text> {
+        if entries.is_empty() {
+            return None;
+        }
+        let mut placed: Vec<Placed> = Vec::new();
+        let mut row: Vec<Placed> = Vec::new();
+        let places: HashMap<_, _> = block.lines.iter().enumerate().map(|(index, line)| (line.node, index)).collect();
+        let groups: Vec<usize> = block.lines.iter()
+            .scan(0, |group, line| {
+                *group += usize::from(line.blank > 0);
+                Some(*group)
+            })
+            .collect();
+        for entry in entries {
+            let index = places.get(&entry.line.node).copied().unwrap_or_default();
+            let group = groups.get(index).copied().unwrap_or_default();
+            let free = !entry.is_barrier();
+            let standing = entry.import.as_ref().filter(|_| free);
+            let standing = standing.map(|import| self.organizing.standing(import, group, entry.line.blank > 0));
+            row.push(Placed { entry, standing, index });
+            if !free {
+                let barrier = row.pop();
+                placed.extend(self.in_order(std::mem::take(&mut row), receipt));
+                placed.extend(barrier);
+            }
+        }
+        placed.extend(self.in_order(row, receipt));
+        self.tell_moves(&placed, receipt);
+        Some(self.written(block, placed))
+    }
+
+    /// A row between two imports that nothing passes: merged, its names sorted, sorted.
+    fn in_order(&self, row: Vec<Placed>, receipt: &mut Receipt) -> Vec<Placed> {
+        let mut row = match self.organizing.merge() {
+            ImportMerge::Merge => self.merged(row, receipt),
+            ImportMerge::Split => self.split(row),
+            ImportMerge::Keep => row,
+        };
+        if let Some(letters) = self.names {
+            for import in row.iter_mut().filter_map(|placed| placed.entry.import.as_mut()).filter(|one| !one.fixed) {
+                import.names.sort_by_cached_key(|name| {
+                    let key = (self.organizing.spec.name_key)(name);
+                    (if letters { key.to_lowercase() } else { String::new() }, key)
+                });
+            }
+        }
+        let standing = |placed: &Placed| {
+            let (import, old) = (placed.entry.import.as_ref()?, placed.standing.as_ref()?);
+            let new = self.organizing.standing(import, 0, old.is_apart());
+            Some(new.in_group(old.written_group()))
+        };
+        row.iter_mut().for_each(|placed| placed.standing = standing(placed));
+        if self.organizing.wanted.acts.sort {
+            row.sort_by(|a, b| self.rank(a).cmp(&self.rank(b)));
+        } else if self.organizing.wanted.acts.group {
+            row.sort_by_key(|placed| placed.standing.as_ref().map(|standing| self.order.group(standing)));
+        }
+        row
+    }
+
+    fn rank<'s>(&self, placed: &'s Placed) -> Option<super::order::Rank<'s>> {
+        placed.standing.as_ref().map(|standing| self.order.rank(standing))
+    }
+
+    fn merged(&self, row: Vec<Placed>, receipt: &mut Receipt) -> Vec<Placed> {
+        let mut merged: Vec<Placed> = Vec::with_capacity(row.len());
+        let mut hosts: HashMap<(usize, String), usize> = HashMap::new();
+        for placed in row {
+            let group = placed.standing.as_ref().filter(|_| self.order.written);
+            let group = group.map_or(0, |standing| standing.written_group());
+            let import = placed.entry.import.as_ref().filter(|_| placed.entry.is_plain());
+            let Some(key) = import.and_then(|import| (self.organizing.spec.merges)(import)) else {
+                merged.push(placed);
+                continue;
+            };
+            match hosts.entry((group, key)) {
+                std::collections::hash_map::Entry::Vacant(entry) => {
+                    entry.insert(merged.len());
+                    merged.push(placed);
+                }
+                std::collections::hash_map::Entry::Occupied(entry) => {
+                    let Some(import) = placed.entry.import else { continue };
+                    let span = self.organizing.code.tree.node(placed.entry.line.node).span();
+                    let why = "comes from the same place as another one".to_owned();
+                    receipt.imports.push(Fate { import: one_line(&placed.entry.written), span, act: Act::Merged, why });
+                    if let Some(host) = merged[*entry.get()].entry.import.as_mut() {
+                        host.names.extend(import.names);
+                    }
+                }
+            }
+        }
+        merged
+    }
+
+    /// Every name in an import of its own.
+    fn split(&self, row: Vec<Placed>) -> Vec<Placed> {
+        let mut split = Vec::with_capacity(row.len());
+        for placed in row {
+            let import = placed.entry.import.as_ref().filter(|import| placed.entry.is_plain() && import.names.len() > 1);
+            let Some(import) = import.filter(|import| (self.organizing.spec.merges)(import).is_some()) else {
+                split.push(placed);
+                continue;
+            };
+            for (at, name) in import.names.iter().enumerate() {
+                let alone = Import { names: vec![name.clone()], broken: false, ..import.clone() };
+                let mut line = placed.entry.line.clone();
+                line.blank = if at == 0 { line.blank } else { 0 };
+                let entry = Entry { line, import: Some(alone), written: placed.entry.written.clone() };
+                split.push(Placed { entry, standing: placed.standing.clone(), index: placed.index });
+            }
+        }
+        split
+    }
+
+    /// Says of each import in front of which another one stands now that stood behind it.
+    fn tell_moves(&self, placed: &[Placed], receipt: &mut Receipt) {
+        let mut highest = None;
+        for placed in placed {
+            if highest.is_some_and(|highest| placed.index < highest) {
+                let span = self.organizing.code.tree.node(placed.entry.line.node).span();
+                let why = "stands in order".to_owned();
+                receipt.imports.push(Fate { import: one_line(&placed.entry.written), span, act: Act::Moved, why });
+            }
+            highest = highest.max(Some(placed.index));
+        }
+    }
+
+    fn written(&self, block: &Block, placed: Vec<Placed>) -> Text {
+        let line_end = block.line_end;
+        let mut text = String::new();
+        let mut rewritten = Vec::new();
+        let mut before: Option<&Placed> = None;
+        for now in &placed {
+            if let Some(before) = before {
+                let blank = self.blank(block, before, now);
+                (0..=blank).for_each(|_| text.push_str(line_end));
+            }
+            text.push_str(&now.entry.line.in_front(&block.indent, line_end));
+            text.push_str(&block.indent);
+            let start = text.len() as u32;
+            let (import, is_new) = self.import(block, &now.entry);
+            text.push_str(&import);
+            if is_new {
+                rewritten.push(Span::new(start, text.len() as u32));
+            }
+            if let Some(behind) = &now.entry.line.behind {
+                text.push(' ');
+                text.push_str(behind);
+            }
+            before = Some(now);
+        }
+        Text { text, rewritten }
+    }
+
+    /// How many blank lines stand between two imports: as many as their author had, if any belong there and the two were neighbours.
+    fn blank(&self, block: &Block, before: &Placed, now: &Placed) -> u32 {
+        let skipped = block.lines.get(before.index + 1..=now.index).unwrap_or_default();
+        let was = skipped.iter().map(|line| line.blank).max().unwrap_or(0);
+        let parts = match (&before.standing, &now.standing) {
+            (Some(before), Some(now)) => self.order.parts(before, now),
+            // Beside what nothing passes all stays as it is.
+            _ => was > 0,
+        };
+        match (parts, now.index == before.index + 1) {
+            (false, _) => 0,
+            (true, true) => was.max(1),
+            (true, false) => 1,
+        }
+    }
+
+    /// An import as it is to be, and whether that differs from how its author wrote it.
+    fn import(&self, block: &Block, entry: &Entry) -> (String, bool) {
+        let Some(import) = entry.import.as_ref().filter(|import| !import.fixed) else {
+            return (entry.written.clone(), false);
+        };
+        let plain = (self.organizing.spec.write)(import, Room::ENDLESS);
+        if bare(&plain) == bare(&entry.written) {
+            return (entry.written.clone(), false);
+        }
+        let room = Room {
+            width: self.width,
+            column: block.indent.chars().count(),
+            level: &self.level,
+            indent: &block.indent,
+            line_end: block.line_end,
+        };
+        ((self.organizing.spec.write)(import, room), true)
+    }
+}
+
+/// What of an import's text says something.
+fn bare(text: &str) -> String {
+    let mut bare = String::with_capacity(text.len());
+    for c in text.chars().filter(|c| !c.is_whitespace() && !matches!(c, '(' | ')' | '\\')) {
+        if c == '}' && bare.ends_with(',') {
+            bare.pop();
+        }
+        bare.push(c);
+    }
+    bare.trim_end_matches(',').to_owned()
+}

@@ -1,0 +1,16 @@
+//! What the namespaces of the base library offer: public types, and extension methods with a dot in front; made by `cargo xtask facts`.
+
+use std::collections::HashMap;
+use std::sync::OnceLock;
+
+static NAMESPACES: &str = include_str!("facts/namespaces.txt");
+
+/// What a namespace offers; `None` where the base library has none of that name.
+pub(super) fn offered(namespace: &str) -> Option<impl Iterator<Item = &'static str> + use<>> {
+    static READY: OnceLock<HashMap<&str, &str>> = OnceLock::new();
+    let namespaces = READY.get_or_init(|| {
+        let lines = NAMESPACES.lines().filter(|line| !line.starts_with('#'));
+        lines.filter_map(|line| line.split_once(' ')).collect()
+    });
+    namespaces.get(namespace).map(|offered| offered.split(' '))
+}

@@ -1,0 +1,193 @@
+//! C#'s imports: of namespaces, of the members of types, other names, those that hold for the whole project. A namespace goes only where
+//! all that it offers is known.
+
+use vknot_syntax::{NodeId, Role};
+
+use crate::imports::words::{documented, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
+use crate::spec::Code;
+use crate::spec::imports::{
+    Declared, Evidence, Form, Home, Import, ImportSpec, Name, Room, Surroundings, Uses, Verdict, Wants,
+};
+use super::facts;
+
+pub(super) const IMPORTS: ImportSpec = ImportSpec {
+    is_import,
+    read,
+    write,
+    leaf: |import, _| write(import, Room::ENDLESS),
+    key: |import| match import.names.first().and_then(|name| name.alias.as_ref()) {
+        Some(alias) => alias.clone(),
+        None => import.source.clone(),
+    },
+    cased: false,
+    blank: false,
+    name_key: |name| name.path.clone(),
+    merges: |_| None,
+    home,
+    orders: &[&["System", "other"], &["written", "System", "other"], &["written"], &[]],
+    uses: Some(uses),
+    judge,
+    declares: Some(declares),
+    project: ("Directory.Build.props", |_| None),
+    missing: None,
+};
+
+/// Members that the language calls without their being named, with the word that tells or the kind of node.
+const CALLED: [(&str, &str); 8] = [
+    ("Add", "initializer_expression"),
+    ("Deconstruct", "parenthesized_variable_designation"),
+    ("Deconstruct", "recursive_pattern"),
+    ("Deconstruct", "tuple_expression"),
+    ("Deconstruct", "tuple_pattern"),
+    ("GetAsyncEnumerator", "foreach"),
+    ("GetAwaiter", "await"),
+    ("GetEnumerator", "foreach"),
+];
+
+fn is_import(code: Code<'_>, id: NodeId) -> bool {
+    // What stands under a condition stays as it is.
+    let tree = code.tree;
+    tree.role(id) == Role::Import && matches!(tree.role(tree.node(id).parent), Role::File | Role::Body)
+}
+
+fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
+    let tree = code.tree;
+    if tree.kind_name(id) != "using_directive" {
+        return None;
+    }
+    let words: Vec<&str> = tokens_of(code, id).filter(|word| *word != ";").collect();
+    let heads = words.iter().take_while(|word| matches!(**word, "global" | "using" | "static" | "unsafe")).count();
+    let (head, rest) = words.split_at(heads);
+    let equals = rest.iter().position(|word| *word == "=");
+    let (alias, path) = match equals {
+        Some(at) => (Some(rest[..at].concat()), &rest[at + 1..]),
+        None => (None, rest),
+    };
+    let global = head.contains(&"global");
+    let form = match (global, head.contains(&"static"), &alias) {
+        (true, ..) => Form::First,
+        (_, true, _) => Form::Static,
+        (_, _, Some(_)) => Form::Alias,
+        _ => Form::Plain,
+    };
+    let plain = |path: &[&str]| path.iter().all(|word| is_name(word) || matches!(*word, "." | "::"));
+    let source = path.concat();
+    // What else a type can be made of is left as it is written.
+    let fixed = has_comment(code, id) || !plain(path) || source.is_empty();
+    let name = Name { path: source.clone(), bound: alias.clone(), alias };
+    Some(Import { head: head.join(" "), source, names: vec![name], form, fixed, ..Import::default() })
+}
+
+fn write(import: &Import, _: Room<'_>) -> String {
+    let alias = import.names.first().and_then(|name| name.alias.as_ref());
+    let alias = alias.map(|alias| format!("{alias} = ")).unwrap_or_default();
+    format!("{} {alias}{};", import.head, import.source)
+}
+
+fn home(import: &Import, around: &dyn Surroundings) -> Home {
+    let root = import.source.split('.').next().unwrap_or("");
+    match root {
+        "System" => Home::Standard,
+        _ if around.index().is_some_and(|index| index.has_package(&import.source)) => Home::Own,
+        _ => Home::Other,
+    }
+}
+
+fn uses<'a>(code: Code<'a>, wants: &Wants) -> Uses<'a> {
+    let tree = code.tree;
+    let mut uses = Uses::default();
+    for (token, before, text) in outside_imports(code, is_import) {
+        match tree.role(token.node) {
+            Role::Comment if text.starts_with("///") && wants.documented => {
+                uses.names.extend(words(text).filter(|word| word.starts_with(char::is_uppercase)));
+                uses.names.extend(documented(text));
+            }
+            Role::Comment => {}
+            Role::String => uses.names.extend(words_inside(text)),
+            _ if !is_name(text) => {}
+            _ if matches!(before, "." | "->") => {
+                uses.members.insert(text);
+            }
+            _ => {
+                uses.names.insert(text.trim_start_matches('@'));
+                // A conditional access and a name on its own may call a member, too.
+                uses.members.insert(text);
+            }
+        }
+    }
+    uses.kinds = (0..tree.nodes().len() as u32).map(|id| tree.kind_name(NodeId(id))).collect();
+    if tree.has_error() {
+        uses.doubt = Some("the file has syntax errors");
+    }
+    uses
+}
+
+fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, _: &Wants) -> Verdict {
+    let uses = evidence.uses;
+    if import.head.starts_with("global") {
+        return Verdict::Needed;
+    }
+    if let Some(alias) = &name.bound {
+        return if uses.has(alias) { Verdict::Needed } else { Verdict::Dead("is not used") };
+    }
+    if import.form == Form::Static {
+        return Verdict::Unknown(format!("what {} has for members is not known here", import.source));
+    }
+    let index = evidence.around.index();
+    let own = index.as_ref().and_then(|index| index.names_in(&import.source));
+    let standard = facts::offered(&import.source);
+    if own.is_none() && standard.is_none() {
+        return Verdict::Unknown(format!("what {} offers is not known here", import.source));
+    }
+    let offered = || own.into_iter().flatten().map(String::as_str);
+    if offered().any(|offer| is_used(evidence, offer)) || standard.into_iter().flatten().any(|offer| is_used(evidence, offer)) {
+        return Verdict::Needed;
+    }
+    Verdict::Dead("is not used")
+}
+
+/// Whether something that a namespace offers may be used: a type by its name, one that ends in `Attribute` also without that, an extension
+/// method (`.Where`) as a member.
+fn is_used(evidence: &Evidence<'_>, offer: &str) -> bool {
+    let uses = evidence.uses;
+    match offer.strip_prefix('.') {
+        Some(method) => uses.members.contains(method) || is_called(evidence, method),
+        None => uses.has(offer) || offer.strip_suffix("Attribute").is_some_and(|short| uses.has(short)),
+    }
+}
+
+fn is_called(evidence: &Evidence<'_>, method: &str) -> bool {
+    let has = |kind: &str| evidence.uses.has(kind) || evidence.uses.kinds.contains(kind);
+    // `from a in b select a` calls methods by its words.
+    CALLED.iter().any(|(called, kind)| *called == method && has(kind)) || method == "Select" && has("query_expression")
+}
+
+/// The namespaces of a file are one each; a name is given with its namespace in front where there are several.
+fn declares(code: Code<'_>, _: &str) -> Declared {
+    let Code { source, tree, .. } = code;
+    let mut declared = Declared::default();
+    let namespace = |id: NodeId| {
+        matches!(tree.kind_name(id), "namespace_declaration" | "file_scoped_namespace_declaration")
+            .then(|| tree.child_named(id, "name").map(|name| tokens_of(code, name).collect::<String>()))
+            .flatten()
+    };
+    let file_scoped = tree.children(tree.root()).find(|id| tree.kind_name(*id).starts_with("file_scoped")).and_then(namespace);
+    for id in (0..tree.nodes().len() as u32).map(NodeId) {
+        let around = || {
+            let mut outer: Vec<String> = tree.ancestors(id).skip(1).filter_map(namespace).collect();
+            outer.reverse();
+            if outer.is_empty() { file_scoped.clone().unwrap_or_default() } else { outer.join(".") }
+        };
+        if tree.role(id) == Role::Type && namespace(id).is_none() || tree.kind_name(id) == "delegate_declaration" {
+            let nested = tree.ancestors(id).skip(1).any(|id| tree.role(id) == Role::Type && namespace(id).is_none());
+            let name = tree.name_span(id).filter(|_| !nested).map(|span| source.slice(span));
+            declared.places.extend(name.map(|name| (around(), name.to_owned())));
+        }
+        if tree.kind_name(id) == "parameter" && tokens_of(code, id).next() == Some("this") {
+            let method = tree.ancestors(id).find(|id| tree.kind_name(*id) == "method_declaration");
+            let name = method.and_then(|method| tree.name_span(method)).map(|span| source.slice(span));
+            declared.places.extend(name.map(|name| (around(), format!(".{name}"))));
+        }
+    }
+    declared
+}

@@ -1,0 +1,312 @@
+//! The imports of JavaScript, and of TypeScript that has more of them: default, named, of a whole namespace, of types alone, and those that
+//! only run a module, which nothing passes.
+
+use std::collections::HashSet;
+use std::sync::OnceLock;
+
+use vknot_syntax::{NodeId, Role};
+
+use crate::imports::imports_of;
+use crate::imports::words::{documented, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
+use crate::spec::Code;
+use crate::spec::imports::{Evidence, Home, Import, ImportSpec, Name, Room, Surroundings, Uses, Verdict, Wants};
+
+pub(crate) const IMPORTS: ImportSpec = ImportSpec {
+    is_import,
+    read,
+    write,
+    leaf,
+    key: |import| import.source.clone(),
+    cased: false,
+    blank: true,
+    name_key: |name| plain(&name.path).to_owned(),
+    merges,
+    home,
+    orders: &[&["standard", "other", "own", "near"], &["written"], &[], &["other", "near"]],
+    uses: Some(uses),
+    judge,
+    declares: None,
+    project: ("package.json", |_| None),
+    missing: None,
+};
+
+/// What style sheets are called, the order of which is meaning.
+const SHEETS: [&str; 5] = [".css", ".scss", ".sass", ".less", ".styl"];
+
+pub(crate) fn is_import(code: Code<'_>, id: NodeId) -> bool {
+    match code.tree.kind_name(id) {
+        "import_statement" => true,
+        "lexical_declaration" | "variable_declaration" => required(code, id).is_some(),
+        _ => code.tree.role(id) == Role::Import,
+    }
+}
+
+/// The name, or the pattern of names, and the module of `const name = require("module")` at the top of a file.
+fn required(code: Code<'_>, id: NodeId) -> Option<(NodeId, NodeId)> {
+    let tree = code.tree;
+    if tree.role(tree.node(id).parent) != Role::File {
+        return None;
+    }
+    let mut declarators = tree.parts(id).filter(|part| tree.kind_name(*part) == "variable_declarator");
+    let declarator = declarators.next().filter(|_| declarators.next().is_none())?;
+    let call = tree.child_named(declarator, "value").filter(|value| tree.kind_name(*value) == "call_expression")?;
+    let function = tree.child_named(call, "function")?;
+    let arguments = tree.child_named(call, "arguments")?;
+    let mut handed = tree.parts(arguments).filter(|part| !matches!(tree.kind_name(*part), "(" | ")" | ","));
+    let module = handed.next().filter(|module| tree.role(*module) == Role::String && handed.next().is_none())?;
+    let is_require = tree.text_of(code.source.text(), function) == "require";
+    is_require.then_some((tree.child_named(declarator, "name")?, module))
+}
+
+pub(crate) fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
+    let Code { source, tree, .. } = code;
+    if tree.kind_name(id) != "import_statement" {
+        return read_require(code, id);
+    }
+    let text = |id: NodeId| tree.text_of(source.text(), id);
+    let mut import = Import { head: "import".to_owned(), fixed: has_comment(code, id), ..Import::default() };
+    let mut module = None;
+    let mut behind = Vec::new();
+    for part in tree.parts(id) {
+        match tree.kind_name(part) {
+            "import" | "from" => {}
+            _ if module.is_some() => behind.extend(tokens_of(code, part)),
+            "string" => module = Some(part),
+            word @ ("type" | "typeof") => import.head.extend([" ", word]),
+            "import_clause" => clause(code, part, &mut import),
+            "import_require_clause" => {
+                import.head.push_str(" =");
+                for part in tree.parts(part) {
+                    match tree.kind_name(part) {
+                        "identifier" => import.names.push(aliased("*", text(part))),
+                        "string" => module = Some(part),
+                        _ => {}
+                    }
+                }
+            }
+            _ => return None,
+        }
+    }
+    finish(&mut import, text(module?), &behind);
+    import.barrier |= import.names.is_empty();
+    Some(import)
+}
+
+/// What it comes from, and how its author wrote that.
+fn finish(import: &mut Import, module: &str, behind: &[&str]) {
+    let quote = module.get(..1).unwrap_or("'");
+    import.source = module.trim_matches(['\'', '"', '`']).to_owned();
+    import.manner = format!("{quote}{}", behind.join(" ").replace(" ;", ";"));
+    let path = import.source.split('?').next().unwrap_or("");
+    import.barrier = SHEETS.iter().any(|ending| path.ends_with(ending));
+}
+
+fn aliased(path: &str, alias: &str) -> Name {
+    Name { path: path.to_owned(), alias: Some(alias.to_owned()), bound: Some(alias.to_owned()) }
+}
+
+fn clause(code: Code<'_>, clause: NodeId, import: &mut Import) {
+    let Code { source, tree, .. } = code;
+    let text = |id: NodeId| tree.text_of(source.text(), id);
+    for part in tree.parts(clause) {
+        match tree.kind_name(part) {
+            "identifier" => import.names.push(aliased("default", text(part))),
+            "namespace_import" => {
+                let name = tree.parts(part).find(|part| tree.kind_name(*part) == "identifier");
+                import.names.extend(name.map(|name| aliased("*", text(name))));
+            }
+            "named_imports" => {
+                import.broken = text(part).contains('\n');
+                let specifiers = tree.parts(part).filter(|part| tree.kind_name(*part) == "import_specifier");
+                import.names.extend(specifiers.map(|part| specifier(code, part)));
+            }
+            _ => {}
+        }
+    }
+}
+
+fn specifier(code: Code<'_>, specifier: NodeId) -> Name {
+    let Code { source, tree, .. } = code;
+    let text = |field: &str| tree.child_named(specifier, field).map(|id| tree.text_of(source.text(), id).to_owned());
+    let word = tree.parts(specifier).map(|part| tree.kind_name(part)).find(|kind| matches!(*kind, "type" | "typeof"));
+    let name = text("name").unwrap_or_default();
+    let alias = text("alias");
+    let bound = alias.clone().unwrap_or_else(|| name.clone());
+    let path = word.map_or_else(|| name.clone(), |word| format!("{word} {name}"));
+    Name { path, alias, bound: Some(bound) }
+}
+
+fn read_require(code: Code<'_>, id: NodeId) -> Option<Import> {
+    let Code { source, tree, .. } = code;
+    let (name, module) = required(code, id)?;
+    let text = |id: NodeId| tree.text_of(source.text(), id);
+    let word = tokens_of(code, id).next().unwrap_or("const");
+    let mut import = Import { head: format!("{word} ="), fixed: has_comment(code, id), ..Import::default() };
+    if tree.kind_name(name) == "identifier" {
+        import.names.push(aliased("*", text(name)));
+    } else {
+        import.broken = text(name).contains('\n');
+        for part in tree.parts(name) {
+            match tree.kind_name(part) {
+                "shorthand_property_identifier_pattern" => {
+                    import.names.push(Name { path: text(part).to_owned(), alias: None, bound: Some(text(part).to_owned()) });
+                }
+                "pair_pattern" => {
+                    let value = tree.child_named(part, "value").filter(|value| tree.kind_name(*value) == "identifier")?;
+                    import.names.push(aliased(text(tree.child_named(part, "key")?), text(value)));
+                }
+                "{" | "}" | "," => {}
+                _ => return None,
+            }
+        }
+    }
+    let ends = text(id).ends_with(';');
+    finish(&mut import, text(module), if ends { &[";"] } else { &[] });
+    import.manner.insert(1, '=');
+    Some(import)
+}
+
+/// The name of a path without the words that belong to it.
+fn plain(path: &str) -> &str {
+    path.rsplit(' ').next().unwrap_or(path)
+}
+
+fn item(name: &Name, between: &str) -> String {
+    match &name.alias {
+        Some(alias) => format!("{}{between}{alias}", name.path),
+        None => name.path.clone(),
+    }
+}
+
+fn write(import: &Import, room: Room<'_>) -> String {
+    let quote = import.manner.get(..1).unwrap_or("'");
+    let behind = import.manner.get(1..).unwrap_or("").trim_start_matches('=');
+    let behind = if behind.is_empty() || behind == ";" { behind.to_owned() } else { format!(" {behind}") };
+    let module = format!("{quote}{}{quote}{behind}", import.source);
+    if import.names.is_empty() {
+        return format!("{} {module}", import.head);
+    }
+    if let Some(word) = import.head.strip_suffix(" =") {
+        return written_require(import, word, quote, &behind, room);
+    }
+    let mut parts = Vec::new();
+    let mut named = Vec::new();
+    for name in &import.names {
+        match (name.path.as_str(), &name.alias) {
+            ("default", Some(alias)) if parts.is_empty() => parts.push(alias.clone()),
+            ("*", Some(alias)) => parts.push(format!("* as {alias}")),
+            _ => named.push(item(name, " as ")),
+        }
+    }
+    parts.extend((!named.is_empty()).then(|| braced(&named, import.broken, room)));
+    format!("{} {} from {module}", import.head, parts.join(", "))
+}
+
+fn written_require(import: &Import, word: &str, quote: &str, behind: &str, room: Room<'_>) -> String {
+    let named = match import.names.first() {
+        Some(name) if name.path == "*" => name.alias.clone().unwrap_or_default(),
+        _ => {
+            let named: Vec<String> = import.names.iter().map(|name| item(name, ": ")).collect();
+            braced(&named, import.broken, room)
+        }
+    };
+    format!("{word} {named} = require({quote}{}{quote}){behind}", import.source)
+}
+
+fn braced(names: &[String], broken: bool, room: Room<'_>) -> String {
+    if !broken || room.level.is_empty() {
+        return format!("{{ {} }}", names.join(", "));
+    }
+    let Room { level, indent, line_end, .. } = room;
+    let lines: String = names.iter().map(|name| format!("{line_end}{indent}{level}{name},")).collect();
+    format!("{{{lines}{line_end}{indent}}}")
+}
+
+/// The same however its names stand and whatever its quotes.
+fn leaf(import: &Import, name: &Name) -> String {
+    let behind = import.manner.get(1..).unwrap_or("").trim_start_matches('=').trim_end_matches(';').trim();
+    let attributes = if behind.is_empty() { String::new() } else { format!(" {behind}") };
+    let head = import.head.trim_end_matches(" =");
+    let named = match (name.path.as_str(), &name.alias) {
+        ("default", Some(alias)) => alias.clone(),
+        ("*", Some(alias)) => format!("* as {alias}"),
+        _ => format!("{{ {} }}", item(name, " as ")),
+    };
+    format!("{head} {named} from '{}'{attributes}", import.source)
+}
+
+fn merges(import: &Import) -> Option<String> {
+    let has = |path: &str| import.names.iter().any(|name| name.path == path);
+    let alone = has("*") || import.head.ends_with('=') || import.head.ends_with("type") && has("default");
+    let behind = import.manner.get(1..).unwrap_or("").trim_end_matches(';');
+    (!alone && !import.names.is_empty()).then(|| format!("{} {} {behind}", import.head, import.source))
+}
+
+fn home(import: &Import, _: &dyn Surroundings) -> Home {
+    let source = import.source.as_str();
+    match source {
+        _ if source.starts_with('.') => Home::Near,
+        _ if source.starts_with("@/") || source.starts_with("~/") || source.starts_with(['#', '/']) => Home::Own,
+        _ if source.starts_with("node:") || is_built_in(source) => Home::Standard,
+        _ => Home::Other,
+    }
+}
+
+/// The modules that Node.js has built in; made by `cargo xtask facts`.
+static MODULES: &str = include_str!("facts/modules.txt");
+
+fn is_built_in(module: &str) -> bool {
+    static READY: OnceLock<HashSet<&str>> = OnceLock::new();
+    let modules = READY.get_or_init(|| {
+        MODULES.lines().filter(|line| !line.starts_with('#')).flat_map(str::split_whitespace).collect()
+    });
+    modules.contains(module)
+}
+
+fn uses<'a>(code: Code<'a>, wants: &Wants) -> Uses<'a> {
+    let tree = code.tree;
+    let mut uses = Uses::default();
+    let mut elements = false;
+    for (token, before, text) in outside_imports(code, is_import) {
+        let kind = tree.kind_name(token.node);
+        match tree.role(token.node) {
+            Role::Comment if text.contains("@jsx") => uses.names.extend(words(text)),
+            Role::Comment if text.starts_with("/**") && wants.documented => uses.names.extend(documented(text)),
+            Role::Comment => {}
+            Role::String if text.contains("${") => uses.names.extend(words_inside(text)),
+            _ if matches!(kind, "property_identifier" | "statement_identifier" | "private_property_identifier") => {}
+            _ if is_name(text) && !matches!(before, "." | "?.") => {
+                uses.names.insert(text);
+            }
+            _ => elements |= text == "</" || text == "/>",
+        }
+    }
+    if elements {
+        uses.names.insert("React");
+    }
+    uses.doubt = doubt(code, &uses);
+    uses
+}
+
+/// Why nothing can be taken for unused. A file is a module by its imports and exports alone: where all would go, it would become a script.
+fn doubt(code: Code<'_>, uses: &Uses<'_>) -> Option<&'static str> {
+    let tree = code.tree;
+    if tree.has_error() {
+        return Some("the file has syntax errors");
+    }
+    let exports = tree.children(tree.root()).any(|child| tree.kind_name(child) == "export_statement");
+    let imports = imports_of(code, &IMPORTS).into_iter().filter(|id| tree.kind_name(*id) == "import_statement");
+    let needed = |import: Import| {
+        import.barrier || import.names.iter().any(|name| name.bound.as_deref().is_none_or(|name| uses.has(name)))
+    };
+    let stays = exports || imports.filter_map(|id| read(code, id)).any(needed);
+    (!stays).then_some("nothing but its imports makes this file a module")
+}
+
+fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, _: &Wants) -> Verdict {
+    let bound = name.bound.as_deref().unwrap_or("");
+    if import.barrier || evidence.uses.has(bound) {
+        return Verdict::Needed;
+    }
+    Verdict::Dead("is not used")
+}

@@ -1,0 +1,303 @@
+//! Python's imports: those at the top of a file; what stands in a `try`, an `if` or a function is left to its author.
+
+use std::collections::HashSet;
+use std::sync::OnceLock;
+
+use vknot_syntax::{NodeId, Role, Token};
+
+use crate::imports::words::{has_comment, is_name, outside_imports, tokens_of, words, words_inside};
+use crate::spec::Code;
+use crate::spec::imports::{
+    Declared, Evidence, Form, Home, Import, ImportSpec, Name, Room, Surroundings, Uses, Verdict, Wants,
+};
+
+pub(super) const IMPORTS: ImportSpec = ImportSpec {
+    is_import,
+    read,
+    write,
+    leaf,
+    key: |import| if import.form == Form::From { import.source.clone() } else { first(import).to_owned() },
+    cased: true,
+    blank: true,
+    name_key: |name| name.path.clone(),
+    merges: |import| {
+        let whole = import.names.iter().any(|name| name.path == "*");
+        (import.form == Form::From && !whole).then(|| import.source.clone())
+    },
+    home,
+    orders: &[&["standard", "other", "own", "near"], &["written"], &[]],
+    uses: Some(uses),
+    judge,
+    declares: Some(declares),
+    project: ("pyproject.toml", |_| None),
+    missing: None,
+};
+
+/// How many nodes around a string are looked at for a type that it may be.
+const AROUND: usize = 8;
+
+/// What takes the names of types as text.
+const TAKES_TYPES: [&str; 5] = ["cast", "TypeVar", "NewType", "ForwardRef", "Annotated"];
+
+fn is_import(code: Code<'_>, id: NodeId) -> bool {
+    code.tree.role(id) == Role::Import && code.tree.role(code.tree.node(id).parent) == Role::File
+}
+
+fn first(import: &Import) -> &str {
+    import.names.first().map_or("", |name| name.path.as_str())
+}
+
+fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
+    let Code { source, tree, .. } = code;
+    let text = |id: NodeId| tokens_of(code, id).collect::<String>();
+    let from = tree.kind_name(id) != "import_statement";
+    let module = tree.child_named(id, "module_name").map(text);
+    let future = tree.kind_name(id) == "future_import_statement";
+    let mut names = Vec::new();
+    for part in tree.parts(id).filter(|part| Some(*part) != tree.child_named(id, "module_name")) {
+        match tree.kind_name(part) {
+            "dotted_name" => names.push(named(text(part), None, from)),
+            "aliased_import" => {
+                let path = tree.child_named(part, "name").map(text)?;
+                names.push(named(path, tree.child_named(part, "alias").map(text), from));
+            }
+            "wildcard_import" => names.push(Name { path: "*".to_owned(), ..Name::default() }),
+            _ => {}
+        }
+    }
+    let written = tree.text_of(source.text(), id);
+    Some(Import {
+        head: if from { "from" } else { "import" }.to_owned(),
+        source: module.unwrap_or_else(|| if future { "__future__".to_owned() } else { String::new() }),
+        form: if from { Form::From } else { Form::Plain },
+        manner: manner(written),
+        barrier: future,
+        fixed: has_comment(code, id) || names.is_empty(),
+        broken: written.contains('\n'),
+        names,
+    })
+}
+
+/// What is in front of the wrapped lines of an import that has several names on one of them; nothing where each has a line.
+fn manner(written: &str) -> String {
+    let mut lines = written.lines().skip(1);
+    let fills = written.lines().any(|line| line.trim_end_matches([',', ')', ' ', '\\']).rsplit("import").next().unwrap_or("").contains(','));
+    let below = lines.next().filter(|_| fills).unwrap_or("");
+    below[..below.len() - below.trim_start().len()].to_owned()
+}
+
+fn named(path: String, alias: Option<String>, from: bool) -> Name {
+    let own = if from { path.as_str() } else { path.split('.').next().unwrap_or("") };
+    let bound = alias.clone().unwrap_or_else(|| own.to_owned());
+    Name { bound: Some(bound), path, alias }
+}
+
+fn item(name: &Name) -> String {
+    match &name.alias {
+        Some(alias) => format!("{} as {alias}", name.path),
+        None => name.path.clone(),
+    }
+}
+
+fn write(import: &Import, room: Room<'_>) -> String {
+    let items: Vec<String> = import.names.iter().map(item).collect();
+    if import.form != Form::From {
+        return format!("import {}", items.join(", "));
+    }
+    let start = format!("from {} import ", import.source);
+    let line = format!("{start}{}", items.join(", "));
+    let fits = room.column + line.chars().count() <= room.width;
+    let one_line = fits && (room.level.is_empty() || !import.broken || !import.manner.is_empty() || items.len() == 1);
+    if one_line || items.len() == 1 {
+        return line;
+    }
+    if import.manner.is_empty() {
+        let Room { level, indent, line_end, .. } = room;
+        let lines: String = items.iter().map(|item| format!("{indent}{level}{item},{line_end}")).collect();
+        return format!("{start}({line_end}{lines}{indent})");
+    }
+    filled(&start, &items, import, room)
+}
+
+/// As many names on each line as fit.
+fn filled(start: &str, items: &[String], import: &Import, room: Room<'_>) -> String {
+    let mut text = format!("{start}(");
+    let mut column = room.column + text.chars().count();
+    for (index, item) in items.iter().enumerate() {
+        let last = index + 1 == items.len();
+        let item = format!("{item}{}", if last { ")" } else { "," });
+        let length = item.chars().count() + usize::from(index > 0);
+        if index > 0 && column + length > room.width {
+            text.push_str(room.line_end);
+            text.push_str(&import.manner);
+            column = import.manner.chars().count();
+        } else if index > 0 {
+            text.push(' ');
+        }
+        text.push_str(&item);
+        column += length;
+    }
+    text
+}
+
+fn leaf(import: &Import, name: &Name) -> String {
+    match import.form {
+        Form::From => format!("from {} import {}", import.source, item(name)),
+        _ => format!("import {}", item(name)),
+    }
+}
+
+/// The modules of the standard library; made by `cargo xtask facts`.
+static MODULES: &str = include_str!("facts/modules.txt");
+
+fn is_standard(module: &str) -> bool {
+    static READY: OnceLock<HashSet<&str>> = OnceLock::new();
+    let modules = READY.get_or_init(|| {
+        MODULES.lines().filter(|line| !line.starts_with('#')).flat_map(str::split_whitespace).collect()
+    });
+    modules.contains(module)
+}
+
+fn home(import: &Import, around: &dyn Surroundings) -> Home {
+    let path = if import.form == Form::From { import.source.as_str() } else { first(import) };
+    let top = path.split('.').next().unwrap_or("");
+    match top {
+        "" => Home::Near,
+        _ if is_standard(top) => Home::Standard,
+        _ if around.index().is_some_and(|index| index.has_package(top)) => Home::Own,
+        _ => Home::Other,
+    }
+}
+
+fn uses<'a>(code: Code<'a>, _: &Wants) -> Uses<'a> {
+    let Code { source, tree, .. } = code;
+    let mut uses = Uses::default();
+    for (token, before, text) in outside_imports(code, is_import) {
+        match tree.role(token.node) {
+            Role::Comment if text.contains("type:") => uses.names.extend(words(text)),
+            Role::Comment => {}
+            Role::String => {
+                let formatted = text.chars().take(3).take_while(char::is_ascii_alphabetic).any(|c| matches!(c, 'f' | 'F' | 't' | 'T'));
+                if formatted {
+                    uses.names.extend(words_inside(text));
+                }
+                if may_be_type(code, token) || is_offered(code, token) {
+                    uses.names.extend(words(text));
+                }
+            }
+            _ if !is_name(text) || before == "." && !text.is_empty() => {}
+            _ if is_keyword(code, token) => {}
+            _ => {
+                uses.names.insert(text);
+                if matches!(text, "globals" | "exec" | "eval") && source.text()[token.end as usize..].starts_with('(') {
+                    uses.doubt = Some("names may be looked up by text");
+                }
+            }
+        }
+    }
+    if tree.has_error() {
+        uses.doubt = Some("the file has syntax errors");
+    }
+    uses
+}
+
+/// Whether a token is the name of an argument that is handed over by name.
+fn is_keyword(code: Code<'_>, token: &Token) -> bool {
+    let tree = code.tree;
+    let parent = tree.node(token.node).parent;
+    tree.kind_name(parent) == "keyword_argument" && tree.child_named(parent, "name") == Some(token.node)
+}
+
+/// Whether a string stands where a type may be written as text.
+fn may_be_type(code: Code<'_>, token: &Token) -> bool {
+    let Code { source, tree, .. } = code;
+    tree.ancestors(token.node).take(AROUND).any(|id| match tree.kind_name(id) {
+        "type" => true,
+        "call" => {
+            let function = tree.child_named(id, "function").map_or("", |function| tree.text_of(source.text(), function));
+            TAKES_TYPES.contains(&function.rsplit('.').next().unwrap_or(""))
+        }
+        _ => false,
+    })
+}
+
+/// Whether a string is in the list of what a module offers.
+fn is_offered(code: Code<'_>, token: &Token) -> bool {
+    let Code { source, tree, .. } = code;
+    let statement = tree.ancestors(token.node).find(|id| tree.role(tree.node(*id).parent) == Role::File);
+    statement.is_some_and(|id| tree.text_of(source.text(), id).starts_with("__all__"))
+}
+
+fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, wants: &Wants) -> Verdict {
+    let Some(bound) = name.bound.as_deref() else {
+        return Verdict::Unknown("what it brings in is not known here".to_owned());
+    };
+    // `import a as a` says that others may take it from here.
+    let offers = name.alias.as_deref() == Some(name.path.as_str());
+    if import.barrier || evidence.uses.has(bound) || offers {
+        return Verdict::Needed;
+    }
+    let Some(place) = evidence.around.place() else { return Verdict::Dead("is not used") };
+    let file = place.rsplit('/').next().unwrap_or("");
+    if file == "__init__.py" && !wants.offered {
+        return Verdict::Unknown("is not used here, but others may take it from the package".to_owned());
+    }
+    let module = module_of(&place);
+    let own = module.rsplit('.').next().unwrap_or("");
+    let index = evidence.around.index();
+    let taken = |name: &str| index.as_ref().is_some_and(|index| index.takes(&format!("{own}.{name}")));
+    match taken(bound) || taken("*") {
+        true => Verdict::Unknown("is not used here, but another file takes it from here".to_owned()),
+        false => Verdict::Dead("is not used"),
+    }
+}
+
+/// The dotted name of the module at a place of a project.
+fn module_of(place: &str) -> String {
+    let path = place.trim_end_matches(".pyi").trim_end_matches(".py");
+    let path = path.strip_suffix("/__init__").unwrap_or(path);
+    path.strip_prefix("src/").unwrap_or(path).replace('/', ".")
+}
+
+/// A module with what stands at its top, and what it takes from others: names it imports, and those it asks of modules.
+fn declares(code: Code<'_>, place: &str) -> Declared {
+    let Code { source, tree, .. } = code;
+    let mut declared = Declared { package: module_of(place), ..Declared::default() };
+    let text = |id: NodeId| tree.text_of(source.text(), id);
+    for child in tree.children(tree.root()) {
+        let named = match tree.kind_name(child) {
+            "decorated_definition" => tree.child_named(child, "definition"),
+            _ => Some(child),
+        };
+        let name = named.and_then(|id| tree.name_span(id));
+        declared.names.extend(name.map(|span| source.slice(span).to_owned()).filter(|name| is_name(name)));
+    }
+    let mut taken: HashSet<String> = HashSet::new();
+    for id in (0..tree.nodes().len() as u32).map(NodeId) {
+        match tree.kind_name(id) {
+            "import_from_statement" => {
+                let module = tree.child_named(id, "module_name").map_or("", text);
+                let last = module.rsplit('.').next().unwrap_or("");
+                let names = tree.parts(id).filter(|part| tree.node(*part).field == tree.language().field("name"));
+                for name in names {
+                    let path = tree.child_named(name, "name").unwrap_or(name);
+                    taken.insert(format!("{last}.{}", text(path)));
+                }
+                if tree.parts(id).any(|part| tree.kind_name(part) == "wildcard_import") {
+                    taken.insert(format!("{last}.*"));
+                }
+            }
+            "attribute" => {
+                let object = tree.child_named(id, "object").map_or("", text).rsplit('.').next().unwrap_or("");
+                let name = tree.child_named(id, "attribute").map_or("", text);
+                if is_name(object) && object.len() < 80 {
+                    taken.insert(format!("{object}.{name}"));
+                }
+            }
+            _ => {}
+        }
+    }
+    declared.taken = taken.into_iter().collect();
+    declared.taken.sort_unstable();
+    declared
+}

@@ -1,0 +1,308 @@
+//! What a language's folder says of imports: how to take one apart and write it, where it belongs, what tells that nothing needs it.
+
+use std::collections::{HashMap, HashSet};
+use std::sync::Arc;
+
+use vknot_syntax::NodeId;
+
+use super::toolkit::Code;
+
+/// What an import is, where that says where it stands among others.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub(crate) enum Form {
+    /// As most are: `import a`.
+    #[default]
+    Plain,
+    /// Single names out of something: `from a import b`, where a language has both.
+    From,
+    /// Members of a type.
+    Static,
+    /// Another name for something.
+    Alias,
+    /// What has to stand in front of all others.
+    First,
+}
+
+/// One thing that an import brings in.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub(crate) struct Name {
+    /// What it is where it comes from, with the words that belong to it: `List`, `*`, `type Level`.
+    pub path: String,
+    /// The name it gets here.
+    pub alias: Option<String>,
+    /// By what it is called in this file; `None` where it has no name that would tell.
+    pub bound: Option<String>,
+}
+
+/// An import taken apart.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub(crate) struct Import {
+    /// The words it begins with, such as `pub use`: what differs in them is never merged.
+    pub head: String,
+    /// Where it comes from, without quotes: `java.util`, `./gauge`.
+    pub source: String,
+    /// What it brings in; nothing where it only runs something.
+    pub names: Vec<Name>,
+    pub form: Form,
+    /// What its author chose though it means the same: quotes, the mark at the end.
+    pub manner: String,
+    /// Whether nothing may pass it.
+    pub barrier: bool,
+    /// Whether it has to stay as it is written.
+    pub fixed: bool,
+    /// Whether its names stand on lines of their own.
+    pub broken: bool,
+}
+
+/// For writing an import: how much room there is.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Room<'a> {
+    /// Columns of a line.
+    pub width: usize,
+    /// The column at which it begins.
+    pub column: usize,
+    /// One level of indentation.
+    pub level: &'a str,
+    /// What is in front of its lines.
+    pub indent: &'a str,
+    pub line_end: &'a str,
+}
+
+impl Room<'_> {
+    /// Room without end, for what is written on one line.
+    pub const ENDLESS: Room<'static> = Room { width: usize::MAX, column: 0, level: "", indent: "", line_end: "\n" };
+}
+
+/// Whether something that is imported is needed.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(crate) enum Verdict {
+    Needed,
+    /// It is not, for this reason: `is not used`.
+    Dead(&'static str),
+    /// It may not be: what is not known.
+    Unknown(String),
+}
+
+/// What a file uses outside its imports, as far as names tell.
+#[derive(Clone, Debug, Default)]
+pub(crate) struct Uses<'a> {
+    /// The names that stand where something imported may be meant.
+    pub names: HashSet<&'a str>,
+    /// Names of members, where a language brings those in with a whole namespace.
+    pub members: HashSet<&'a str>,
+    /// The kinds of node that there are, where some use what is imported without naming it.
+    pub kinds: HashSet<&'a str>,
+    /// The package or namespaces that the file is in.
+    pub packages: Vec<String>,
+    /// Whether an import brings in names that it does not say.
+    pub wildcards: bool,
+    /// Why nothing can be said to be unused, if so.
+    pub doubt: Option<&'static str>,
+}
+
+impl Uses<'_> {
+    pub fn has(&self, name: &str) -> bool {
+        self.names.contains(name)
+    }
+}
+
+/// What one file offers to others.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Declared {
+    /// The package, namespace or module it is, or is part of.
+    pub package: String,
+    /// Types, functions and so on that others can import from it.
+    pub names: Vec<String>,
+    /// The same where a file has several packages, each with one name.
+    pub places: Vec<(String, String)>,
+    /// Names it takes from elsewhere, as `module name`, where that makes a difference to the other file.
+    pub taken: Vec<String>,
+}
+
+/// What the files of a project declare.
+#[derive(Clone, Debug, Default)]
+pub struct Index {
+    /// The names in each package, sorted.
+    packages: HashMap<String, Vec<String>>,
+    /// The packages in which a name is declared, sorted.
+    homes: HashMap<String, Vec<String>>,
+    taken: HashSet<String>,
+}
+
+impl Index {
+    /// Of what each file declares.
+    pub fn of(files: impl IntoIterator<Item = Declared>) -> Index {
+        let mut index = Index::default();
+        for Declared { package, names, places, taken } in files {
+            index.taken.extend(taken);
+            for (package, name) in places {
+                index.homes.entry(name.clone()).or_default().push(package.clone());
+                index.packages.entry(package).or_default().push(name);
+            }
+            for name in &names {
+                index.homes.entry(name.clone()).or_default().push(package.clone());
+            }
+            if !package.is_empty() || !names.is_empty() {
+                index.packages.entry(package).or_default().extend(names);
+            }
+        }
+        index.packages.values_mut().chain(index.homes.values_mut()).for_each(|list| {
+            list.sort_unstable();
+            list.dedup();
+        });
+        index
+    }
+
+    /// The names that a package of the project declares; `None` where it has no such package.
+    pub fn names_in(&self, package: &str) -> Option<&[String]> {
+        self.packages.get(package).map(Vec::as_slice)
+    }
+
+    /// The packages of the project that declare a name.
+    pub fn homes_of(&self, name: &str) -> &[String] {
+        self.homes.get(name).map_or(&[], Vec::as_slice)
+    }
+
+    /// Whether a file of the project takes something from another one.
+    pub fn takes(&self, what: &str) -> bool {
+        self.taken.contains(what)
+    }
+
+    /// Whether a package, or one inside it, is of the project.
+    pub fn has_package(&self, package: &str) -> bool {
+        self.packages.contains_key(package)
+    }
+
+    /// How many packages there are.
+    pub fn len(&self) -> usize {
+        self.packages.len()
+    }
+
+    /// Whether it knows nothing.
+    pub fn is_empty(&self) -> bool {
+        self.packages.is_empty()
+    }
+}
+
+/// What is known around a file: asked for when it is needed, since telling may take long.
+pub trait Surroundings: Sync {
+    /// What the files of the project declare in the file's language; `None` where there is no project.
+    fn index(&self) -> Option<Arc<Index>>;
+    /// The path of the file inside its project, with `/`; `None` where there is no project.
+    fn place(&self) -> Option<String>;
+    /// What the project calls itself where its modules are named by that.
+    fn name(&self) -> Option<String>;
+}
+
+/// A file on its own.
+#[derive(Clone, Copy, Debug)]
+pub struct Alone;
+
+impl Surroundings for Alone {
+    fn index(&self) -> Option<Arc<Index>> {
+        None
+    }
+
+    fn place(&self) -> Option<String> {
+        None
+    }
+
+    fn name(&self) -> Option<String> {
+        None
+    }
+}
+
+/// What an import is judged by.
+pub(crate) struct Evidence<'a> {
+    pub code: Code<'a>,
+    pub uses: &'a Uses<'a>,
+    pub around: &'a dyn Surroundings,
+}
+
+/// Settings of imports that a language reads itself.
+#[derive(Clone, Debug, Default)]
+pub(crate) struct Wants {
+    /// Beginnings of what is the project's own.
+    pub own: Vec<String>,
+    /// Whether names in doc comments count as used.
+    pub documented: bool,
+    /// Whether what is required in an expression counts as an import.
+    pub required: bool,
+    /// Whether what a package's own file offers on is pruned, too.
+    pub offered: bool,
+}
+
+/// How a language tells an order that is usual in it: names of groups, which are `standard`, `other`, `own`, `near`, `static`, `types`, or
+/// beginnings of what is imported.
+pub(crate) type Groups = &'static [&'static str];
+
+/// What a language's folder gives for imports.
+pub(crate) struct ImportSpec {
+    /// Whether a node is one import.
+    pub is_import: fn(Code<'_>, NodeId) -> bool,
+    /// Takes one apart; `None` for what is not known, which stays where it is and which nothing passes.
+    pub read: fn(Code<'_>, NodeId) -> Option<Import>,
+    /// Writes one.
+    pub write: fn(&Import, Room<'_>) -> String,
+    /// One thing that is brought in, in a form that does not depend on layout, order or merging.
+    pub leaf: fn(&Import, &Name) -> String,
+    /// What imports are sorted by; without letters' case where that does not count.
+    pub key: fn(&Import) -> String,
+    /// Whether capitals usually come first.
+    pub cased: bool,
+    /// Whether a blank line usually parts groups.
+    pub blank: bool,
+    /// What names in one import are sorted by.
+    pub name_key: fn(&Name) -> String,
+    /// Imports for which this is the same are made one; `None` for what stays on its own.
+    pub merges: fn(&Import) -> Option<String>,
+    /// Whether what it comes from is the language's own library, comes with the project, or stands beside the file.
+    pub home: fn(&Import, &dyn Surroundings) -> Home,
+    /// Orders of groups that are usual, the most usual first.
+    pub orders: &'static [Groups],
+    /// The names used in a file; `None` where nothing is ever taken for unused.
+    pub uses: Option<for<'a> fn(Code<'a>, &Wants) -> Uses<'a>>,
+    /// Whether one thing that is imported is needed.
+    pub judge: fn(&Evidence<'_>, &Import, &Name, &Wants) -> Verdict,
+    /// What a file at a place of its project declares; `None` where nothing asks for it.
+    pub declares: Option<fn(Code<'_>, &str) -> Declared>,
+    /// The file that tells a project, and what finds in it what the project calls itself.
+    pub project: (&'static str, fn(&str) -> Option<String>),
+    /// For names that nothing declares or imports.
+    pub missing: Option<&'static MissingSpec>,
+}
+
+/// How a language finds names that nothing declares or imports.
+pub(crate) struct MissingSpec {
+    /// The names used and where first, that nothing in the file declares or imports.
+    pub names: for<'a> fn(Code<'a>, &dyn Surroundings) -> Vec<(&'a str, u32)>,
+    /// What could be imported for a name: as `--choose` names it.
+    pub candidates: fn(&str, &dyn Surroundings) -> Vec<String>,
+    /// The import of a candidate for a name.
+    pub import: fn(&str, &str, Option<&Import>) -> Import,
+}
+
+/// Where what is imported comes from.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Home {
+    /// The language's own library.
+    Standard,
+    /// Somebody else's.
+    Other,
+    /// The project.
+    Own,
+    /// Beside the file.
+    Near,
+}
+
+impl Home {
+    /// The name of its group.
+    pub fn group(self) -> &'static str {
+        match self {
+            Home::Standard => "standard",
+            Home::Other => "other",
+            Home::Own => "own",
+            Home::Near => "near",
+        }
+    }
+}
