@@ -157,11 +157,15 @@ impl Edits {
                     Some(*at)
                 }))
                 .collect();
+            // Where an insertion stands is told by the lines before it: its own index may lag behind them.
+            let mut reached = 0;
             for operation in similar::capture_diff_slices(similar::Algorithm::Myers, &old, &new) {
                 let (from, to) = (operation.old_range(), operation.new_range());
                 if operation.tag() != similar::DiffTag::Equal {
-                    apart.push(Span::new(starts[from.start], starts[from.end]), &new[to].concat());
+                    let start = from.start.max(reached);
+                    apart.push(Span::new(starts[start], starts[from.end.max(start)]), &new[to].concat());
                 }
+                reached = reached.max(from.end);
             }
         }
         apart

@@ -12,6 +12,8 @@ pub(crate) struct Item {
     pub node: NodeId,
     /// Comments and annotations in front of it that belong to it.
     pub leads: Vec<NodeId>,
+    /// Comments above an import that are about those that follow it, too: they stay where they are.
+    pub heads: Vec<NodeId>,
     /// Comments behind it on its line.
     pub trails: Vec<NodeId>,
     /// The mark that parts it from the next one.
@@ -125,11 +127,12 @@ impl Finder<'_> {
 
     fn add(&mut self, node: NodeId) {
         let mut leads = leading(self.code, node, &self.waiting);
+        let mut heads = Vec::new();
         if is_import(self.code, node) && self.heads_group(&leads) {
-            leads.clear();
+            heads = std::mem::take(&mut leads);
         }
         let parted = self.parted || leads.len() < self.waiting.len();
-        self.items.push(Item { node, leads, trails: Vec::new(), separator: None, parted });
+        self.items.push(Item { node, leads, heads, trails: Vec::new(), separator: None, parted });
         self.waiting.clear();
         self.parted = false;
     }

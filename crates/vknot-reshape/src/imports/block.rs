@@ -15,7 +15,7 @@ pub(crate) struct Line {
     pub node: NodeId,
     /// Comments and attributes on the lines above, as written.
     pub above: Vec<String>,
-    /// The comments behind it on its line.
+    /// The comments behind it on its line, with the white space in front.
     pub behind: Option<String>,
     /// How many blank lines were in front of it.
     pub blank: u32,
@@ -24,11 +24,14 @@ pub(crate) struct Line {
 impl Line {
     fn of(code: Code<'_>, item: &Item, blank: u32) -> Line {
         let text = |id: &NodeId| code.tree.text_of(code.source.text(), *id).to_owned();
-        let behind: Vec<String> = item.trails.iter().map(text).collect();
+        let last = item.separator.filter(|mark| item.trails.first().is_none_or(|trail| mark < trail)).unwrap_or(item.node);
+        let behind = item.trails.last().map(|trail| {
+            Span::new(code.tree.node(last).end, code.tree.node(*trail).end)
+        });
         Line {
             node: item.node,
             above: item.leads.iter().map(text).collect(),
-            behind: (!behind.is_empty()).then(|| behind.join(" ")),
+            behind: behind.map(|span| code.source.slice(span).to_owned()),
             blank,
         }
     }
@@ -95,7 +98,9 @@ fn blocks_in(code: Code<'_>, spec: &ImportSpec, holder: NodeId, blocks: &mut Vec
             let last = open.last().filter(|last| last.line.behind.is_none() && item.leads.is_empty());
             last.is_some_and(|last| source.line(last.end) == source.line(start))
         };
-        let fits = is_import && !stays && !tree.node(item.node).has_error() && (alone || follows());
+        // A comma behind an import is none of its own.
+        let comma = item.separator.is_some_and(|mark| tree.text_of(source.text(), mark) != ";");
+        let fits = is_import && !stays && !comma && !tree.node(item.node).has_error() && (alone || follows());
         if item.parted || !fits {
             close(code, holder, std::mem::take(&mut open), blocks, aside);
         }

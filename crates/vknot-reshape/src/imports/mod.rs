@@ -1,6 +1,7 @@
 //! Imports: pruned, merged, grouped and sorted, by what is known. What a language says of them is in its folder; here is what all share.
 
 mod block;
+mod names;
 mod order;
 mod prune;
 mod row;
@@ -20,6 +21,7 @@ use crate::spec::Code;
 use crate::spec::imports::{Import, ImportSpec, Surroundings, Wants};
 
 use block::{Block, blocks};
+use names::NameOrder;
 use order::Standing;
 use prune::Pruner;
 use row::{Entry, Rower};
@@ -81,11 +83,43 @@ pub fn organize(
     };
     let organizing = Organizing { code, spec, style, wanted, wants: wants(style), around };
     let mut reshape = organizing.run();
+    if only.is_none() {
+        settle(&organizing, &mut reshape);
+    }
     if let Some(only) = only {
         narrow(source, only, &mut reshape);
     }
     reshape.edits = reshape.edits.by_lines(source.text());
     reshape
+}
+
+/// How often imports are put in order at most, until nothing changes.
+const ROUNDS: usize = 3;
+
+/// What a file shows of its order may depend on what was done to it: it is done again until that changes nothing.
+fn settle(organizing: &Organizing<'_>, reshape: &mut Reshape) {
+    let code = organizing.code;
+    let text = code.source.text();
+    for _ in 0..ROUNDS {
+        if reshape.edits.is_empty() {
+            return;
+        }
+        let source = Source::from_text(code.source.path(), reshape.edits.apply(text));
+        let tree = Tree::read(&source, code.tree.language());
+        let acts = Acts { prune: false, ..organizing.wanted.acts };
+        let wanted = Wanted { acts };
+        let again = Organizing {
+            code: code.other(&source, &tree),
+            wanted: &wanted,
+            wants: organizing.wants.clone(),
+            ..*organizing
+        };
+        let more = again.run().edits.by_lines(source.text());
+        if more.is_empty() {
+            return;
+        }
+        reshape.edits = reshape.edits.then(text, &more);
+    }
 }
 
 fn wants(style: &Style) -> Wants {
@@ -199,27 +233,17 @@ impl<'a> Organizing<'a> {
         Standing::of(self.spec, import, self.around, &self.wants.own, group, apart)
     }
 
-    /// Whether names inside imports are sorted, and whether by letters alone.
-    fn names(&self, blocks: &[(Block, Vec<Entry>)]) -> Option<bool> {
+    /// How names inside imports are sorted, if they are.
+    fn names(&self, blocks: &[(Block, Vec<Entry>)]) -> Option<NameOrder> {
         let imports = || blocks.iter().flat_map(|(_, entries)| entries).filter_map(|entry| entry.import.as_ref());
-        let keys = |letters: bool| {
-            imports().map(move |import| {
-                let key = |name| (self.spec.name_key)(name);
-                let keys = import.names.iter().map(key);
-                keys.map(|key| if letters { key.to_lowercase() } else { key }).collect::<Vec<String>>()
-            })
-        };
-        let faults = |letters: bool| {
-            keys(letters).map(|keys| keys.windows(2).filter(|pair| pair[0] > pair[1]).count()).sum::<usize>()
-        };
         let pairs: usize = imports().map(|import| import.names.len().saturating_sub(1)).sum();
-        let (exact, letters) = (faults(false), faults(true));
-        let by_letters = if self.spec.cased { letters < exact } else { letters <= exact };
-        let sorted = exact.min(letters) * 5 <= pairs;
+        let orders = NameOrder::all(self.spec.cased).into_iter();
+        let faults = |order: NameOrder| imports().map(|import| order.faults(&import.names, self.spec)).sum::<usize>();
+        let (faults, best) = orders.map(|order| (faults(order), order)).min_by_key(|(faults, _)| *faults)?;
         match self.style.choice() {
             ImportNames::Keep => None,
-            ImportNames::Sort => Some(by_letters),
-            ImportNames::AsFound => sorted.then_some(by_letters),
+            ImportNames::Sort => Some(best),
+            ImportNames::AsFound => (faults * 5 <= pairs).then_some(best),
         }
     }
 

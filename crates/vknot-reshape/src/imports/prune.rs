@@ -7,6 +7,7 @@ use vknot_syntax::{NodeId, Span};
 use crate::receipt::{Act, Fate, Note, Receipt, TokenChange};
 use crate::spec::imports::{Evidence, Import, Name, Uses, Verdict};
 use super::Organizing;
+use super::words::has_comment;
 use super::block::Block;
 use super::row::Entry;
 
@@ -40,7 +41,9 @@ impl<'o, 'a> Pruner<'o, 'a> {
     fn entry(&mut self, holder: NodeId, mut entry: Entry, receipt: &mut Receipt) -> Option<Entry> {
         let Some(import) = entry.import.take() else { return Some(entry) };
         let span = self.organizing.code.tree.node(entry.line.node).span();
-        let stays = entry.line.is_dressed() || import.fixed;
+        // What is left as it is written goes whole or not at all.
+        let whole = import.names.len() > 1 && import.fixed;
+        let stays = entry.line.is_dressed() || whole || has_comment(self.organizing.code, entry.line.node);
         let mut kept = Vec::with_capacity(import.names.len());
         for name in &import.names {
             let text = (self.organizing.spec.leaf)(&import, name);

@@ -10,6 +10,7 @@ use crate::spec::imports::{Import, Room};
 use super::Organizing;
 use super::block::{Block, Line};
 use super::one_line;
+use super::names::NameOrder;
 use super::order::{Order, Standing};
 
 /// An import with what goes along with it.
@@ -42,8 +43,8 @@ pub(super) struct Text {
 pub(super) struct Rower<'o, 'a> {
     organizing: &'o Organizing<'a>,
     order: Order,
-    /// Whether names are sorted, and whether by letters alone.
-    names: Option<bool>,
+    /// How names are sorted, if they are.
+    names: Option<NameOrder>,
     level: String,
     width: usize,
 }
@@ -57,7 +58,7 @@ struct Placed {
 }
 
 impl<'o, 'a> Rower<'o, 'a> {
-    pub fn new(organizing: &'o Organizing<'a>, order: Order, names: Option<bool>, width: usize) -> Self {
+    pub fn new(organizing: &'o Organizing<'a>, order: Order, names: Option<NameOrder>, width: usize) -> Self {
         let acts = organizing.wanted.acts;
         let order = if acts.group { order } else { order.in_written_groups() };
         Rower { organizing, order, names: names.filter(|_| acts.sort), level: organizing.level(), width }
@@ -102,13 +103,9 @@ impl<'o, 'a> Rower<'o, 'a> {
             ImportMerge::Split => self.split(row),
             ImportMerge::Keep => row,
         };
-        if let Some(letters) = self.names {
-            for import in row.iter_mut().filter_map(|placed| placed.entry.import.as_mut()).filter(|one| !one.fixed) {
-                import.names.sort_by_cached_key(|name| {
-                    let key = (self.organizing.spec.name_key)(name);
-                    (if letters { key.to_lowercase() } else { String::new() }, key)
-                });
-            }
+        if let Some(names) = self.names {
+            let imports = row.iter_mut().filter_map(|placed| placed.entry.import.as_mut());
+            imports.filter(|one| !one.fixed).for_each(|one| names.sort(&mut one.names, self.organizing.spec));
         }
         let standing = |placed: &Placed| {
             let (import, old) = (placed.entry.import.as_ref()?, placed.standing.as_ref()?);
@@ -210,7 +207,6 @@ impl<'o, 'a> Rower<'o, 'a> {
                 rewritten.push(Span::new(start, text.len() as u32));
             }
             if let Some(behind) = &now.entry.line.behind {
-                text.push(' ');
                 text.push_str(behind);
             }
             before = Some(now);

@@ -1,6 +1,6 @@
 //! What a file imports, and what belongs to its imports.
 
-use std::collections::{BTreeMap, HashMap};
+use std::collections::{BTreeMap, HashMap, HashSet};
 
 use vknot_syntax::NodeId;
 
@@ -104,7 +104,13 @@ impl<'a> Imports<'a> {
     /// The tokens of the imports and of what goes with them.
     pub fn extents(&self) -> Extents {
         let node = |id: NodeId| self.code.tree.node(id);
-        let run = |import: &Imported| (node(import.item.first()).first_token, node(import.item.last()).token_end);
+        let source = self.code.source;
+        let last = |item: &Item| {
+            // A mark between statements is not needed where a line ends; any other is no part of an import.
+            let own = item.separator.filter(|mark| source.slice(node(*mark).span()) == ";");
+            [item.trails.last().copied(), own].into_iter().flatten().max().map_or(item.node, |last| last.max(item.node))
+        };
+        let run = |import: &Imported| (node(import.item.first()).first_token, node(last(&import.item)).token_end);
         Extents::of(self.items.iter().map(run).collect())
     }
 
@@ -112,19 +118,37 @@ impl<'a> Imports<'a> {
         self.code.tree.node(import.item.node).first_token
     }
 
-    /// The comments and annotations that go with an import, whatever the white space in them.
+    /// Some tokens, whatever the white space in them.
+    fn lines(&self, first: u32, end: u32) -> String {
+        let tokens = self.code.tree.tokens().get(first as usize..end as usize).unwrap_or_default();
+        let lines = tokens.iter().flat_map(|token| self.code.source.slice(token.span()).lines().map(str::trim));
+        lines.collect::<Vec<_>>().join("\n")
+    }
+
+    fn text(&self, id: NodeId) -> String {
+        let node = self.code.tree.node(id);
+        self.lines(node.first_token, node.token_end)
+    }
+
+    /// Comments that are among those that went along with their import elsewhere do here, too.
+    fn go_along(&mut self, went: &HashSet<String>) {
+        for index in 0..self.items.len() {
+            let Some(import) = self.items.get(index) else { continue };
+            let goes = import.item.heads.iter().any(|id| went.contains(&owned(&self.text(*id), import)));
+            if let Some(import) = self.items.get_mut(index).filter(|_| goes) {
+                import.item.leads = std::mem::take(&mut import.item.heads);
+            }
+        }
+    }
+
+    /// The comments and annotations that go with an import.
     fn dress(&self, import: &Imported) -> Vec<String> {
-        let Code { source, tree, .. } = self.code;
-        let lines = |first: u32, end: u32| {
-            let tokens = tree.tokens().get(first as usize..end as usize).unwrap_or_default();
-            let lines = tokens.iter().flat_map(|token| source.slice(token.span()).lines().map(str::trim));
-            lines.collect::<Vec<_>>().join("\n")
-        };
-        let text = |id: &NodeId| lines(tree.node(*id).first_token, tree.node(*id).token_end);
+        let tree = self.code.tree;
         let item = &import.item;
         let node = tree.node(item.node);
         let inside = (node.first_token..node.token_end).filter(|token| tree.is_comment(*token));
-        item.leads.iter().chain(&item.trails).map(text).chain(inside.map(|token| lines(token, token + 1))).collect()
+        let around = item.leads.iter().chain(&item.trails).map(|id| self.text(*id));
+        around.chain(inside.map(|token| self.lines(token, token + 1))).collect()
     }
 }
 
@@ -155,6 +179,26 @@ pub(super) fn same_imports(old: &Imports<'_>, new: &Imports<'_>, receipt: &Recei
     }
 }
 
+/// Takes comments that head imports in one text and go along with their import in the other as going along in both: which they do, is told
+/// by the lines around.
+pub(super) fn reconcile(old: &mut Imports<'_>, new: &mut Imports<'_>) {
+    let went = |imports: &Imports<'_>| -> HashSet<String> {
+        let leads = |import: &Imported| import.item.leads.iter().map(|id| owned(&imports.text(*id), import)).collect::<Vec<_>>();
+        imports.items.iter().flat_map(leads).collect()
+    };
+    let (old_went, new_went) = (went(old), went(new));
+    old.go_along(&new_went);
+    new.go_along(&old_went);
+}
+
+/// What stands for a comment of an import.
+fn owned(comment: &str, import: &Imported) -> String {
+    let mut owner = import.leaves.clone();
+    owner.sort_unstable();
+    owner.dedup();
+    format!("{comment}\n{}", owner.join("\n"))
+}
+
 /// Counts what is imported; gives for the first token of each import where it is, and what it brings in.
 fn count(imports: &Imports<'_>, by: i64, counts: &mut Counts) -> HashMap<u32, (Where, Vec<String>)> {
     let extents = imports.extents();
@@ -162,12 +206,8 @@ fn count(imports: &Imports<'_>, by: i64, counts: &mut Counts) -> HashMap<u32, (W
     for import in &imports.items {
         let token = imports.first_token(import);
         let place = (extents.outside_before(token), import.barriers);
-        let mut owner = import.leaves.clone();
-        owner.sort_unstable();
-        owner.dedup();
         for comment in imports.dress(import) {
-            let owned = format!("{comment}\n{}", owner.join("\n"));
-            *counts.entry((place, true, owned)).or_default() += by;
+            *counts.entry((place, true, owned(&comment, import))).or_default() += by;
         }
         for leaf in &import.leaves {
             *counts.entry((place, false, leaf.clone())).or_default() += by;

@@ -12,7 +12,7 @@ use crate::spec::Code;
 use crate::spec::indent::LinesBy;
 use super::contract::{Contract, Gaps, Shape, Tokens};
 use super::document::Document;
-use super::imported::{Extents, Imports, same_imports};
+use super::imported::{Extents, Imports, reconcile, same_imports};
 use super::matching::{matched, Matching, Side};
 use super::refusal::{Difference, Refusal, shortened};
 use super::structure::{same_kept_nodes, same_nodes};
@@ -173,7 +173,11 @@ fn compared(
         return same_depths(old, new, contract);
     }
     no_new_error(old, new)?;
-    let imports = (contract.tokens == Tokens::Imports).then(|| (Imports::of(old), Imports::of(new)));
+    let imports = (contract.tokens == Tokens::Imports).then(|| {
+        let (mut old, mut new) = (Imports::of(old), Imports::of(new));
+        reconcile(&mut old, &mut new);
+        (old, new)
+    });
     let free = |imports: Option<&Imports<'_>>| imports.map_or_else(Extents::default, Imports::extents);
     let old_side = Side { code: old, free: free(imports.as_ref().map(|(old, _)| old)), hosts: hosts(old) };
     let new_side = Side { code: new, free: free(imports.as_ref().map(|(_, new)| new)), hosts: hosts(new) };

@@ -172,11 +172,15 @@ fn home(import: &Import, around: &dyn Surroundings) -> Home {
 fn uses<'a>(code: Code<'a>, _: &Wants) -> Uses<'a> {
     let Code { source, tree, .. } = code;
     let mut uses = Uses::default();
+    // Names may be looked up by text: then those in strings count.
+    let mut by_text = false;
+    let mut strings = Vec::new();
     for (token, before, text) in outside_imports(code, is_import) {
         match tree.role(token.node) {
             Role::Comment if text.contains("type:") => uses.names.extend(words(text)),
             Role::Comment => {}
             Role::String => {
+                strings.push(text);
                 let formatted = text.chars().take(3).take_while(char::is_ascii_alphabetic).any(|c| matches!(c, 'f' | 'F' | 't' | 'T'));
                 if formatted {
                     uses.names.extend(words_inside(text));
@@ -189,11 +193,12 @@ fn uses<'a>(code: Code<'a>, _: &Wants) -> Uses<'a> {
             _ if is_keyword(code, token) => {}
             _ => {
                 uses.names.insert(text);
-                if matches!(text, "globals" | "exec" | "eval") && source.text()[token.end as usize..].starts_with('(') {
-                    uses.doubt = Some("names may be looked up by text");
-                }
+                by_text |= matches!(text, "globals" | "exec" | "eval" | "vars" | "locals") && source.text()[token.end as usize..].starts_with('(');
             }
         }
+    }
+    if by_text {
+        uses.names.extend(strings.into_iter().flat_map(words));
     }
     if tree.has_error() {
         uses.doubt = Some("the file has syntax errors");
