@@ -45,4 +45,4 @@ pub use regions::RegionError;
 pub use registry::{Capabilities, capabilities, declared, default_style, project_file, style_of};
 pub use reshape::Reshape;
 pub use spec::Code;
-pub use spec::imports::{Alone, Declared, Index, Surroundings};
+pub use spec::imports::{Alone, Declared, Index, Origin, Surroundings};

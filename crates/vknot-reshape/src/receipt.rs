@@ -79,6 +79,8 @@ pub enum Act {
     Moved,
     /// It is not one that can be put in order.
     Passed,
+    /// It is used, and nothing declares or imports it.
+    Missing,
 }
 
 /// What became of something that is imported, and why.
@@ -103,6 +105,8 @@ pub struct Receipt {
     pub removed: Vec<TokenChange>,
     /// Pieces left alone.
     pub left_alone: Vec<LeftAlone>,
+    /// What was imported anew, each in front of a token of the old text, among the imports there.
+    pub imported: Vec<TokenChange>,
     /// Remarks.
     pub notes: Vec<Note>,
     /// What became of imports.

@@ -90,6 +90,8 @@ choices! {
         Split = "split",
         /// They stay as they are.
         Keep = "keep",
+        /// As the file has it.
+        AsFound = "as-found",
     }
 
     /// Whether names inside an import are sorted.

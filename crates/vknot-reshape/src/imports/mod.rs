@@ -1,6 +1,7 @@
 //! Imports: pruned, merged, grouped and sorted, by what is known. What a language says of them is in its folder; here is what all share.
 
 mod block;
+mod missing;
 mod names;
 mod order;
 mod prune;
@@ -50,6 +51,10 @@ impl Default for Acts {
 pub struct Wanted {
     /// What is done.
     pub acts: Acts,
+    /// Whether what is used and not imported is imported, where it is certain from where.
+    pub missing: bool,
+    /// Names, each with from where it is to be imported.
+    pub chosen: Vec<(String, String)>,
 }
 
 /// What there is to go by.
@@ -107,7 +112,7 @@ fn settle(organizing: &Organizing<'_>, reshape: &mut Reshape) {
         let source = Source::from_text(code.source.path(), reshape.edits.apply(text));
         let tree = Tree::read(&source, code.tree.language());
         let acts = Acts { prune: false, ..organizing.wanted.acts };
-        let wanted = Wanted { acts };
+        let wanted = Wanted { acts, ..Wanted::default() };
         let again = Organizing {
             code: code.other(&source, &tree),
             wanted: &wanted,
@@ -169,11 +174,14 @@ impl<'a> Organizing<'a> {
         }
         let mut rows: Vec<(Block, Vec<Entry>)> = blocks.into_iter().map(|block| self.entries(block)).collect();
         let order = self.order(&rows);
+        let missing = self.spec.missing.filter(|_| self.wanted.missing);
+        let new = missing.map(|spec| missing::found(self, spec, &mut receipt)).unwrap_or_default();
         let names = self.names(&rows);
         let mut pruner = Pruner::new(self, &rows);
-        let mut rower = Rower::new(self, order, names, self.width(&rows));
+        let mut rower = Rower::new(self, order, names, self.merge(&rows), self.width(&rows));
         let mut edits = Edits::default();
         let mut rewritten = Vec::new();
+        let left = missing::into_block(self, &mut rows, new, &mut receipt);
         for (block, entries) in &mut rows {
             let entries = pruner.kept(block, std::mem::take(entries), &mut receipt);
             match rower.text(block, entries, &mut receipt) {
@@ -189,6 +197,12 @@ impl<'a> Organizing<'a> {
             }
         }
         pruner.finish(&mut receipt, !edits.is_empty());
+        if !left.is_empty() {
+            let new = missing::new_block(self, &left, &mut receipt);
+            edits = edits.merged(new.iter());
+            // Which edit is which is not told apart any more.
+            rewritten.clear();
+        }
         Reshape { edits: self.laid_out(edits, &rewritten), receipt, bom: None }
     }
 
@@ -247,8 +261,23 @@ impl<'a> Organizing<'a> {
         }
     }
 
-    fn merge(&self) -> ImportMerge {
-        if self.wanted.acts.merge { self.style.choice() } else { ImportMerge::Keep }
+    /// Whether imports are merged or split. Where nothing sets it and a file has more imports that could be one than it has imports of
+    /// several names, its author wants them so.
+    fn merge(&self, blocks: &[(Block, Vec<Entry>)]) -> ImportMerge {
+        match self.style.choice() {
+            _ if !self.wanted.acts.merge => ImportMerge::Keep,
+            ImportMerge::AsFound => {
+                let mut seen = std::collections::HashSet::new();
+                let imports = blocks.iter().flat_map(|(_, entries)| entries).filter_map(|entry| entry.import.as_ref());
+                let (mut lists, mut again) = (0, 0);
+                for import in imports {
+                    lists += usize::from(import.names.len() > 1);
+                    again += usize::from((self.spec.merges)(import).is_some_and(|key| !seen.insert(key)));
+                }
+                if lists >= again { ImportMerge::Merge } else { ImportMerge::Keep }
+            }
+            set => set,
+        }
     }
 
     /// The edits with the imports that were rewritten laid out as a layout would. Those are given by edit, inside its text.

@@ -1,5 +1,6 @@
 //! The order of names inside an import.
 
+use super::order::small_first;
 use crate::spec::imports::{ImportSpec, Name};
 
 /// By what names are sorted.
@@ -7,10 +8,20 @@ use crate::spec::imports::{ImportSpec, Name};
 pub(super) struct NameOrder {
     /// By letters alone.
     letters: bool,
-    /// Constants first, then what begins with a capital.
-    kinds: bool,
+    /// Small letters in front of capitals.
+    small: bool,
+    /// Constants first, then what begins with a capital; or the other way round.
+    kinds: Kinds,
     /// Digits by the number that they make.
     numbers: bool,
+}
+
+/// Whether names of one kind stand together.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Kinds {
+    None,
+    ConstantsFirst,
+    ConstantsLast,
 }
 
 /// What two names are compared by.
@@ -20,8 +31,10 @@ impl NameOrder {
     /// All ways, the most usual first.
     pub fn all(cased: bool) -> Vec<NameOrder> {
         let mut all = Vec::new();
-        for (kinds, numbers) in [(false, false), (true, false), (false, true), (true, true)] {
-            all.extend([!cased, cased].map(|letters| NameOrder { letters, kinds, numbers }));
+        let ways = [Kinds::None, Kinds::ConstantsFirst, Kinds::ConstantsLast];
+        for (kinds, numbers) in [false, true].into_iter().flat_map(|numbers| ways.map(|kinds| (kinds, numbers))) {
+            all.extend([!cased, cased].map(|letters| NameOrder { letters, small: false, kinds, numbers }));
+            all.push(NameOrder { letters: false, small: true, kinds, numbers });
         }
         all
     }
@@ -30,13 +43,19 @@ impl NameOrder {
         let key = (spec.name_key)(name);
         let plain = key.rsplit(' ').next().unwrap_or(&key);
         let kind = match () {
-            () if !self.kinds => 0,
+            () if self.kinds == Kinds::None => 0,
             () if plain.len() > 1 && plain.to_uppercase() == plain => 0,
             () if plain.starts_with(char::is_uppercase) => 1,
             () => 2,
         };
+        let kind = if self.kinds == Kinds::ConstantsLast { 2 - kind } else { kind };
         let key = if self.numbers { padded(&key) } else { key };
-        (kind, if self.letters { key.to_lowercase() } else { String::new() }, key)
+        let first = match () {
+            () if self.letters => key.to_lowercase(),
+            () if self.small => small_first(&key),
+            () => String::new(),
+        };
+        (kind, first, key)
     }
 
     /// How many pairs of neighbours are not in order.

@@ -12,9 +12,9 @@ const WRITTEN: &str = "written";
 #[derive(Clone, Debug)]
 pub(super) struct Standing {
     /// By what it is sorted.
-    key: String,
-    /// The same by letters alone.
-    letters: String,
+    key: Keys,
+    /// The same where an import of several names stands behind those of one.
+    behind: Option<Keys>,
     form: Form,
     home: Home,
     types: bool,
@@ -24,16 +24,39 @@ pub(super) struct Standing {
     apart: bool,
 }
 
+/// A text to compare by, with capitals and without.
+#[derive(Clone, Debug)]
+struct Keys {
+    exact: String,
+    /// By letters alone.
+    letters: String,
+    /// With small letters in front of capitals.
+    small: String,
+}
+
+impl Keys {
+    fn of(exact: String) -> Keys {
+        Keys { letters: exact.to_lowercase(), small: small_first(&exact), exact }
+    }
+}
+
+/// A text whose capitals are small letters and the other way round.
+pub(super) fn small_first(text: &str) -> String {
+    let swapped = |c: char| if c.is_ascii_lowercase() { c.to_ascii_uppercase() } else { c.to_ascii_lowercase() };
+    text.chars().map(swapped).collect()
+}
+
 impl Standing {
     pub fn of(spec: &ImportSpec, import: &Import, around: &dyn Surroundings, own: &[String], group: usize, apart: bool)
         -> Standing
     {
         let key = (spec.key)(import);
+        let behind = (spec.key_of_list)(import).filter(|behind| *behind != key);
         let begins = |own: &String| begins_with(&import.source, own);
         let home = if own.iter().any(begins) { Home::Own } else { (spec.home)(import, around) };
         Standing {
-            letters: key.to_lowercase(),
-            key,
+            key: Keys::of(key),
+            behind: behind.map(Keys::of),
             form: import.form,
             home,
             types: import.head.ends_with(" type"),
@@ -73,9 +96,19 @@ pub(super) struct Order {
     groups: Vec<String>,
     /// Whether a blank line parts the groups.
     pub blank: bool,
-    case: ImportCase,
+    case: Case,
     form: ImportForm,
     statics: ImportStatic,
+    /// Whether an import of several names stands behind those of one name from the same place.
+    lists_behind: bool,
+}
+
+/// What capitals mean to an order.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Case {
+    Exact,
+    Letters,
+    Small,
 }
 
 /// By what two imports are compared: groups, forms, then letters.
@@ -107,7 +140,7 @@ impl Order {
                 name if name == standing.home.group() => 2,
                 "own" if standing.home == Home::Near => 1,
                 "other" => 0,
-                name if begins_with(&standing.key, name) => 2 + name.len(),
+                name if begins_with(&standing.key.exact, name) => 2 + name.len(),
                 _ => continue,
             };
             if best.is_none_or(|(_, best)| fits > best) {
@@ -124,8 +157,13 @@ impl Order {
             (Form::From, ImportForm::Apart) => 1,
             _ => 0,
         };
-        let letters = if self.case == ImportCase::Ignore { standing.letters.as_str() } else { "" };
-        (author, listed, form, letters, &standing.key)
+        let key = standing.behind.as_ref().filter(|_| self.lists_behind).unwrap_or(&standing.key);
+        let first = match self.case {
+            Case::Exact => "",
+            Case::Letters => key.letters.as_str(),
+            Case::Small => key.small.as_str(),
+        };
+        (author, listed, form, first, &key.exact)
     }
 
     /// Whether a blank line stands between two imports that follow one another.
@@ -155,9 +193,10 @@ pub(super) fn order(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) ->
             written: true,
             groups: Vec::new(),
             blank: true,
-            case: ImportCase::Exact,
+            case: Case::Exact,
             form: ImportForm::Apart,
             statics: ImportStatic::Last,
+            lists_behind: false,
         };
     };
     // What nothing sets is found where enough lines speak and four in five agree.
@@ -168,7 +207,7 @@ pub(super) fn order(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) ->
 /// The orders that settings leave open, the most usual first.
 fn candidates(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<Order> {
     let set = style.word(Key::ImportGroups);
-    let lists: Vec<Vec<String>> = match set {
+    let orders_of_groups: Vec<Vec<String>> = match set {
         "as-found" => spec.orders.iter().map(|order| order.iter().map(|group| (*group).to_owned()).collect()).collect(),
         set => vec![set.split([',', ' ']).filter(|name| !name.is_empty()).map(str::to_owned).collect()],
     };
@@ -179,10 +218,13 @@ fn candidates(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<O
         None => &[false, true],
     };
     let has = |form: Form| rows.iter().flatten().any(|standing| standing.form == form);
-    let cases = open(style.choice(), ImportCase::AsFound, match spec.cased {
-        true => &[ImportCase::Exact, ImportCase::Ignore],
-        false => &[ImportCase::Ignore, ImportCase::Exact],
-    });
+    let cases: &[Case] = match style.choice() {
+        ImportCase::Exact => &[Case::Exact],
+        ImportCase::Ignore => &[Case::Letters],
+        ImportCase::AsFound if spec.cased => &[Case::Exact, Case::Letters, Case::Small],
+        ImportCase::AsFound => &[Case::Letters, Case::Exact, Case::Small],
+    };
+    let lists: &[bool] = if rows.iter().flatten().any(|one| one.behind.is_some()) { &[false, true] } else { &[false] };
     let forms = match has(Form::From) {
         true => open(style.choice(), ImportForm::AsFound, &[ImportForm::Apart, ImportForm::Among]),
         false => vec![ImportForm::Among],
@@ -193,24 +235,29 @@ fn candidates(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<O
         false => vec![ImportStatic::Last],
     };
     let mut orders = Vec::new();
-    for groups in &lists {
+    for groups in &orders_of_groups {
         let written = groups.first().is_some_and(|group| group == WRITTEN);
         // Groups that say nothing are not taken for an order, unless that is asked for.
-        if written && !sound && set == "as-found" && lists.len() > 1 && !is_first(&lists, groups) {
+        if written && !sound && set == "as-found" && orders_of_groups.first() != Some(groups) {
             continue;
         }
         let groups = groups.iter().skip(usize::from(written)).cloned().collect::<Vec<_>>();
         for (blank, case) in blanks.iter().flat_map(|blank| cases.iter().map(move |case| (*blank, *case))) {
             for (form, statics) in forms.iter().flat_map(|form| statics.iter().map(move |place| (*form, *place))) {
-                orders.push(Order { written, groups: groups.clone(), blank, case, form, statics });
+                let order = |lists_behind: &bool| Order {
+                    written,
+                    groups: groups.clone(),
+                    blank,
+                    case,
+                    form,
+                    statics,
+                    lists_behind: *lists_behind,
+                };
+                orders.extend(lists.iter().map(order));
             }
         }
     }
     orders
-}
-
-fn is_first(lists: &[Vec<String>], groups: &Vec<String>) -> bool {
-    lists.first() == Some(groups)
 }
 
 /// The ways that a setting leaves open.
@@ -223,7 +270,7 @@ fn coherent(rows: &[Vec<Standing>]) -> bool {
     let mut seen = std::collections::HashMap::new();
     rows.iter().enumerate().all(|(index, row)| {
         row.iter().all(|standing| {
-            let root = (index, standing.form, standing.types, root(&standing.key));
+            let root = (index, standing.form, standing.types, root(&standing.key.exact));
             *seen.entry(root).or_insert(standing.group) == standing.group
         })
     })

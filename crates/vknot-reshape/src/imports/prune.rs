@@ -39,6 +39,9 @@ impl<'o, 'a> Pruner<'o, 'a> {
     }
 
     fn entry(&mut self, holder: NodeId, mut entry: Entry, receipt: &mut Receipt) -> Option<Entry> {
+        if entry.written.is_empty() {
+            return Some(entry);
+        }
         let Some(import) = entry.import.take() else { return Some(entry) };
         let span = self.organizing.code.tree.node(entry.line.node).span();
         // What is left as it is written goes whole or not at all.

@@ -24,7 +24,7 @@ pub(super) struct Entry {
 }
 
 impl Entry {
-    fn is_barrier(&self) -> bool {
+    pub fn is_barrier(&self) -> bool {
         self.import.as_ref().is_none_or(|import| import.barrier)
     }
 
@@ -45,6 +45,7 @@ pub(super) struct Rower<'o, 'a> {
     order: Order,
     /// How names are sorted, if they are.
     names: Option<NameOrder>,
+    merge: ImportMerge,
     level: String,
     width: usize,
 }
@@ -58,10 +59,10 @@ struct Placed {
 }
 
 impl<'o, 'a> Rower<'o, 'a> {
-    pub fn new(organizing: &'o Organizing<'a>, order: Order, names: Option<NameOrder>, width: usize) -> Self {
+    pub fn new(organizing: &'o Organizing<'a>, order: Order, names: Option<NameOrder>, merge: ImportMerge, width: usize) -> Self {
         let acts = organizing.wanted.acts;
         let order = if acts.group { order } else { order.in_written_groups() };
-        Rower { organizing, order, names: names.filter(|_| acts.sort), level: organizing.level(), width }
+        Rower { organizing, order, names: names.filter(|_| acts.sort), merge, level: organizing.level(), width }
     }
 
     /// The block's new text; `None` when nothing is left of it.
@@ -98,10 +99,10 @@ impl<'o, 'a> Rower<'o, 'a> {
 
     /// A row between two imports that nothing passes: merged, its names sorted, sorted.
     fn in_order(&self, row: Vec<Placed>, receipt: &mut Receipt) -> Vec<Placed> {
-        let mut row = match self.organizing.merge() {
+        let mut row = match self.merge {
             ImportMerge::Merge => self.merged(row, receipt),
             ImportMerge::Split => self.split(row),
-            ImportMerge::Keep => row,
+            ImportMerge::Keep | ImportMerge::AsFound => row,
         };
         if let Some(names) = self.names {
             let imports = row.iter_mut().filter_map(|placed| placed.entry.import.as_mut());
@@ -144,8 +145,11 @@ impl<'o, 'a> Rower<'o, 'a> {
                 std::collections::hash_map::Entry::Occupied(entry) => {
                     let Some(import) = placed.entry.import else { continue };
                     let span = self.organizing.code.tree.node(placed.entry.line.node).span();
-                    let why = "comes from the same place as another one".to_owned();
-                    receipt.imports.push(Fate { import: one_line(&placed.entry.written), span, act: Act::Merged, why });
+                    if !placed.entry.written.is_empty() {
+                        let why = "comes from the same place as another one".to_owned();
+                        let import = one_line(&placed.entry.written);
+                        receipt.imports.push(Fate { import, span, act: Act::Merged, why });
+                    }
                     if let Some(host) = merged[*entry.get()].entry.import.as_mut() {
                         host.names.extend(import.names);
                     }
@@ -179,7 +183,7 @@ impl<'o, 'a> Rower<'o, 'a> {
     fn tell_moves(&self, placed: &[Placed], receipt: &mut Receipt) {
         let mut highest = None;
         for placed in placed {
-            if highest.is_some_and(|highest| placed.index < highest) {
+            if highest.is_some_and(|highest| placed.index < highest) && !placed.entry.written.is_empty() {
                 let span = self.organizing.code.tree.node(placed.entry.line.node).span();
                 let why = "stands in order".to_owned();
                 receipt.imports.push(Fate { import: one_line(&placed.entry.written), span, act: Act::Moved, why });

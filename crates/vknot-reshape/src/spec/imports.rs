@@ -117,6 +117,8 @@ pub struct Declared {
     pub places: Vec<(String, String)>,
     /// Names it takes from elsewhere, as `module name`, where that makes a difference to the other file.
     pub taken: Vec<String>,
+    /// What it imports, each with the name it has there.
+    pub imports: Vec<(String, Origin)>,
 }
 
 /// What the files of a project declare.
@@ -127,13 +129,18 @@ pub struct Index {
     /// The packages in which a name is declared, sorted.
     homes: HashMap<String, Vec<String>>,
     taken: HashSet<String>,
+    /// From where files of the project import a name, and how many do.
+    usual: HashMap<String, HashMap<Origin, usize>>,
 }
 
 impl Index {
     /// Of what each file declares.
     pub fn of(files: impl IntoIterator<Item = Declared>) -> Index {
         let mut index = Index::default();
-        for Declared { package, names, places, taken } in files {
+        for Declared { package, names, places, taken, imports } in files {
+            for (name, origin) in imports {
+                *index.usual.entry(name).or_default().entry(origin).or_default() += 1;
+            }
             index.taken.extend(taken);
             for (package, name) in places {
                 index.homes.entry(name.clone()).or_default().push(package.clone());
@@ -166,6 +173,11 @@ impl Index {
     /// Whether a file of the project takes something from another one.
     pub fn takes(&self, what: &str) -> bool {
         self.taken.contains(what)
+    }
+
+    /// From where files of the project import a name, and how many do.
+    pub fn usual(&self, name: &str) -> impl Iterator<Item = (&Origin, usize)> {
+        self.usual.get(name).into_iter().flatten().map(|(origin, count)| (origin, *count))
     }
 
     /// Whether a package, or one inside it, is of the project.
@@ -248,6 +260,8 @@ pub(crate) struct ImportSpec {
     pub leaf: fn(&Import, &Name) -> String,
     /// What imports are sorted by; without letters' case where that does not count.
     pub key: fn(&Import) -> String,
+    /// The same where an import of several names stands behind those of one name from the same place; `None` where there is no such order.
+    pub key_of_list: fn(&Import) -> Option<String>,
     /// Whether capitals usually come first.
     pub cased: bool,
     /// Whether a blank line usually parts groups.
@@ -272,14 +286,31 @@ pub(crate) struct ImportSpec {
     pub missing: Option<&'static MissingSpec>,
 }
 
+/// From where something can be imported.
+#[derive(Clone, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub struct Origin {
+    /// The package or module.
+    pub source: String,
+    /// What it is called there.
+    pub path: String,
+    /// What it is called here, if that differs.
+    pub alias: Option<String>,
+}
+
 /// How a language finds names that nothing declares or imports.
 pub(crate) struct MissingSpec {
     /// The names used and where first, that nothing in the file declares or imports.
     pub names: for<'a> fn(Code<'a>, &dyn Surroundings) -> Vec<(&'a str, u32)>,
-    /// What could be imported for a name: as `--choose` names it.
-    pub candidates: fn(&str, &dyn Surroundings) -> Vec<String>,
-    /// The import of a candidate for a name.
-    pub import: fn(&str, &str, Option<&Import>) -> Import,
+    /// From where a name can come by what libraries and the project offer.
+    pub known: fn(&str, &dyn Surroundings) -> Vec<Origin>,
+    /// Whether the file can import from there: not from itself.
+    pub fits: fn(&Origin, &dyn Surroundings) -> bool,
+    /// Whether hardly anything else has that name: it is of the core of the language's own library.
+    pub is_sure: fn(&Origin) -> bool,
+    /// The import.
+    pub import: fn(&Origin, &dyn Surroundings) -> Import,
+    /// What it is called where several could be meant.
+    pub shown: fn(&Origin) -> String,
 }
 
 /// Where what is imported comes from.

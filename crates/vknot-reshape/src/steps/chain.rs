@@ -63,6 +63,7 @@ impl Chain {
         Receipt {
             added: receipt.added.iter().map(change).collect(),
             removed: receipt.removed.iter().map(change).collect(),
+            imported: receipt.imported.iter().map(change).collect(),
             ..receipt.clone()
         }
     }
@@ -89,6 +90,8 @@ fn joined(mut first: Receipt, next: Receipt) -> Receipt {
     first.added.extend(next.added);
     first.added.sort_by_key(|change| change.token);
     first.removed.sort_by_key(|change| change.token);
+    first.imported.extend(next.imported);
+    first.imports.extend(next.imports);
     first.left_alone.extend(next.left_alone);
     first.notes.extend(next.notes);
     first.indentation = next.indentation.or(first.indentation);

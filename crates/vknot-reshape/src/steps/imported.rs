@@ -71,6 +71,8 @@ struct Imported {
     item: Item,
     /// How many that nothing may pass stand in front of it.
     barriers: u32,
+    /// Whether it is one of those.
+    barrier: bool,
     leaves: Vec<String>,
 }
 
@@ -91,12 +93,13 @@ impl<'a> Imports<'a> {
         let imported = |item: Item| {
             let import = (spec.read)(code, item.node);
             let before = barriers;
-            barriers += u32::from(import.as_ref().is_none_or(|import| import.barrier));
+            let barrier = import.as_ref().is_none_or(|import| import.barrier);
+            barriers += u32::from(barrier);
             let written = || vec![tokens_of(code, item.node).collect::<Vec<_>>().join(" ")];
             let leaves = import.filter(|import| !import.names.is_empty()).map_or_else(written, |import| {
                 import.names.iter().map(|name| (spec.leaf)(&import, name)).collect()
             });
-            Imported { item, barriers: before, leaves }
+            Imported { item, barriers: before, barrier, leaves }
         };
         Imports { code, items: items.into_iter().map(imported).collect() }
     }
@@ -171,6 +174,12 @@ pub(super) fn same_imports(old: &Imports<'_>, new: &Imports<'_>, receipt: &Recei
         let at = left.iter().position(|leaf| *leaf == removed.text).ok_or_else(unknown)?;
         left.swap_remove(at);
         *counts.entry((*place, false, removed.text.clone())).or_default() -= 1;
+    }
+    for imported in &receipt.imported {
+        let barriers = old.items.iter().filter(|import| old.first_token(import) < imported.token).map(|import| import.barriers + u32::from(import.barrier));
+        let place = places.get(&imported.token).map(|(place, _)| *place);
+        let place = place.unwrap_or_else(|| (extents.outside_before(imported.token), barriers.max().unwrap_or(0)));
+        *counts.entry((place, false, imported.text.clone())).or_default() += 1;
     }
     match counts.into_iter().find(|(_, count)| *count != 0) {
         None => Ok(()),

@@ -113,7 +113,9 @@ pub(super) fn matched(
         while let Some(change) = added.next_if(|change| change.token <= index) {
             matcher.add(change, index)?;
         }
-        matcher.at = new.free.behind(matcher.at);
+        let behind = new.free.behind(matcher.at);
+        matcher.matching.complete &= behind == matcher.at;
+        matcher.at = behind;
         if index >= old.count() {
             break;
         }

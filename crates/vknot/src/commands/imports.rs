@@ -21,6 +21,12 @@ pub struct Arguments {
     /// Only some of what is done
     #[arg(long, value_enum, value_name = "ACT", value_delimiter = ',')]
     only: Vec<Act>,
+    /// Import what is used and not imported, where it is certain from where; else say what it could be
+    #[arg(long)]
+    missing: bool,
+    /// With --missing: from where to import a name
+    #[arg(long, value_name = "NAME=FROM", value_parser = choice, requires = "missing")]
+    choose: Vec<(String, String)>,
     /// Say of each import what became of it, and why
     #[arg(long)]
     explain: bool,
@@ -41,12 +47,17 @@ enum Act {
     Prune,
 }
 
+fn choice(text: &str) -> Result<(String, String), String> {
+    let (name, from) = text.split_once('=').ok_or_else(|| format!("`{text}` is not NAME=FROM"))?;
+    Ok((name.trim().to_owned(), from.trim().to_owned()))
+}
+
 pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let does = |act: Act| arguments.only.is_empty() || arguments.only.contains(&act);
     let acts =
         Acts { sort: does(Act::Sort), group: does(Act::Group), merge: does(Act::Merge), prune: does(Act::Prune) };
     workspace.name_folders(arguments.reshape.places.iter().map(PathBuf::from));
-    let wish = Wish::Imports(Wanted { acts });
+    let wish = Wish::Imports(Wanted { acts, missing: arguments.missing, chosen: arguments.choose.clone() });
     let job = Job { explains: arguments.explain, ..Job::new("imports", "imports", wish)? };
     reshape::run(&arguments.reshape, &job, workspace)
 }

@@ -96,6 +96,8 @@ struct Run<'r> {
     uncovered: usize,
     /// Files that say that a program wrote them.
     generated: usize,
+    /// Imports that nothing is known to need, and of which nothing was said.
+    kept_imports: usize,
 }
 
 impl<'r> Run<'r> {
@@ -116,6 +118,7 @@ impl<'r> Run<'r> {
             clean: 0,
             uncovered: 0,
             generated: 0,
+            kept_imports: 0,
         }
     }
 
@@ -262,7 +265,14 @@ impl<'r> Run<'r> {
         }
         if !generated || worked.named {
             self.receipts.extend(receipt::remarks(&worked.input.shown, source, receipt));
-            self.receipts.extend(receipt::imports(&worked.input.shown, source, receipt, self.job.explains));
+            let told = match (self.job.explains, worked.named) {
+                (true, _) => receipt::Told::All,
+                (false, true) => receipt::Told::Notable,
+                (false, false) => receipt::Told::Changed,
+            };
+            let imports = receipt::imports(&worked.input.shown, source, receipt, told);
+            self.receipts.extend(imports.lines);
+            self.kept_imports += imports.untold;
         }
         let mut out = output::stdout();
         match self.form {
@@ -318,6 +328,10 @@ impl<'r> Run<'r> {
         }
         drop(err);
         output::problems(&self.problems);
+        if self.kept_imports > 0 {
+            let kept = output::count(self.kept_imports, "import");
+            writeln!(output::stderr(), "{kept} kept though nothing is known to need them; --explain names them")?;
+        }
         self.summary(targets)?;
         Ok(match (self.problems.is_empty(), self.arguments.check && self.changed > 0) {
             (false, _) => Outcome::Failed,

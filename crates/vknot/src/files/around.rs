@@ -7,7 +7,7 @@ use std::sync::{Arc, OnceLock};
 
 use rayon::prelude::*;
 use sha2::{Digest, Sha256};
-use vknot_reshape::{Code, Declared, Index, Surroundings, declared, project_file};
+use vknot_reshape::{Code, Declared, Index, Origin, Surroundings, declared, project_file};
 use vknot_syntax::{Language, Source, Tree};
 
 use super::cache;
@@ -158,9 +158,9 @@ impl Memory {
     }
 }
 
-/// The first line of a memory: what another version wrote is not read.
+/// The first line of a memory: what another program wrote is not read.
 fn head() -> String {
-    format!("vknot {}", env!("CARGO_PKG_VERSION"))
+    hash(&[&cache::program()])
 }
 
 fn hash(parts: &[&[u8]]) -> String {
@@ -173,10 +173,14 @@ fn hash(parts: &[&[u8]]) -> String {
 }
 
 fn written(declared: &Declared) -> serde_json::Value {
-    serde_json::json!([declared.package, declared.names, declared.places, declared.taken])
+    let origin = |(name, origin): &(String, Origin)| (name.clone(), origin.source.clone(), origin.path.clone(), origin.alias.clone());
+    let imports: Vec<_> = declared.imports.iter().map(origin).collect();
+    serde_json::json!([declared.package, declared.names, declared.places, declared.taken, imports])
 }
 
 fn parsed(text: &str) -> Option<Declared> {
-    let (package, names, places, taken) = serde_json::from_str(text).ok()?;
-    Some(Declared { package, names, places, taken })
+    type Imports = Vec<(String, String, String, Option<String>)>;
+    let (package, names, places, taken, imports): (_, _, _, _, Imports) = serde_json::from_str(text).ok()?;
+    let origin = |(name, source, path, alias)| (name, Origin { source, path, alias });
+    Some(Declared { package, names, places, taken, imports: imports.into_iter().map(origin).collect() })
 }

@@ -121,7 +121,7 @@ fn shorten(path: &PathBuf) {
 }
 
 /// What this program is: its version, and the file that it is, since a version may be built more than once.
-fn program() -> Vec<u8> {
+pub fn program() -> Vec<u8> {
     let file = std::env::current_exe().and_then(std::fs::metadata).ok();
     let built = file.as_ref().and_then(|facts| facts.modified().ok());
     let built =

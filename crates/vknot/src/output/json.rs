@@ -136,6 +136,7 @@ impl FateJson {
             Act::Merged => "merged",
             Act::Moved => "moved",
             Act::Passed => "passed",
+            Act::Missing => "missing",
         };
         Self { import: fate.import.clone(), act, why: fate.why.clone(), span: SpanJson::of(source, fate.span) }
     }

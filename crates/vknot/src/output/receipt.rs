@@ -78,10 +78,31 @@ pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
     lines
 }
 
-/// What became of imports, and why: what came and went, and what stays though it may not be needed; all, if that is asked for.
-pub fn imports(shown: &str, source: &Source, receipt: &Receipt, all: bool) -> Vec<String> {
-    let told = |fate: &&Fate| all || !matches!(fate.act, Act::Merged | Act::Moved);
-    let mut fates: Vec<&Fate> = receipt.imports.iter().filter(told).collect();
+/// What is said of imports.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub enum Told {
+    /// What came and went, and what is used and not imported.
+    Changed,
+    /// What stays though nothing is known to need it, too.
+    Notable,
+    All,
+}
+
+/// What is said of the imports of a file, and how many stay of which nothing is said.
+pub struct ImportLines {
+    pub lines: Vec<String>,
+    pub untold: usize,
+}
+
+/// What became of imports, and why.
+pub fn imports(shown: &str, source: &Source, receipt: &Receipt, told: Told) -> ImportLines {
+    let is_told = |fate: &&Fate| match fate.act {
+        Act::Merged | Act::Moved => told == Told::All,
+        Act::Kept => told != Told::Changed,
+        Act::Added | Act::Removed | Act::Passed | Act::Missing => true,
+    };
+    let mut fates: Vec<&Fate> = receipt.imports.iter().filter(is_told).collect();
+    let untold = receipt.imports.iter().filter(|fate| fate.act == Act::Kept && !is_told(fate)).count();
     fates.sort_by_key(|fate| (fate.act, fate.span.start));
     let line = |fate: &Fate| {
         let at = source.line_column(fate.span.start);
@@ -92,14 +113,15 @@ pub fn imports(shown: &str, source: &Source, receipt: &Receipt, all: bool) -> Ve
             Act::Merged => "merged",
             Act::Moved => "moved",
             Act::Passed => "passed over",
+            Act::Missing => "not imported",
         };
         let place = format!("{shown}:{}:{}", at.line, at.column);
         match fate.act {
-            Act::Kept | Act::Passed => format!("{FAINT}{place}: {word} `{}`: {}{FAINT:#}", fate.import, fate.why),
+            Act::Kept | Act::Passed | Act::Missing => format!("{FAINT}{place}: {word} `{}`: {}{FAINT:#}", fate.import, fate.why),
             _ => format!("{place}: {NAME}{word}{NAME:#} `{}`: {}", fate.import, fate.why),
         }
     };
-    fates.into_iter().map(line).collect()
+    ImportLines { lines: fates.into_iter().map(line).collect(), untold }
 }
 
 /// `3 × {, 3 × }`, or the texts themselves when they are few.

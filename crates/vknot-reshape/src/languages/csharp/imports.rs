@@ -19,6 +19,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
         Some(alias) => alias.clone(),
         None => import.source.clone(),
     },
+    key_of_list: |_| None,
     cased: false,
     blank: false,
     name_key: |name| name.path.clone(),

@@ -17,6 +17,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     write: |import, _| write(import),
     leaf: |import, _| leaf(import),
     key: |import| import.source.clone(),
+    key_of_list: |_| None,
     cased: true,
     blank: true,
     name_key: |name| name.path.clone(),

@@ -5,7 +5,7 @@ use vknot_syntax::{NodeId, Role};
 use crate::imports::words::{has_comment, is_name, outside_imports, tokens_of, words};
 use crate::spec::Code;
 use crate::spec::imports::{
-    Declared, Evidence, Form, Home, Import, ImportSpec, Name, Room, Surroundings, Uses, Verdict, Wants,
+    Declared, Evidence, Form, Home, Import, ImportSpec, Name, Origin, Room, Surroundings, Uses, Verdict, Wants,
 };
 use super::facts;
 use super::missing;
@@ -16,6 +16,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     write,
     leaf: |import, _| write(import, Room::ENDLESS),
     key: path,
+    key_of_list: |_| None,
     cased: true,
     blank: true,
     name_key: |name| name.path.clone(),
@@ -185,5 +186,10 @@ fn declares(code: Code<'_>, _: &str) -> Declared {
     let Code { source, tree, .. } = code;
     let types = tree.children(tree.root()).filter(|child| tree.role(*child) == Role::Type);
     let names = types.filter_map(|id| tree.name_span(id)).map(|span| source.slice(span).to_owned()).collect();
-    Declared { package: package(code), names, ..Declared::default() }
+    let read = crate::imports::imports_of(code, &IMPORTS).into_iter().filter_map(|id| read(code, id));
+    let types = read.filter(|import| import.form == Form::Plain).filter_map(|import| {
+        let bound = import.names.first()?.bound.clone()?;
+        Some((bound.clone(), Origin { source: import.source, path: bound, alias: None }))
+    });
+    Declared { package: package(code), names, imports: types.collect(), ..Declared::default() }
 }

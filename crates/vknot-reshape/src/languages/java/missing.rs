@@ -6,11 +6,24 @@ use vknot_syntax::Role;
 
 use crate::imports::words::{imported, outside_imports};
 use crate::spec::Code;
-use crate::spec::imports::{Form, Import, MissingSpec, Name, Surroundings};
+use crate::spec::imports::{Form, Import, MissingSpec, Name, Origin, Surroundings};
 use super::facts;
 use super::imports::{IMPORTS, is_import, package};
 
-pub(super) const MISSING: MissingSpec = MissingSpec { names, candidates, import };
+/// Packages whose types other libraries hardly name theirs after.
+const CORE: [&str; 7] = ["java.io", "java.lang", "java.math", "java.nio", "java.text", "java.time", "java.util"];
+
+pub(super) const MISSING: MissingSpec = MissingSpec {
+    names,
+    known: known_origins,
+    fits: |_, _| true,
+    is_sure: |origin| {
+        let core = |package: &&str| origin.source == **package || origin.source.starts_with(&format!("{package}."));
+        CORE.iter().any(|package| core(&package))
+    },
+    import,
+    shown: |origin| format!("{}.{}", origin.source, origin.path),
+};
 
 /// The names of types that are used and not known: what is a type in the grammar's eyes, and what begins with a capital where something
 /// is asked of it (`List.of`), or is an annotation.
@@ -79,20 +92,16 @@ fn known(code: Code<'_>, around: &dyn Surroundings) -> HashSet<String> {
     known
 }
 
-fn candidates(name: &str, around: &dyn Surroundings) -> Vec<String> {
+fn known_origins(name: &str, around: &dyn Surroundings) -> Vec<Origin> {
     let index = around.index();
     let own = index.iter().flat_map(|index| index.homes_of(name)).filter(|package| !package.is_empty()).cloned();
     let standard = facts::homes_of(name).into_iter().map(str::to_owned);
-    let mut homes: Vec<String> = own.chain(standard).collect();
-    homes.sort_unstable();
-    homes.dedup();
-    homes.into_iter().map(|home| format!("{home}.{name}")).collect()
+    own.chain(standard).map(|source| Origin { source, path: name.to_owned(), alias: None }).collect()
 }
 
-fn import(_: &str, candidate: &str, _: Option<&Import>) -> Import {
-    let (source, name) = candidate.rsplit_once('.').unwrap_or(("", candidate));
-    let names = vec![Name { path: name.to_owned(), alias: None, bound: Some(name.to_owned()) }];
-    Import { head: "import".to_owned(), source: source.to_owned(), names, form: Form::Plain, ..Import::default() }
+fn import(origin: &Origin, _: &dyn Surroundings) -> Import {
+    let names = vec![Name { path: origin.path.clone(), alias: None, bound: Some(origin.path.clone()) }];
+    Import { head: "import".to_owned(), source: origin.source.clone(), names, form: Form::Plain, ..Import::default() }
 }
 
 /// Whether a file names a type that a wildcard might bring in.

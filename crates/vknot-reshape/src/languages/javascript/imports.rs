@@ -17,6 +17,7 @@ pub(crate) const IMPORTS: ImportSpec = ImportSpec {
     write,
     leaf,
     key: |import| import.source.clone(),
+    key_of_list: |_| None,
     cased: false,
     blank: true,
     name_key: |name| plain(&name.path).to_owned(),

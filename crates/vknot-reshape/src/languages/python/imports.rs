@@ -8,7 +8,7 @@ use vknot_syntax::{NodeId, Role, Token};
 use crate::imports::words::{has_comment, is_name, outside_imports, tokens_of, words, words_inside};
 use crate::spec::Code;
 use crate::spec::imports::{
-    Declared, Evidence, Form, Home, Import, ImportSpec, Name, Room, Surroundings, Uses, Verdict, Wants,
+    Declared, Evidence, Form, Home, Import, ImportSpec, Name, Origin, Room, Surroundings, Uses, Verdict, Wants,
 };
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
@@ -17,6 +17,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     write,
     leaf,
     key: |import| if import.form == Form::From { import.source.clone() } else { first(import).to_owned() },
+    key_of_list: |_| None,
     cased: true,
     blank: true,
     name_key: |name| name.path.clone(),
@@ -30,7 +31,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     judge,
     declares: Some(declares),
     project: ("pyproject.toml", |_| None),
-    missing: None,
+    missing: Some(&super::missing::MISSING),
 };
 
 /// How many nodes around a string are looked at for a type that it may be.
@@ -39,7 +40,7 @@ const AROUND: usize = 8;
 /// What takes the names of types as text.
 const TAKES_TYPES: [&str; 5] = ["cast", "TypeVar", "NewType", "ForwardRef", "Annotated"];
 
-fn is_import(code: Code<'_>, id: NodeId) -> bool {
+pub(super) fn is_import(code: Code<'_>, id: NodeId) -> bool {
     code.tree.role(id) == Role::Import && code.tree.role(code.tree.node(id).parent) == Role::File
 }
 
@@ -207,7 +208,7 @@ fn uses<'a>(code: Code<'a>, _: &Wants) -> Uses<'a> {
 }
 
 /// Whether a token is the name of an argument that is handed over by name.
-fn is_keyword(code: Code<'_>, token: &Token) -> bool {
+pub(super) fn is_keyword(code: Code<'_>, token: &Token) -> bool {
     let tree = code.tree;
     let parent = tree.node(token.node).parent;
     tree.kind_name(parent) == "keyword_argument" && tree.child_named(parent, "name") == Some(token.node)
@@ -258,10 +259,39 @@ fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, wants: &Wants) -
 }
 
 /// The dotted name of the module at a place of a project.
-fn module_of(place: &str) -> String {
+pub(super) fn module_of(place: &str) -> String {
     let path = place.trim_end_matches(".pyi").trim_end_matches(".py");
     let path = path.strip_suffix("/__init__").unwrap_or(path);
     path.strip_prefix("src/").unwrap_or(path).replace('/', ".")
+}
+
+/// Said, with a name behind it, of a package some file of which imports from where it is itself.
+pub(super) const RELATIVE: &str = "from .";
+
+/// From where a module imports what, by full names.
+fn usual(code: Code<'_>, module: &str, is_package: bool) -> Vec<(String, Origin)> {
+    let imports = crate::imports::imports_of(code, &IMPORTS).into_iter().filter_map(|id| read(code, id));
+    imports
+        .flat_map(|import| {
+            let source = absolute(&import.source, module, is_package);
+            let origin = move |name: &Name| Origin { source: source.clone(), path: name.path.clone(), alias: name.alias.clone() };
+            import.names.iter().filter_map(|name| Some((name.bound.clone()?, origin(name)))).collect::<Vec<_>>()
+        })
+        .collect()
+}
+
+/// The full name of a module that another one imports from.
+fn absolute(source: &str, module: &str, is_package: bool) -> String {
+    let dots = source.chars().take_while(|c| *c == '.').count();
+    if dots == 0 {
+        return source.to_owned();
+    }
+    let mut parts: Vec<&str> = module.split('.').collect();
+    let up = dots - usize::from(is_package);
+    parts.truncate(parts.len().saturating_sub(up));
+    let rest = &source[dots..];
+    parts.extend((!rest.is_empty()).then_some(rest));
+    parts.join(".")
 }
 
 /// A module with what stands at its top, and what it takes from others: names it imports, and those it asks of modules.
@@ -269,7 +299,7 @@ fn declares(code: Code<'_>, place: &str) -> Declared {
     let Code { source, tree, .. } = code;
     let mut declared = Declared { package: module_of(place), ..Declared::default() };
     let text = |id: NodeId| tree.text_of(source.text(), id);
-    for child in tree.children(tree.root()) {
+    for child in tree.children(tree.root()).filter(|child| tree.role(*child) != Role::Import) {
         let named = match tree.kind_name(child) {
             "decorated_definition" => tree.child_named(child, "definition"),
             _ => Some(child),
@@ -302,6 +332,11 @@ fn declares(code: Code<'_>, place: &str) -> Declared {
             _ => {}
         }
     }
+    let imports = usual(code, &declared.package, place.ends_with("__init__.py"));
+    if crate::imports::imports_of(code, &IMPORTS).into_iter().filter_map(|id| read(code, id)).any(|import| import.source.starts_with('.')) {
+        taken.insert(format!("{RELATIVE}{}", declared.package.split('.').next().unwrap_or("")));
+    }
+    declared.imports = imports;
     declared.taken = taken.into_iter().collect();
     declared.taken.sort_unstable();
     declared

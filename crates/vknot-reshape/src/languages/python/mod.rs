@@ -1,6 +1,7 @@
 //! Python.
 
 mod imports;
+mod missing;
 
 use vknot_style::{Key, LanguageStyle};
 

@@ -14,12 +14,22 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     write: |import, _| write(import),
     leaf: |import, name| format!("{}use {};", import.head, use_tree::text(name)),
     key,
+    key_of_list: |import| {
+        let several = import.names.len() > 1 && !import.source.is_empty();
+        several.then(|| format!("{}\u{1}\u{10fffe}", use_tree::key(&import.source)))
+    },
     cased: false,
     blank: true,
     name_key: |name| use_tree::key(&name.path),
     merges: |import| (!import.source.is_empty()).then(|| format!("{}{}", import.head, import.source)),
     home: |import, _| home(import),
-    orders: &[&["written", "other", "own", "near"], &["written"], &["written", "own", "other"]],
+    orders: &[
+        &["written", "other", "own", "near"],
+        &["written"],
+        &["written", "near", "own", "other"],
+        &["written", "own", "near", "other"],
+        &["written", "near", "other"],
+    ],
     uses: None,
     judge: |_, _, _, _| Verdict::Needed,
     declares: None,

@@ -21,7 +21,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::IndentCaseBrace, "0"), (Key::IndentOperand, "1"), (Key::WrapOperand, "each")],
+    defaults: &[(Key::ImportNames, "sort"), (Key::IndentCaseBrace, "0"), (Key::IndentOperand, "1"), (Key::WrapOperand, "each")],
     settings: &[
         Key::Charset,
         Key::EndOfLine,
@@ -48,6 +48,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::ImportCase,
         Key::ImportGroups,
         Key::ImportMerge,
+        Key::ImportNames,
         Key::ImportOwn,
         Key::IndentBrace,
         Key::IndentBracket,

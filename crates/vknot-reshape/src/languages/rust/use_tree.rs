@@ -98,14 +98,10 @@ enum Piece {
     Text(String),
 }
 
-/// The insides of a `use` declaration that brings in these leaves, which share `prefix`, each list sorted. Deep trees are written without
+/// The insides of a `use` declaration that brings in these leaves, which share `prefix`, in their order. Deep trees are written without
 /// recursion.
 pub(super) fn items(leaves: &[Leaf], prefix: usize) -> Vec<String> {
-    let mut sorted: Vec<&Leaf> = leaves.iter().collect();
-    sorted.sort_by_cached_key(|leaf| {
-        let key = key(&leaf.path.join("::"));
-        (key.to_lowercase(), key, leaf.alias.clone())
-    });
+    let sorted: Vec<&Leaf> = leaves.iter().collect();
     runs(&sorted, 0, sorted.len(), prefix).into_iter().map(|(start, end)| item(&sorted, start, end, prefix)).collect()
 }
 

@@ -1,0 +1,182 @@
+//! Names that nothing declares or imports: what could be imported for them, and what is certain enough to be.
+
+use std::collections::BTreeMap;
+
+use vknot_syntax::{Role, Source, Span};
+
+use crate::edits::Edits;
+use crate::receipt::{Act, Fate, Receipt, TokenChange};
+use crate::spec::Code;
+use crate::spec::imports::{Import, Index, MissingSpec, Origin};
+use super::{imports_of, Organizing};
+use super::block::{Block, Line};
+use super::row::Entry;
+
+/// How many candidates are named.
+const NAMED_AT_MOST: usize = 6;
+
+/// What is imported anew: each with where its name is used first.
+pub(super) fn found(organizing: &Organizing<'_>, spec: &MissingSpec, receipt: &mut Receipt) -> Vec<Import> {
+    let Organizing { code, around, wanted, .. } = organizing;
+    let mut imports = Vec::new();
+    let names = (spec.names)(*code, *around);
+    // Where a file takes something from a library that is not known, so it may what has a known name.
+    let index = around.index();
+    let strange = names.iter().any(|(name, _)| origins(organizing, spec, name).is_empty());
+    for (name, offset) in names {
+        let span = Span::new(offset, offset + name.len() as u32);
+        let mut fate = |act: Act, import: String, why: String| receipt.imports.push(Fate { import, span, act, why });
+        let chosen = wanted.chosen.iter().find(|(chosen, _)| chosen == name).map(|(_, from)| from.as_str());
+        let origins = origins(organizing, spec, name);
+        match pick(&origins, chosen, strange, spec, index.as_deref()) {
+            Picked::One(origin) => imports.push((spec.import)(origin, *around)),
+            Picked::None if chosen.is_some() => {
+                fate(Act::Missing, name.to_owned(), format!("{} is not known; {}", chosen.unwrap_or(""), listed(&origins, spec, name)));
+            }
+            Picked::None if origins.is_empty() => {
+                fate(Act::Missing, name.to_owned(), "nothing that is known here has this name".to_owned());
+            }
+            Picked::None => fate(Act::Missing, name.to_owned(), listed(&origins, spec, name)),
+        }
+    }
+    imports
+}
+
+/// From where a name could come, and in how many files of the project it does.
+fn origins(organizing: &Organizing<'_>, spec: &MissingSpec, name: &str) -> BTreeMap<Origin, usize> {
+    let around = organizing.around;
+    let mut origins: BTreeMap<Origin, usize> = BTreeMap::new();
+    for origin in (spec.known)(name, around) {
+        origins.entry(origin).or_default();
+    }
+    if let Some(index) = around.index() {
+        for (origin, count) in index.usual(name) {
+            *origins.entry(origin.clone()).or_default() += count;
+        }
+    }
+    origins.retain(|origin, _| (spec.fits)(origin, around));
+    origins
+}
+
+enum Picked<'o> {
+    One(&'o Origin),
+    None,
+}
+
+/// The one that is chosen, or the only one, if no library that is not known may have another.
+fn pick<'o>(origins: &'o BTreeMap<Origin, usize>, chosen: Option<&str>, strange: bool, spec: &MissingSpec, index: Option<&Index>) -> Picked<'o> {
+    let certain = |origin: &Origin, count: usize| {
+        let own = || index.is_some_and(|index| index.names_in(&origin.source).is_some_and(|names| names.contains(&origin.path)));
+        (spec.is_sure)(origin) || !strange && (count > 0 || own())
+    };
+    if let Some(chosen) = chosen {
+        let named = |origin: &&Origin| (spec.shown)(origin) == chosen || origin.source == chosen;
+        return origins.keys().find(named).map_or(Picked::None, Picked::One);
+    }
+    let mut all = origins.iter();
+    match (all.next(), all.next()) {
+        (Some((only, count)), None) if certain(only, *count) => Picked::One(only),
+        _ => Picked::None,
+    }
+}
+
+fn listed(origins: &BTreeMap<Origin, usize>, spec: &MissingSpec, name: &str) -> String {
+    let mut shown: Vec<(usize, String)> = origins.iter().map(|(origin, count)| (*count, (spec.shown)(origin))).collect();
+    shown.sort_by(|a, b| b.0.cmp(&a.0).then_with(|| a.1.cmp(&b.1)));
+    let more = if shown.len() > NAMED_AT_MOST { format!(" or {} more", shown.len() - NAMED_AT_MOST) } else { String::new() };
+    let first = shown.first().map_or("", |(_, shown)| shown.as_str()).to_owned();
+    let names: Vec<String> = shown.into_iter().take(NAMED_AT_MOST).map(|(_, shown)| shown).collect();
+    format!("could be {}{more}; choose with --choose {name}={first}", names.join(", "))
+}
+
+/// Puts what is imported anew into the first block at the top of a file, behind what is there; gives what found no block.
+pub(super) fn into_block(organizing: &Organizing<'_>, blocks: &mut [(Block, Vec<Entry>)], new: Vec<Import>, receipt: &mut Receipt) -> Vec<Import> {
+    let tree = organizing.code.tree;
+    let top = |(block, entries): &&mut (Block, Vec<Entry>)| {
+        tree.role(block.holder) == Role::File && entries.iter().any(|entry| !entry.is_barrier())
+            || tree.parent(block.holder).is_some_and(|holder| tree.role(holder) == Role::Import)
+    };
+    let Some((_, entries)) = blocks.iter_mut().find(top) else { return new };
+    let anchor = entries.iter().rposition(|entry| !entry.is_barrier()).unwrap_or(entries.len().saturating_sub(1));
+    let Some(node) = entries.get(anchor).map(|entry| entry.line.node) else { return new };
+    let first = tree.node(node).first_token;
+    for import in new.into_iter().rev() {
+        tell(organizing, &import, Span::new(tree.node(node).start, tree.node(node).start), first, receipt);
+        let line = Line { node, above: Vec::new(), behind: None, blank: 0 };
+        entries.insert(anchor + 1, Entry { line, import: Some(import), written: String::new() });
+    }
+    Vec::new()
+}
+
+/// Says what was put in, on the receipt, too.
+fn tell(organizing: &Organizing<'_>, import: &Import, span: Span, token: u32, receipt: &mut Receipt) {
+    for name in &import.names {
+        let text = (organizing.spec.leaf)(import, name);
+        let why = "is used and was not imported".to_owned();
+        receipt.imports.push(Fate { import: text.clone(), span, act: Act::Added, why });
+        receipt.imported.push(TokenChange { text, offset: span.start, token });
+    }
+}
+
+/// A block of its own, where a file has none.
+pub(super) fn new_block(organizing: &Organizing<'_>, new: &[Import], receipt: &mut Receipt) -> Edits {
+    let Code { source, tree, .. } = organizing.code;
+    let mut edits = Edits::default();
+    if new.is_empty() {
+        return edits;
+    }
+    let line_end = source.facts().line_end().text();
+    let width = organizing.width(&[]);
+    let level = organizing.level();
+    let room = crate::spec::imports::Room { width, column: 0, level: &level, indent: "", line_end };
+    let lines: Vec<String> = new.iter().map(|import| (organizing.spec.write)(import, room)).collect();
+    let text = lines.join(line_end);
+    let (offset, text) = apart(source, place(organizing), &text, line_end);
+    edits.push(Span::new(offset, offset), &text);
+    let token = tree.token_from(offset);
+    new.iter().for_each(|import| tell(organizing, import, Span::new(offset, offset), token, receipt));
+    edits
+}
+
+/// Where a file's first import belongs, and whether that is behind something: what opens the file, imports that nothing passes, texts that
+/// say what the file is; else in front of its first item with what belongs to it.
+fn place(organizing: &Organizing<'_>) -> (u32, bool) {
+    let Code { source, tree, .. } = organizing.code;
+    let last_import = imports_of(organizing.code, organizing.spec).into_iter().rfind(|id| {
+        tree.role(tree.node(*id).parent) == Role::File
+    });
+    let items = crate::items::Sequence::of(organizing.code, tree.root()).items;
+    let opens = |node: vknot_syntax::NodeId| {
+        let text = tree.text_of(source.text(), node);
+        tree.role(node) == Role::Package || text.starts_with(['"', '\'']) || text.starts_with("r\"\"\"")
+    };
+    let opening = items.iter().take_while(|item| opens(item.node)).last();
+    let opening = opening.map(|item| tree.node(item.last()).end);
+    let imported = last_import.map(|id| tree.node(id).end);
+    if let Some(end) = opening.max(imported) {
+        return (end_of_line(source, end), true);
+    }
+    let first = items.first().map_or(0, |item| tree.node(item.first()).start);
+    (source.line_start(first), false)
+}
+
+/// What is to be put in, and where, so that blank lines part a text from what is around it.
+fn apart(source: &Source, (offset, behind): (u32, bool), text: &str, line_end: &str) -> (u32, String) {
+    let rest = source.text().get(offset as usize..).unwrap_or("");
+    match (behind, rest.find('\n')) {
+        (false, _) => (offset, format!("{text}{line_end}{line_end}")),
+        (true, None) => (offset, format!("{line_end}{line_end}{text}")),
+        (true, Some(end)) => {
+            let below = rest.get(end + 1..).unwrap_or("");
+            let blank = below.lines().next().is_none_or(|line| line.trim().is_empty());
+            let after = if blank { "" } else { line_end };
+            (offset + end as u32 + 1, format!("{line_end}{text}{line_end}{after}"))
+        }
+    }
+}
+
+fn end_of_line(source: &Source, offset: u32) -> u32 {
+    let rest = source.text().get(offset as usize..).unwrap_or("");
+    let line = rest.split('\n').next().unwrap_or("").trim_end_matches('\r');
+    offset + line.len() as u32
+}
