@@ -3,6 +3,7 @@
 mod corpus;
 mod damage;
 mod docs;
+mod facts;
 mod fuzz;
 mod growth;
 mod house;
@@ -45,6 +46,8 @@ enum Command {
     Unchanged(unchanged::Arguments),
     /// Print a file's syntax tree
     Tree(tree::Arguments),
+    /// Ask installed runtimes what comes with their languages
+    Facts(facts::Arguments),
     /// Rewrite the pages in docs that are generated
     Docs,
     /// List the pictures in docs, or take them anew
@@ -55,6 +58,7 @@ fn main() -> anyhow::Result<ExitCode> {
     match Arguments::parse().command {
         Command::Corpus(arguments) => corpus::run(&arguments),
         Command::Damage(arguments) => damage::run(&arguments),
+        Command::Facts(arguments) => facts::run(&arguments),
         Command::Fuzz(arguments) => fuzz::run(&arguments),
         Command::Pins(arguments) => pins::run(&arguments),
         Command::Growth(arguments) => growth::measure(&arguments),

@@ -41,9 +41,12 @@ pub fn declared(code: Code<'_>, place: &str) -> Option<Declared> {
     Some(declares(code, place))
 }
 
+/// The name of a file, and what finds a name in its text.
+pub type ProjectFile = (&'static str, fn(&str) -> Option<String>);
+
 /// The name of the file that tells a project of a language, and what finds in it what the project calls itself; `None` where files of the
 /// language do not ask for their project.
-pub fn project_file(language: &'static Language) -> Option<(&'static str, fn(&str) -> Option<String>)> {
+pub fn project_file(language: &'static Language) -> Option<ProjectFile> {
     let spec = tables(language).imports?;
     spec.declares.map(|_| spec.project)
 }

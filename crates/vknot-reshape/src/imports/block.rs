@@ -2,12 +2,13 @@
 
 use std::collections::BTreeSet;
 
-use vknot_syntax::{LineEnd, NodeId, Span};
+use vknot_syntax::{LineEnd, NodeId, Role, Span};
 
 use crate::items::{Item, Sequence};
 use crate::keeps::keeps;
 use crate::spec::Code;
-use crate::spec::imports::ImportSpec;
+use crate::spec::imports::Import;
+use crate::spec::{ImportSpec};
 
 /// One import with what moves along with it.
 #[derive(Clone, Debug)]
@@ -24,7 +25,8 @@ pub(crate) struct Line {
 impl Line {
     fn of(code: Code<'_>, item: &Item, blank: u32) -> Line {
         let text = |id: &NodeId| code.tree.text_of(code.source.text(), *id).to_owned();
-        let last = item.separator.filter(|mark| item.trails.first().is_none_or(|trail| mark < trail)).unwrap_or(item.node);
+        let last =
+            item.separator.filter(|mark| item.trails.first().is_none_or(|trail| mark < trail)).unwrap_or(item.node);
         let behind = item.trails.last().map(|trail| {
             Span::new(code.tree.node(last).end, code.tree.node(*trail).end)
         });
@@ -44,6 +46,27 @@ impl Line {
     /// What moves along and stands in front of it.
     pub fn in_front(&self, indent: &str, line_end: &str) -> String {
         self.above.iter().map(|above| format!("{indent}{above}{line_end}")).collect()
+    }
+}
+
+/// An import with what goes along with it.
+#[derive(Clone, Debug)]
+pub(crate) struct Entry {
+    pub line: Line,
+    /// `None` where it is not known what it says.
+    pub import: Option<Import>,
+    /// As its author wrote it.
+    pub written: String,
+}
+
+impl Entry {
+    pub fn is_barrier(&self) -> bool {
+        self.import.as_ref().is_none_or(|import| import.barrier)
+    }
+
+    /// Whether it can be put together with others.
+    pub fn is_plain(&self) -> bool {
+        !self.line.is_dressed() && self.import.as_ref().is_some_and(|import| !import.fixed && !import.barrier)
     }
 }
 
@@ -86,6 +109,10 @@ struct Taken {
 fn blocks_in(code: Code<'_>, spec: &ImportSpec, holder: NodeId, blocks: &mut Vec<Block>, aside: &mut Vec<NodeId>) {
     let Code { source, tree, .. } = code;
     let mut open: Vec<Taken> = Vec::new();
+    // Inside something that cannot be read, nothing is certain.
+    if tree.role(holder) != Role::File && tree.node(holder).has_error() {
+        return;
+    }
     let kept = keeps(code);
     for item in Sequence::of(code, holder).items {
         let start = tree.node(item.first()).start;

@@ -7,10 +7,11 @@ use vknot_syntax::{Role, Source, Span};
 use crate::edits::Edits;
 use crate::receipt::{Act, Fate, Receipt, TokenChange};
 use crate::spec::Code;
-use crate::spec::imports::{Import, Index, MissingSpec, Origin};
-use super::{imports_of, Organizing};
-use super::block::{Block, Line};
-use super::row::Entry;
+use crate::spec::imports::{Import, Index, Origin};
+use crate::spec::{MissingSpec};
+use super::block::{Block, Entry, Line};
+use super::organizing::Organizing;
+use super::words::imports_of;
 
 /// How many candidates are named.
 const NAMED_AT_MOST: usize = 6;
@@ -31,7 +32,11 @@ pub(super) fn found(organizing: &Organizing<'_>, spec: &MissingSpec, receipt: &m
         match pick(&origins, chosen, strange, spec, index.as_deref()) {
             Picked::One(origin) => imports.push((spec.import)(origin, *around)),
             Picked::None if chosen.is_some() => {
-                fate(Act::Missing, name.to_owned(), format!("{} is not known; {}", chosen.unwrap_or(""), listed(&origins, spec, name)));
+                fate(
+                    Act::Missing,
+                    name.to_owned(),
+                    format!("{} is not known; {}", chosen.unwrap_or(""), listed(&origins, spec, name)),
+                );
             }
             Picked::None if origins.is_empty() => {
                 fate(Act::Missing, name.to_owned(), "nothing that is known here has this name".to_owned());
@@ -64,9 +69,17 @@ enum Picked<'o> {
 }
 
 /// The one that is chosen, or the only one, if no library that is not known may have another.
-fn pick<'o>(origins: &'o BTreeMap<Origin, usize>, chosen: Option<&str>, strange: bool, spec: &MissingSpec, index: Option<&Index>) -> Picked<'o> {
+fn pick<'o>(
+    origins: &'o BTreeMap<Origin, usize>,
+    chosen: Option<&str>,
+    strange: bool,
+    spec: &MissingSpec,
+    index: Option<&Index>,
+) -> Picked<'o> {
     let certain = |origin: &Origin, count: usize| {
-        let own = || index.is_some_and(|index| index.names_in(&origin.source).is_some_and(|names| names.contains(&origin.path)));
+        let own = || index.is_some_and(
+            |index| index.names_in(&origin.source).is_some_and(|names| names.contains(&origin.path)),
+        );
         (spec.is_sure)(origin) || !strange && (count > 0 || own())
     };
     if let Some(chosen) = chosen {
@@ -81,16 +94,26 @@ fn pick<'o>(origins: &'o BTreeMap<Origin, usize>, chosen: Option<&str>, strange:
 }
 
 fn listed(origins: &BTreeMap<Origin, usize>, spec: &MissingSpec, name: &str) -> String {
-    let mut shown: Vec<(usize, String)> = origins.iter().map(|(origin, count)| (*count, (spec.shown)(origin))).collect();
+    let mut shown: Vec<(usize, String)> =
+        origins.iter().map(|(origin, count)| (*count, (spec.shown)(origin))).collect();
     shown.sort_by(|a, b| b.0.cmp(&a.0).then_with(|| a.1.cmp(&b.1)));
-    let more = if shown.len() > NAMED_AT_MOST { format!(" or {} more", shown.len() - NAMED_AT_MOST) } else { String::new() };
+    let more = if shown.len() > NAMED_AT_MOST {
+        format!(" or {} more", shown.len() - NAMED_AT_MOST)
+    } else {
+        String::new()
+    };
     let first = shown.first().map_or("", |(_, shown)| shown.as_str()).to_owned();
     let names: Vec<String> = shown.into_iter().take(NAMED_AT_MOST).map(|(_, shown)| shown).collect();
     format!("could be {}{more}; choose with --choose {name}={first}", names.join(", "))
 }
 
 /// Puts what is imported anew into the first block at the top of a file, behind what is there; gives what found no block.
-pub(super) fn into_block(organizing: &Organizing<'_>, blocks: &mut [(Block, Vec<Entry>)], new: Vec<Import>, receipt: &mut Receipt) -> Vec<Import> {
+pub(super) fn into_block(
+    organizing: &Organizing<'_>,
+    blocks: &mut [(Block, Vec<Entry>)],
+    new: Vec<Import>,
+    receipt: &mut Receipt,
+) -> Vec<Import> {
     let tree = organizing.code.tree;
     let top = |(block, entries): &&mut (Block, Vec<Entry>)| {
         tree.role(block.holder) == Role::File && entries.iter().any(|entry| !entry.is_barrier())
@@ -142,7 +165,7 @@ pub(super) fn new_block(organizing: &Organizing<'_>, new: &[Import], receipt: &m
 /// say what the file is; else in front of its first item with what belongs to it.
 fn place(organizing: &Organizing<'_>) -> (u32, bool) {
     let Code { source, tree, .. } = organizing.code;
-    let last_import = imports_of(organizing.code, organizing.spec).into_iter().rfind(|id| {
+    let last_import = imports_of(organizing.code, organizing.spec.is_import).into_iter().rfind(|id| {
         tree.role(tree.node(*id).parent) == Role::File
     });
     let items = crate::items::Sequence::of(organizing.code, tree.root()).items;

@@ -1,7 +1,8 @@
 //! The order of names inside an import.
 
 use super::order::small_first;
-use crate::spec::imports::{ImportSpec, Name};
+use crate::spec::imports::Name;
+use crate::spec::{ImportSpec};
 
 /// By what names are sorted.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

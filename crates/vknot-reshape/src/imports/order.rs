@@ -3,7 +3,8 @@
 use vknot_style::{Key, Style};
 use vknot_style::choices::{ImportCase, ImportForm, ImportStatic};
 
-use crate::spec::imports::{Form, Home, Import, ImportSpec, Surroundings};
+use crate::spec::imports::{Form, Home, Import, Surroundings};
+use crate::spec::{ImportSpec};
 
 /// The group names that mean something; any other is how what is imported begins.
 const WRITTEN: &str = "written";
@@ -47,12 +48,17 @@ pub(super) fn small_first(text: &str) -> String {
 }
 
 impl Standing {
-    pub fn of(spec: &ImportSpec, import: &Import, around: &dyn Surroundings, own: &[String], group: usize, apart: bool)
-        -> Standing
-    {
+    pub fn of(
+        spec: &ImportSpec,
+        import: &Import,
+        around: &dyn Surroundings,
+        own: &[String],
+        group: usize,
+        apart: bool,
+    ) -> Standing {
         let key = (spec.key)(import);
         let behind = (spec.key_of_list)(import).filter(|behind| *behind != key);
-        let begins = |own: &String| begins_with(&import.source, own);
+        let begins = |own: &String| begins_with(&import.source, own) || begins_with(&key, own);
         let home = if own.iter().any(begins) { Home::Own } else { (spec.home)(import, around) };
         Standing {
             key: Keys::of(key),
@@ -84,7 +90,9 @@ impl Standing {
 /// Whether a path begins with another one, whole names at a time.
 fn begins_with(path: &str, start: &str) -> bool {
     let rest = path.strip_prefix(start.trim_end_matches(['.', '/', ':']));
-    rest.is_some_and(|rest| rest.is_empty() || rest.starts_with(['.', '/', ':', '\\']) || start.ends_with(['.', '/', ':']))
+    rest.is_some_and(
+        |rest| rest.is_empty() || rest.starts_with(['.', '/', ':', '\\', '\u{1}']) || start.ends_with(['.', '/', ':']),
+    )
 }
 
 /// An order of imports.

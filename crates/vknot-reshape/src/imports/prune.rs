@@ -5,11 +5,11 @@ use std::collections::HashSet;
 use vknot_syntax::{NodeId, Span};
 
 use crate::receipt::{Act, Fate, Note, Receipt, TokenChange};
-use crate::spec::imports::{Evidence, Import, Name, Uses, Verdict};
-use super::Organizing;
+use crate::spec::imports::{Import, Name, Uses, Verdict};
+use crate::spec::{Evidence};
+use super::block::{Block, Entry};
+use super::organizing::Organizing;
 use super::words::has_comment;
-use super::block::Block;
-use super::row::Entry;
 
 pub(super) struct Pruner<'o, 'a> {
     organizing: &'o Organizing<'a>,

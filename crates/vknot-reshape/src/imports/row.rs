@@ -7,32 +7,11 @@ use vknot_syntax::Span;
 
 use crate::receipt::{Act, Fate, Receipt};
 use crate::spec::imports::{Import, Room};
-use super::Organizing;
-use super::block::{Block, Line};
-use super::one_line;
+use super::block::{Block, Entry};
 use super::names::NameOrder;
 use super::order::{Order, Standing};
-
-/// An import with what goes along with it.
-#[derive(Clone, Debug)]
-pub(super) struct Entry {
-    pub line: Line,
-    /// `None` where it is not known what it says.
-    pub import: Option<Import>,
-    /// As its author wrote it.
-    pub written: String,
-}
-
-impl Entry {
-    pub fn is_barrier(&self) -> bool {
-        self.import.as_ref().is_none_or(|import| import.barrier)
-    }
-
-    /// Whether it can be put together with others.
-    fn is_plain(&self) -> bool {
-        !self.line.is_dressed() && self.import.as_ref().is_some_and(|import| !import.fixed && !import.barrier)
-    }
-}
+use super::organizing::Organizing;
+use super::words::one_line;
 
 /// A block's new text, and where in it imports stand that were written anew.
 pub(super) struct Text {
@@ -59,7 +38,13 @@ struct Placed {
 }
 
 impl<'o, 'a> Rower<'o, 'a> {
-    pub fn new(organizing: &'o Organizing<'a>, order: Order, names: Option<NameOrder>, merge: ImportMerge, width: usize) -> Self {
+    pub fn new(
+        organizing: &'o Organizing<'a>,
+        order: Order,
+        names: Option<NameOrder>,
+        merge: ImportMerge,
+        width: usize,
+    ) -> Self {
         let acts = organizing.wanted.acts;
         let order = if acts.group { order } else { order.in_written_groups() };
         Rower { organizing, order, names: names.filter(|_| acts.sort), merge, level: organizing.level(), width }
@@ -73,7 +58,8 @@ impl<'o, 'a> Rower<'o, 'a> {
         let mut placed: Vec<Placed> = Vec::new();
         let mut row: Vec<Placed> = Vec::new();
         let places: HashMap<_, _> = block.lines.iter().enumerate().map(|(index, line)| (line.node, index)).collect();
-        let groups: Vec<usize> = block.lines.iter()
+        let groups: Vec<usize> = block.lines
+            .iter()
             .scan(0, |group, line| {
                 *group += usize::from(line.blank > 0);
                 Some(*group)
@@ -163,7 +149,8 @@ impl<'o, 'a> Rower<'o, 'a> {
     fn split(&self, row: Vec<Placed>) -> Vec<Placed> {
         let mut split = Vec::with_capacity(row.len());
         for placed in row {
-            let import = placed.entry.import.as_ref().filter(|import| placed.entry.is_plain() && import.names.len() > 1);
+            let import =
+                placed.entry.import.as_ref().filter(|import| placed.entry.is_plain() && import.names.len() > 1);
             let Some(import) = import.filter(|import| (self.organizing.spec.merges)(import).is_some()) else {
                 split.push(placed);
                 continue;

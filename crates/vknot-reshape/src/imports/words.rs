@@ -5,7 +5,7 @@ use std::collections::HashSet;
 use vknot_syntax::{NodeId, Role, Token};
 
 use crate::spec::Code;
-use crate::spec::imports::ImportSpec;
+use crate::spec::imports::Import;
 
 /// The words of a text: runs of letters, digits, `_` and `$`.
 pub(crate) fn words(text: &str) -> impl Iterator<Item = &str> {
@@ -22,7 +22,10 @@ pub(crate) fn tokens_of<'a>(code: Code<'a>, id: NodeId) -> impl Iterator<Item = 
     let Code { source, tree, .. } = code;
     let node = tree.node(id);
     let tokens = tree.tokens().get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
-    tokens.iter().filter(move |token| tree.role(token.node) != Role::Comment).map(move |token| source.slice(token.span()))
+    tokens
+        .iter()
+        .filter(move |token| tree.role(token.node) != Role::Comment)
+        .map(move |token| source.slice(token.span()))
 }
 
 /// Whether a node holds a comment.
@@ -38,7 +41,9 @@ pub(crate) fn outside_imports<'a>(
 ) -> impl Iterator<Item = (&'a Token, &'a str, &'a str)> + 'a {
     let Code { source, tree, .. } = code;
     let imports = (0..tree.nodes().len() as u32).map(NodeId).filter(move |id| is_import(code, *id));
-    let mut runs = imports.map(|id| (tree.node(id).first_token, tree.node(id).token_end)).collect::<Vec<_>>()
+    let mut runs = imports
+        .map(|id| (tree.node(id).first_token, tree.node(id).token_end))
+        .collect::<Vec<_>>()
         .into_iter()
         .peekable();
     let mut before = "";
@@ -63,11 +68,14 @@ pub(crate) fn words_inside(text: &str) -> impl Iterator<Item = &str> {
     words(inside.unwrap_or(""))
 }
 
-/// The names that imports of a file bring in, beside one.
-pub(crate) fn imported<'a>(code: Code<'a>, spec: &ImportSpec) -> HashSet<String> {
-    let imports = super::imports_of(code, spec);
-    let read = imports.into_iter().filter_map(|id| (spec.read)(code, id));
-    read.flat_map(|import| import.names).filter_map(|name| name.bound).collect()
+/// The names that imports of a file bring in.
+pub(crate) fn imported(
+    code: Code<'_>,
+    is_import: fn(Code<'_>, NodeId) -> bool,
+    read: fn(Code<'_>, NodeId) -> Option<Import>,
+) -> HashSet<String> {
+    let imports = imports_of(code, is_import).into_iter().filter_map(|id| read(code, id));
+    imports.flat_map(|import| import.names).filter_map(|name| name.bound).collect()
 }
 
 /// The names that a doc comment refers to: between curly brackets, and behind the tags that take one.
@@ -79,4 +87,14 @@ pub(crate) fn documented(text: &str) -> impl Iterator<Item = &str> {
     });
     let bracketed = text.split('{').skip(1).map(|part| part.split('}').next().unwrap_or(""));
     tagged.chain(bracketed).flat_map(words)
+}
+
+/// The nodes of a file that are imports, in order.
+pub(crate) fn imports_of(code: Code<'_>, is_import: fn(Code<'_>, NodeId) -> bool) -> Vec<NodeId> {
+    (0..code.tree.nodes().len() as u32).map(NodeId).filter(|id| is_import(code, *id)).collect()
+}
+
+/// A text with every run of white space as one space.
+pub(crate) fn one_line(text: &str) -> String {
+    text.split_whitespace().collect::<Vec<_>>().join(" ")
 }

@@ -3,10 +3,6 @@
 use std::collections::{HashMap, HashSet};
 use std::sync::Arc;
 
-use vknot_syntax::NodeId;
-
-use super::toolkit::Code;
-
 /// What an import is, where that says where it stands among others.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub(crate) enum Form {
@@ -224,13 +220,6 @@ impl Surroundings for Alone {
     }
 }
 
-/// What an import is judged by.
-pub(crate) struct Evidence<'a> {
-    pub code: Code<'a>,
-    pub uses: &'a Uses<'a>,
-    pub around: &'a dyn Surroundings,
-}
-
 /// Settings of imports that a language reads itself.
 #[derive(Clone, Debug, Default)]
 pub(crate) struct Wants {
@@ -248,44 +237,6 @@ pub(crate) struct Wants {
 /// beginnings of what is imported.
 pub(crate) type Groups = &'static [&'static str];
 
-/// What a language's folder gives for imports.
-pub(crate) struct ImportSpec {
-    /// Whether a node is one import.
-    pub is_import: fn(Code<'_>, NodeId) -> bool,
-    /// Takes one apart; `None` for what is not known, which stays where it is and which nothing passes.
-    pub read: fn(Code<'_>, NodeId) -> Option<Import>,
-    /// Writes one.
-    pub write: fn(&Import, Room<'_>) -> String,
-    /// One thing that is brought in, in a form that does not depend on layout, order or merging.
-    pub leaf: fn(&Import, &Name) -> String,
-    /// What imports are sorted by; without letters' case where that does not count.
-    pub key: fn(&Import) -> String,
-    /// The same where an import of several names stands behind those of one name from the same place; `None` where there is no such order.
-    pub key_of_list: fn(&Import) -> Option<String>,
-    /// Whether capitals usually come first.
-    pub cased: bool,
-    /// Whether a blank line usually parts groups.
-    pub blank: bool,
-    /// What names in one import are sorted by.
-    pub name_key: fn(&Name) -> String,
-    /// Imports for which this is the same are made one; `None` for what stays on its own.
-    pub merges: fn(&Import) -> Option<String>,
-    /// Whether what it comes from is the language's own library, comes with the project, or stands beside the file.
-    pub home: fn(&Import, &dyn Surroundings) -> Home,
-    /// Orders of groups that are usual, the most usual first.
-    pub orders: &'static [Groups],
-    /// The names used in a file; `None` where nothing is ever taken for unused.
-    pub uses: Option<for<'a> fn(Code<'a>, &Wants) -> Uses<'a>>,
-    /// Whether one thing that is imported is needed.
-    pub judge: fn(&Evidence<'_>, &Import, &Name, &Wants) -> Verdict,
-    /// What a file at a place of its project declares; `None` where nothing asks for it.
-    pub declares: Option<fn(Code<'_>, &str) -> Declared>,
-    /// The file that tells a project, and what finds in it what the project calls itself.
-    pub project: (&'static str, fn(&str) -> Option<String>),
-    /// For names that nothing declares or imports.
-    pub missing: Option<&'static MissingSpec>,
-}
-
 /// From where something can be imported.
 #[derive(Clone, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct Origin {
@@ -295,22 +246,6 @@ pub struct Origin {
     pub path: String,
     /// What it is called here, if that differs.
     pub alias: Option<String>,
-}
-
-/// How a language finds names that nothing declares or imports.
-pub(crate) struct MissingSpec {
-    /// The names used and where first, that nothing in the file declares or imports.
-    pub names: for<'a> fn(Code<'a>, &dyn Surroundings) -> Vec<(&'a str, u32)>,
-    /// From where a name can come by what libraries and the project offer.
-    pub known: fn(&str, &dyn Surroundings) -> Vec<Origin>,
-    /// Whether the file can import from there: not from itself.
-    pub fits: fn(&Origin, &dyn Surroundings) -> bool,
-    /// Whether hardly anything else has that name: it is of the core of the language's own library.
-    pub is_sure: fn(&Origin) -> bool,
-    /// The import.
-    pub import: fn(&Origin, &dyn Surroundings) -> Import,
-    /// What it is called where several could be meant.
-    pub shown: fn(&Origin) -> String,
 }
 
 /// Where what is imported comes from.

@@ -8,4 +8,4 @@ pub(crate) mod looks;
 mod toolkit;
 
 pub use toolkit::Code;
-pub(crate) use toolkit::{Toolkit, ToolSpec};
+pub(crate) use toolkit::{Evidence, ImportSpec, MissingSpec, Toolkit, ToolSpec};

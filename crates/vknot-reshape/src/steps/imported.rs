@@ -133,13 +133,13 @@ impl<'a> Imports<'a> {
         self.lines(node.first_token, node.token_end)
     }
 
-    /// Comments that are among those that went along with their import elsewhere do here, too.
+    /// Comments that are among those that went along with their import elsewhere do here, too, and so do those below them.
     fn go_along(&mut self, went: &HashSet<String>) {
         for index in 0..self.items.len() {
             let Some(import) = self.items.get(index) else { continue };
-            let goes = import.item.heads.iter().any(|id| went.contains(&owned(&self.text(*id), import)));
-            if let Some(import) = self.items.get_mut(index).filter(|_| goes) {
-                import.item.leads = std::mem::take(&mut import.item.heads);
+            let goes = import.item.heads.iter().position(|id| went.contains(&owned(&self.text(*id), import)));
+            if let Some((first, import)) = goes.zip(self.items.get_mut(index)) {
+                import.item.leads = import.item.heads.split_off(first);
             }
         }
     }
@@ -176,7 +176,10 @@ pub(super) fn same_imports(old: &Imports<'_>, new: &Imports<'_>, receipt: &Recei
         *counts.entry((*place, false, removed.text.clone())).or_default() -= 1;
     }
     for imported in &receipt.imported {
-        let barriers = old.items.iter().filter(|import| old.first_token(import) < imported.token).map(|import| import.barriers + u32::from(import.barrier));
+        let barriers = old.items
+            .iter()
+            .filter(|import| old.first_token(import) < imported.token)
+            .map(|import| import.barriers + u32::from(import.barrier));
         let place = places.get(&imported.token).map(|(place, _)| *place);
         let place = place.unwrap_or_else(|| (extents.outside_before(imported.token), barriers.max().unwrap_or(0)));
         *counts.entry((place, false, imported.text.clone())).or_default() += 1;
@@ -192,7 +195,10 @@ pub(super) fn same_imports(old: &Imports<'_>, new: &Imports<'_>, receipt: &Recei
 /// by the lines around.
 pub(super) fn reconcile(old: &mut Imports<'_>, new: &mut Imports<'_>) {
     let went = |imports: &Imports<'_>| -> HashSet<String> {
-        let leads = |import: &Imported| import.item.leads.iter().map(|id| owned(&imports.text(*id), import)).collect::<Vec<_>>();
+        let leads = |import: &Imported| import.item.leads
+            .iter()
+            .map(|id| owned(&imports.text(*id), import))
+            .collect::<Vec<_>>();
         imports.items.iter().flat_map(leads).collect()
     };
     let (old_went, new_went) = (went(old), went(new));

@@ -9,5 +9,5 @@ mod trial;
 pub use found::in_force;
 pub use learn::{Costs, Evidence, Learnt, learn};
 pub use piece::Piece;
-pub use sampled::{made_of_sample, sampled};
+pub use sampled::{made_of_sample, sampled, Shown};
 pub use trial::{is_generated, reshaped, touched_lines, values};

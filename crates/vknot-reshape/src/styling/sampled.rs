@@ -1,9 +1,12 @@
 //! What the values of a setting make of its sample.
 
+use std::sync::Arc;
+
 use vknot_style::{Key, Override, Sample, Setting, Style, Values};
 use vknot_syntax::{Language, Source};
 
 use crate::registry::style_of;
+use crate::spec::imports::{Index, Surroundings};
 use crate::steps::{Document, Request, Step, StepError};
 
 /// A sample, laid out and indented with some settings.
@@ -15,10 +18,31 @@ pub fn sampled(sample: &Sample, set: &[Override]) -> Result<Document, StepError>
     let along: Vec<Override> = sample.along.iter().filter_map(|set| set.parse().ok()).collect();
     let style = Style::with(style_of(language), &along).overridden(set);
     let mut document = Document::new(Source::from_text("sample", sample.text), language, style);
-    for step in ["imports", "format", "indent"].into_iter().filter_map(Step::named).filter(|step| (step.covers)(language)) {
-        document = step.run(&document, &Request::default())?.into_document();
+    for step in ["imports", "format", "indent"]
+        .into_iter()
+        .filter_map(Step::named)
+        .filter(|step| (step.covers)(language))
+    {
+        document = step.run(&document, &Request { around: Some(&Shown), ..Request::default() })?.into_document();
     }
     Ok(document)
+}
+
+/// A sample stands for the file of a package that says what it offers.
+pub struct Shown;
+
+impl Surroundings for Shown {
+    fn index(&self) -> Option<Arc<Index>> {
+        None
+    }
+
+    fn place(&self) -> Option<String> {
+        Some("tide/__init__.py".to_owned())
+    }
+
+    fn name(&self) -> Option<String> {
+        None
+    }
 }
 
 /// What the values of a setting make of its sample: values that make what looks the same stand together, with what they

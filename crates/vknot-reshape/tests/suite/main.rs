@@ -10,6 +10,7 @@ macro_rules! snapshot {
 
 mod damage;
 mod expressions;
+mod imports;
 mod indent;
 mod java;
 mod json;

@@ -126,7 +126,7 @@ fn overlapping_edits_are_caught() {
 }
 
 /// Proves a whole new text by the contract of a step.
-fn rewritten(name: &str, language: &str, text: &str, new: &str, removed: &[(&str, u32)]) -> Result<(), String> {
+pub fn rewritten(name: &str, language: &str, text: &str, new: &str, removed: &[(&str, u32)]) -> Result<(), String> {
     let mut reshape = Reshape::default();
     reshape.edits.push(Span::new(0, text.len() as u32), new);
     let document = read(language, text);
@@ -184,8 +184,10 @@ fn imports_do_not_pass_what_is_none() {
         let sorted = done("imports", &read("rust", &text), Wish::Nothing);
         assert_eq!(sorted.text(), format!("{comment}\nuse a::A;\nuse b::B;\n"));
     }
-    let text = "// first of its kind\nuse b::B;\nuse a::A;\n";
-    assert_eq!(done("imports", &read("rust", text), Wish::Nothing).text(), "use a::A;\n// first of its kind\nuse b::B;\n");
+    // A comment with nothing above it heads those that follow; one below an import is about the next.
+    let text = "// of the tides\nuse c::C;\n// first of its kind\nuse b::B;\nuse a::A;\n";
+    let sorted = "// of the tides\nuse a::A;\n// first of its kind\nuse b::B;\nuse c::C;\n";
+    assert_eq!(done("imports", &read("rust", text), Wish::Nothing).text(), sorted);
 }
 
 #[test]

@@ -4,12 +4,12 @@ use std::collections::BTreeMap;
 use std::path::Path;
 
 use vknot_reshape::{capabilities, style_of};
-use vknot_reshape::steps::{Document, Wish};
-use vknot_reshape::styling::{in_force, made_of_sample, Piece};
+use vknot_reshape::steps::{Document, Request};
+use vknot_reshape::styling::{in_force, made_of_sample, Piece, Shown};
 use vknot_style::{Key, Origin, Override, SETTINGS, Style, Values};
 use vknot_syntax::{Language, Source, Span};
 
-use crate::support::{read, reshape, sample_files, styled};
+use crate::support::{read, sample_files, step, styled};
 
 /// What samples do not hold, for settings that need it: language and text.
 const MORE: &[(&str, &str)] = &[
@@ -49,7 +49,32 @@ const MORE: &[(&str, &str)] = &[
     ("rust", "fn a() {\n    b();\n\n\n\n\n\n\n\n\n\n\n\n\n    c();\n}\n"),
     ("python", "if a:\n    b(c,\n      d)\n"),
     ("css", "a { b: c(d,\ne) }\n"),
+    (
+        "java",
+        "import tide.surge.Warning;\nimport tide.Surge;\nimport java.util.Map;\nimport static tide.Level.zero;\nimport a.Gauge;\n\nimport tide.Unused;\n\n/** {@link Unused} */\nclass A { Warning w; Surge s; Map<Gauge, Gauge> g; int z = zero(); }\n",
+    ),
+    (
+        "csharp",
+        "using tide.surge;\nusing tide.Surge;\nusing System;\nusing static a.B;\nusing zero.Gauge;\n\nusing L = a.L;\n\n/// <see cref=\"L\"/>\nclass A { Console c; }\n",
+    ),
+    (
+        "go",
+        "package a\n\nimport (\n\t\"tide/surge\"\n\t\"fmt\"\n\n\t\"x.org/a/Zeta\"\n\t\"x.org/a/gauge\"\n\t\"os\"\n)\n\nfunc b() { fmt.Print(surge.A, Zeta.B, gauge.C, os.Args) }\n",
+    ),
+    (
+        "python",
+        "from tide import surge, level\nfrom zero import Zulu, alpha\nimport sys\nfrom apex import e\nfrom Gauge import b\nfrom tide import gauge\n\nimport json\nfrom a import c\nprint(e, surge, level, Zulu, alpha, sys, b, json, c)\n",
+    ),
+    (
+        "rust",
+        "use zero::{b, A};\nuse crate::tide::C;\nuse tide::surge;\nuse std::fmt;\n\nuse tide::{level, Gauge};\nuse Zulu::d;\n",
+    ),
+    ("javascript", IMPORTED),
+    ("typescript", IMPORTED),
+    ("tsx", IMPORTED),
 ];
+
+const IMPORTED: &str = "import { surge, level } from 'tide';\nimport z from './z';\nimport fs from 'fs';\nimport { gauge } from 'tide';\nimport Q from 'Q';\n\nimport { r } from 'b';\nimport s from './s';\nimport { unused } from 'u';\nconst { p, o } = require('p');\n/** {@link unused} */\nexport const all = [surge, level, z, fs, gauge, Q, r, s, p, o];\n";
 
 /// Statements in the form that several languages share.
 const C_LIKE: &str = "void f(int a)\n{\n    if (a)\n    {\n        b(1,\n          2);\n    }\n    else\n    if (c)\n        d();\n    e(\n        1\n    );\n    switch (a)\n    {\n    case 1:\n    {\n        b();\n    }\n    }\n    g(x,\n      y\n      + z);\n    int h = i\n        + j;\nout:\n    l();\n}\n";
@@ -83,21 +108,22 @@ fn results(language: &'static Language, samples: &[String], set: &[Override]) ->
     let done = |(text, names): (&String, &[&str])| {
         let mut text = text.clone();
         for name in names.iter().copied() {
-            let covered = if name == "format" {
-                capabilities(language).layout
-            } else {
-                capabilities(language).indentation
+            let covered = match name {
+                "format" => capabilities(language).layout,
+                "imports" => capabilities(language).imports,
+                _ => capabilities(language).indentation,
             };
             if covered {
                 let document = Document::new(Source::from_text("Gauge", text.as_str()), language, style.clone());
-                let reshape = reshape(name, &document, Wish::Nothing);
+                let request = Request { around: Some(&Shown), ..Request::default() };
+                let reshape = step(name).reshape(&document, &request).unwrap();
                 text = format!("{}{}", if reshape.bom == Some(true) { "\u{feff}" } else { "" }, reshape.edits.apply(&text));
             }
         }
         text
     };
     // What a layout leaves nothing to do may be seen of indentation alone.
-    let runs: [&[&str]; 2] = [&["format", "indent"], &["indent"]];
+    let runs: [&[&str]; 3] = [&["format", "indent"], &["indent"], &["imports"]];
     samples.iter().flat_map(|text| runs.map(|names| (text, names))).map(done).collect()
 }
 
@@ -115,6 +141,9 @@ fn tried(key: Key) -> Vec<String> {
                 .collect()
         }
         Values::Pairs(..) => Vec::new(),
+        Values::Names(_) if key == Key::ImportOwn => ["", "tide"].map(str::to_owned).to_vec(),
+        Values::Names(words) =>
+            words.iter().copied().chain(["other, standard", "near, own"]).map(str::to_owned).collect(),
         _ => choices,
     }
 }
@@ -131,6 +160,7 @@ fn every_value_of_every_setting_changes_something() {
                 Key::AlignTabs => &["indent_style=tab", "vknot_align_list=all", "tab_width=3"],
                 Key::TabWidth => &["indent_style=tab", "indent_size=4"],
                 Key::IndentSize => &["indent_style=space"],
+                Key::ImportBlank | Key::ImportOwn => &["vknot_import_groups=standard, own, other"],
                 Key::WrapLiteral => &["vknot_wrap_indent=2"],
                 Key::IndentBrace => &["vknot_brace_control=next"],
                 Key::AlignList | Key::AlignOperand | Key::IndentOperand => &["max_line_length=30"],
@@ -145,7 +175,8 @@ fn every_value_of_every_setting_changes_something() {
             let all: Vec<(String, Vec<String>)> =
                 tried(*key).into_iter().map(|value| (value.clone(), with(&value))).collect();
             // Where the file itself decides, some value says what it shows.
-            let found = tried(*key).iter().any(|value| value == "as-found")
+            let found = *key == Key::ImportGroups
+                || tried(*key).iter().any(|value| value == "as-found")
                 || matches!(key, Key::TabWidth | Key::AlignColumn | Key::AlignComment)
                 || ["vknot_indent_", "vknot_wrap_"].iter().any(|own| key.setting().key.starts_with(own));
             for (value, result) in &all {

@@ -2,7 +2,7 @@
 
 use std::path::Path;
 
-use vknot_reshape::{default_style, Reshape, style_of};
+use vknot_reshape::{Act, default_style, Reshape, style_of};
 use vknot_reshape::steps::{Document, Proven, prove, prove_by_tree, Refusal, Request, Step, Wish};
 use vknot_style::{Override, Style};
 use vknot_syntax::{Language, Source};
@@ -91,7 +91,9 @@ pub fn organized(language: &str, text: &str) -> (String, Vec<String>) {
     let receipt = proven.receipt();
     let removed = receipt.removed.iter().map(|removed| format!("- {}", removed.text));
     let notes = receipt.notes.iter().map(|note| format!("* {}", note.text));
-    (proven.text().to_owned(), removed.chain(notes).collect())
+    let kept = receipt.imports.iter().filter(|fate| fate.act == Act::Kept);
+    let kept = kept.map(|fate| format!("* {}: {}", fate.import, fate.why));
+    (proven.text().to_owned(), removed.chain(notes).chain(kept).collect())
 }
 
 /// Shows cases one below the other, each before and after.

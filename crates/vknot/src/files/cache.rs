@@ -164,7 +164,11 @@ mod tests {
         // Every setting counts.
         for setting in SETTINGS {
             let value =
-                setting.choices().into_iter().find(|value| value != style.word(setting.id)).unwrap_or("a=1".to_owned());
+                setting
+                    .choices()
+                    .into_iter()
+                    .find(|value| value != style.word(setting.id))
+                    .unwrap_or_else(|| if setting.key.contains("heads") { "a=1" } else { "tide" }.to_owned());
             let set = vknot_style::Override::new(setting.id, &value).unwrap();
             records.push(of.record(b"class A {}", "format", "java", &style.clone().overridden(&[set])));
         }

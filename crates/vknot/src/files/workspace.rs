@@ -12,7 +12,7 @@ use vknot_syntax::{Language, Source};
 use crate::arguments::InputArguments;
 use crate::problem::Problem;
 use super::input::{Input, STDIN, Text, text_in, text_of};
-use super::around::Neighbours;
+use super::neighbours::Neighbours;
 use super::project::Home;
 use super::styles::Styles;
 

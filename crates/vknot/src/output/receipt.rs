@@ -117,7 +117,8 @@ pub fn imports(shown: &str, source: &Source, receipt: &Receipt, told: Told) -> I
         };
         let place = format!("{shown}:{}:{}", at.line, at.column);
         match fate.act {
-            Act::Kept | Act::Passed | Act::Missing => format!("{FAINT}{place}: {word} `{}`: {}{FAINT:#}", fate.import, fate.why),
+            Act::Kept | Act::Passed | Act::Missing =>
+                format!("{FAINT}{place}: {word} `{}`: {}{FAINT:#}", fate.import, fate.why),
             _ => format!("{place}: {NAME}{word}{NAME:#} `{}`: {}", fate.import, fate.why),
         }
     };

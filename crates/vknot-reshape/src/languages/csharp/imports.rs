@@ -5,9 +5,8 @@ use vknot_syntax::{NodeId, Role};
 
 use crate::imports::words::{documented, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
 use crate::spec::Code;
-use crate::spec::imports::{
-    Declared, Evidence, Form, Home, Import, ImportSpec, Name, Room, Surroundings, Uses, Verdict, Wants,
-};
+use crate::spec::imports::{Declared, Form, Home, Import, Name, Room, Surroundings, Uses, Verdict, Wants};
+use crate::spec::{Evidence, ImportSpec};
 use super::facts;
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
@@ -141,7 +140,9 @@ fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, _: &Wants) -> Ve
         return Verdict::Unknown(format!("what {} offers is not known here", import.source));
     }
     let offered = || own.into_iter().flatten().map(String::as_str);
-    if offered().any(|offer| is_used(evidence, offer)) || standard.into_iter().flatten().any(|offer| is_used(evidence, offer)) {
+    if offered().any(|offer| is_used(evidence, offer))
+        || standard.into_iter().flatten().any(|offer| is_used(evidence, offer))
+    {
         return Verdict::Needed;
     }
     Verdict::Dead("is not used")
@@ -172,7 +173,8 @@ fn declares(code: Code<'_>, _: &str) -> Declared {
             .then(|| tree.child_named(id, "name").map(|name| tokens_of(code, name).collect::<String>()))
             .flatten()
     };
-    let file_scoped = tree.children(tree.root()).find(|id| tree.kind_name(*id).starts_with("file_scoped")).and_then(namespace);
+    let file_scoped =
+        tree.children(tree.root()).find(|id| tree.kind_name(*id).starts_with("file_scoped")).and_then(namespace);
     for id in (0..tree.nodes().len() as u32).map(NodeId) {
         let around = || {
             let mut outer: Vec<String> = tree.ancestors(id).skip(1).filter_map(namespace).collect();

@@ -60,7 +60,6 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::ImportCase,
         Key::ImportDoc,
         Key::ImportGroups,
-        Key::ImportOwn,
         Key::ImportStatic,
         Key::IndentSize,
         Key::IndentStyle,

@@ -7,9 +7,8 @@ use vknot_syntax::{NodeId, Role};
 
 use crate::imports::words::{has_comment, is_name, outside_imports};
 use crate::spec::Code;
-use crate::spec::imports::{
-    Declared, Evidence, Home, Import, ImportSpec, Name, Room, Surroundings, Uses, Verdict, Wants,
-};
+use crate::spec::imports::{Declared, Home, Import, Name, Surroundings, Uses, Verdict, Wants};
+use crate::spec::{Evidence, ImportSpec};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
@@ -93,7 +92,10 @@ fn home(import: &Import, around: &dyn Surroundings) -> Home {
     let first = import.source.split('/').next().unwrap_or("");
     match () {
         () if standard(&import.source).is_some() || !first.contains('.') && module().is_none() => Home::Standard,
-        () if module().is_some_and(|module| import.source == module || import.source.starts_with(&format!("{module}/"))) => Home::Own,
+        ()
+            if module()
+                .is_some_and(|module| import.source == module || import.source.starts_with(&format!("{module}/"))) =>
+            Home::Own,
         () if !first.contains('.') => Home::Standard,
         () => Home::Other,
     }
@@ -119,7 +121,8 @@ fn likely(path: &str) -> Vec<&str> {
     let is_version = last.strip_prefix('v').is_some_and(|number| number.parse::<u32>().is_ok());
     let last = if is_version { parts.next().unwrap_or("") } else { last };
     let bare = last.split_once(".v").map_or(last, |(name, _)| name);
-    let mut likely = vec![last, bare, bare.trim_start_matches("go-"), bare.trim_end_matches("-go"), bare.trim_end_matches(".go")];
+    let mut likely =
+        vec![last, bare, bare.trim_start_matches("go-"), bare.trim_end_matches("-go"), bare.trim_end_matches(".go")];
     likely.extend(bare.split(['-', '.', '_']));
     likely
 }
@@ -149,7 +152,9 @@ fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, _: &Wants) -> Ve
 
 /// The module that a `go.mod` names.
 fn module(text: &str) -> Option<String> {
-    text.lines().find_map(|line| line.trim().strip_prefix("module ")).map(|name| name.trim().trim_matches('"').to_owned())
+    text.lines()
+        .find_map(|line| line.trim().strip_prefix("module "))
+        .map(|name| name.trim().trim_matches('"').to_owned())
 }
 
 /// A folder, and what its files say their package is called.
@@ -157,6 +162,7 @@ fn declares(code: Code<'_>, place: &str) -> Declared {
     let Code { source, tree, .. } = code;
     let folder = place.rsplit_once('/').map_or("", |(folder, _)| folder).to_owned();
     let clause = tree.children(tree.root()).find(|child| tree.role(*child) == Role::Package);
-    let name = clause.and_then(|clause| tree.parts(clause).nth(1)).map(|name| tree.text_of(source.text(), name).to_owned());
+    let name =
+        clause.and_then(|clause| tree.parts(clause).nth(1)).map(|name| tree.text_of(source.text(), name).to_owned());
     Declared { package: folder, names: name.into_iter().collect(), ..Declared::default() }
 }

@@ -8,7 +8,9 @@ static TYPES: &str = include_str!("facts/types.txt");
 /// A line each: a package, and its types.
 fn packages() -> &'static HashMap<&'static str, &'static str> {
     static READY: OnceLock<HashMap<&str, &str>> = OnceLock::new();
-    READY.get_or_init(|| TYPES.lines().filter(|line| !line.starts_with('#')).filter_map(|line| line.split_once(' ')).collect())
+    READY.get_or_init(
+        || TYPES.lines().filter(|line| !line.starts_with('#')).filter_map(|line| line.split_once(' ')).collect(),
+    )
 }
 
 /// The types of a package; `None` where the runtime has no such package.

@@ -1,14 +1,14 @@
 //! Java's imports: one each, with wildcards, static ones, and modules.
 
-use vknot_syntax::{NodeId, Role};
+use vknot_syntax::Role;
 
-use crate::imports::words::{has_comment, is_name, outside_imports, tokens_of, words};
+use crate::imports::words::{outside_imports, words};
 use crate::spec::Code;
-use crate::spec::imports::{
-    Declared, Evidence, Form, Home, Import, ImportSpec, Name, Origin, Room, Surroundings, Uses, Verdict, Wants,
-};
+use crate::spec::imports::{Declared, Form, Home, Import, Name, Origin, Room, Surroundings, Uses, Verdict, Wants};
+use crate::spec::{Evidence, ImportSpec};
 use super::facts;
 use super::missing;
+use super::reading::{is_import, package, read};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
@@ -30,43 +30,10 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     missing: Some(&missing::MISSING),
 };
 
-pub(super) fn is_import(code: Code<'_>, id: NodeId) -> bool {
-    code.tree.role(id) == Role::Import
-}
-
 /// `java.util.List`.
 fn path(import: &Import) -> String {
     let name = import.names.first().map_or("", |name| name.path.as_str());
     if import.source.is_empty() { name.to_owned() } else { format!("{}.{name}", import.source) }
-}
-
-pub(super) fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
-    let mut head = "import".to_owned();
-    let mut path = String::new();
-    let mut form = Form::Plain;
-    let mut before = "import";
-    for word in tokens_of(code, id) {
-        match word {
-            "import" | ";" => {}
-            "static" if path.is_empty() => {
-                head = "import static".to_owned();
-                form = Form::Static;
-            }
-            "module" if path.is_empty() => path.push_str(word),
-            // Two words without a dot between them: `module` was no name.
-            word if before == "module" && path == "module" && is_name(word) => {
-                head = "import module".to_owned();
-                path = word.to_owned();
-            }
-            word => path.push_str(word),
-        }
-        before = word;
-    }
-    let (source, name) = path.rsplit_once('.').unwrap_or(("", &path));
-    let is_module = head.ends_with("module");
-    let bound = (name != "*" && !is_module).then(|| name.to_owned());
-    let names = vec![Name { path: name.to_owned(), alias: None, bound }];
-    Some(Import { head, source: source.to_owned(), names, form, fixed: has_comment(code, id), ..Import::default() })
 }
 
 fn write(import: &Import, _: Room<'_>) -> String {
@@ -84,17 +51,6 @@ fn home(import: &Import, around: &dyn Surroundings) -> Home {
     }
 }
 
-/// The package a file is in; empty where it does not say.
-pub(super) fn package(code: Code<'_>) -> String {
-    let Code { source, tree, .. } = code;
-    let packages = tree.children(tree.root()).filter(|child| tree.role(*child) == Role::Package);
-    let parts = packages.flat_map(|package| {
-        tree.children(package).filter(|part| !matches!(tree.role(*part), Role::Annotation | Role::Comment))
-    });
-    let words = parts.map(|part| tree.text_of(source.text(), part)).filter(|word| !matches!(*word, "package" | ";"));
-    words.flat_map(str::split_whitespace).collect()
-}
-
 fn uses<'a>(code: Code<'a>, wants: &Wants) -> Uses<'a> {
     let tree = code.tree;
     let mut uses = Uses { packages: vec![package(code)], ..Uses::default() };
@@ -106,7 +62,7 @@ fn uses<'a>(code: Code<'a>, wants: &Wants) -> Uses<'a> {
             _ => {}
         }
     }
-    let imports = crate::imports::imports_of(code, &IMPORTS);
+    let imports = crate::imports::imports_of(code, is_import);
     let read = imports.into_iter().filter_map(|id| read(code, id));
     uses.wildcards = read.flat_map(|import| import.names).any(|name| name.bound.is_none());
     uses.doubt = tree.has_error().then_some("the file has syntax errors");
@@ -138,7 +94,8 @@ fn implicit(evidence: &Evidence<'_>, name: &str, package: &str) -> Verdict {
     }
     match evidence.around.index() {
         None => Verdict::Unknown("is there without an import, unless its package has one of that name".to_owned()),
-        Some(index) if index.names_in(package).is_some_and(|names| names.iter().any(|own| own == name)) => Verdict::Needed,
+        Some(index) if index.names_in(package).is_some_and(|names| names.iter().any(|own| own == name)) =>
+            Verdict::Needed,
         Some(_) => Verdict::Dead("is there without an import"),
     }
 }
@@ -165,13 +122,16 @@ fn wildcard(evidence: &Evidence<'_>, import: &Import, package: &str) -> Verdict 
     match (standard, own) {
         (None, None) => Verdict::Unknown(format!("what {path} brings in is not known here")),
         (standard, own) => {
-            let needed = standard.is_some_and(|mut types| types.any(used)) || own.is_some_and(|own| own.iter().any(|name| used(name)));
+            let needed = standard.is_some_and(|mut types| types.any(used))
+                || own.is_some_and(|own| own.iter().any(|name| used(name)));
             // A package can be the project's in part only, if another library has some of it.
             match (needed, standard_only(&import.source)) {
                 (true, _) => Verdict::Needed,
                 // A newer runtime may have more than is known.
                 (false, true) if !missing::leaves_open(evidence.code, evidence.around) => Verdict::Dead("is not used"),
-                (false, _) => Verdict::Unknown(format!("no type that {path} is known to have is used, but a library might have more")),
+                (false, _) => Verdict::Unknown(
+                    format!("no type that {path} is known to have is used, but a library might have more"),
+                ),
             }
         }
     }
@@ -186,7 +146,7 @@ fn declares(code: Code<'_>, _: &str) -> Declared {
     let Code { source, tree, .. } = code;
     let types = tree.children(tree.root()).filter(|child| tree.role(*child) == Role::Type);
     let names = types.filter_map(|id| tree.name_span(id)).map(|span| source.slice(span).to_owned()).collect();
-    let read = crate::imports::imports_of(code, &IMPORTS).into_iter().filter_map(|id| read(code, id));
+    let read = crate::imports::imports_of(code, is_import).into_iter().filter_map(|id| read(code, id));
     let types = read.filter(|import| import.form == Form::Plain).filter_map(|import| {
         let bound = import.names.first()?.bound.clone()?;
         Some((bound.clone(), Origin { source: import.source, path: bound, alias: None }))

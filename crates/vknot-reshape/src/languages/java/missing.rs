@@ -6,9 +6,10 @@ use vknot_syntax::Role;
 
 use crate::imports::words::{imported, outside_imports};
 use crate::spec::Code;
-use crate::spec::imports::{Form, Import, MissingSpec, Name, Origin, Surroundings};
+use crate::spec::imports::{Form, Import, Name, Origin, Surroundings};
+use crate::spec::{MissingSpec};
 use super::facts;
-use super::imports::{IMPORTS, is_import, package};
+use super::reading::{is_import, package, read};
 
 /// Packages whose types other libraries hardly name theirs after.
 const CORE: [&str; 7] = ["java.io", "java.lang", "java.math", "java.nio", "java.text", "java.time", "java.util"];
@@ -18,8 +19,8 @@ pub(super) const MISSING: MissingSpec = MissingSpec {
     known: known_origins,
     fits: |_, _| true,
     is_sure: |origin| {
-        let core = |package: &&str| origin.source == **package || origin.source.starts_with(&format!("{package}."));
-        CORE.iter().any(|package| core(&package))
+        let core = |package: &str| origin.source == package || origin.source.starts_with(&format!("{package}."));
+        CORE.iter().any(|package| core(package))
     },
     import,
     shown: |origin| format!("{}.{}", origin.source, origin.path),
@@ -55,15 +56,16 @@ fn is_type(code: Code<'_>, token: &vknot_syntax::Token) -> bool {
         "type_identifier" => true,
         _ if matches!(tree.kind_name(parent), "marker_annotation" | "annotation") => true,
         // A constant or a field may begin with a capital, too, but has small letters only where it is a type.
-        _ => behind.starts_with(['.', ':']) && source.slice(token.span()).contains(char::is_lowercase)
-            && matches!(tree.kind_name(parent), "method_invocation" | "field_access" | "method_reference" | "scoped_identifier")
+        _ => behind.starts_with(['.', ':'])
+            && source.slice(token.span()).contains(char::is_lowercase)
+            && matches!(tree.kind_name(parent), "method_invocation" | "field_access" | "method_reference" | "scoped_identifier"),
     }
 }
 
 /// The names that are known in a file: what it declares anywhere, imports, has beside it, or has without an import.
 fn known(code: Code<'_>, around: &dyn Surroundings) -> HashSet<String> {
     let Code { source, tree, .. } = code;
-    let mut known = imported(code, &IMPORTS);
+    let mut known = imported(code, is_import, read);
     let declares = |id: &vknot_syntax::NodeId| {
         matches!(tree.role(*id), Role::Type | Role::Member | Role::Callable | Role::Assignment)
             || matches!(tree.kind_name(*id), "type_parameter" | "formal_parameter" | "variable_declarator" | "catch_formal_parameter")
@@ -81,7 +83,10 @@ fn known(code: Code<'_>, around: &dyn Surroundings) -> HashSet<String> {
         known.extend(index.names_in(&own).unwrap_or_default().iter().cloned());
     }
     // What wildcards are known to bring in.
-    for import in crate::imports::imports_of(code, &IMPORTS).into_iter().filter_map(|id| super::imports::read(code, id)) {
+    for import in crate::imports::imports_of(code, is_import)
+        .into_iter()
+        .filter_map(|id| read(code, id))
+    {
         if import.names.iter().any(|name| name.bound.is_none()) {
             known.extend(facts::types_in(&import.source).into_iter().flatten().map(str::to_owned));
             let index = around.index();

@@ -4,6 +4,7 @@ mod facts;
 mod imports;
 mod layout;
 mod missing;
+mod reading;
 
 use vknot_style::{Key, LanguageStyle};
 

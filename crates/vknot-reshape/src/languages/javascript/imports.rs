@@ -9,7 +9,8 @@ use vknot_syntax::{NodeId, Role};
 use crate::imports::imports_of;
 use crate::imports::words::{documented, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
 use crate::spec::Code;
-use crate::spec::imports::{Evidence, Home, Import, ImportSpec, Name, Room, Surroundings, Uses, Verdict, Wants};
+use crate::spec::imports::{Home, Import, Name, Room, Surroundings, Uses, Verdict, Wants};
+use crate::spec::{Evidence, ImportSpec};
 
 pub(crate) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
@@ -150,7 +151,11 @@ fn read_require(code: Code<'_>, id: NodeId) -> Option<Import> {
         for part in tree.parts(name) {
             match tree.kind_name(part) {
                 "shorthand_property_identifier_pattern" => {
-                    import.names.push(Name { path: text(part).to_owned(), alias: None, bound: Some(text(part).to_owned()) });
+                    import.names.push(Name {
+                        path: text(part).to_owned(),
+                        alias: None,
+                        bound: Some(text(part).to_owned()),
+                    });
                 }
                 "pair_pattern" => {
                     let value = tree.child_named(part, "value").filter(|value| tree.kind_name(*value) == "identifier")?;
@@ -296,11 +301,12 @@ fn doubt(code: Code<'_>, uses: &Uses<'_>) -> Option<&'static str> {
         return Some("the file has syntax errors");
     }
     let exports = tree.children(tree.root()).any(|child| tree.kind_name(child) == "export_statement");
-    let imports = imports_of(code, &IMPORTS).into_iter().filter(|id| tree.kind_name(*id) == "import_statement");
+    let imports = imports_of(code, is_import).into_iter().filter(|id| tree.kind_name(*id) == "import_statement");
+    let imports: Vec<NodeId> = imports.collect();
     let needed = |import: Import| {
         import.barrier || import.names.iter().any(|name| name.bound.as_deref().is_none_or(|name| uses.has(name)))
     };
-    let stays = exports || imports.filter_map(|id| read(code, id)).any(needed);
+    let stays = exports || imports.is_empty() || imports.into_iter().filter_map(|id| read(code, id)).any(needed);
     (!stays).then_some("nothing but its imports makes this file a module")
 }
 

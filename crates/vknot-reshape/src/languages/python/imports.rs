@@ -7,9 +7,8 @@ use vknot_syntax::{NodeId, Role, Token};
 
 use crate::imports::words::{has_comment, is_name, outside_imports, tokens_of, words, words_inside};
 use crate::spec::Code;
-use crate::spec::imports::{
-    Declared, Evidence, Form, Home, Import, ImportSpec, Name, Origin, Room, Surroundings, Uses, Verdict, Wants,
-};
+use crate::spec::imports::{Declared, Form, Home, Import, Name, Origin, Room, Surroundings, Uses, Verdict, Wants};
+use crate::spec::{Evidence, ImportSpec};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
@@ -31,7 +30,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     judge,
     declares: Some(declares),
     project: ("pyproject.toml", |_| None),
-    missing: Some(&super::missing::MISSING),
+    missing: None,
 };
 
 /// How many nodes around a string are looked at for a type that it may be.
@@ -82,7 +81,9 @@ fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
 /// What is in front of the wrapped lines of an import that has several names on one of them; nothing where each has a line.
 fn manner(written: &str) -> String {
     let mut lines = written.lines().skip(1);
-    let fills = written.lines().any(|line| line.trim_end_matches([',', ')', ' ', '\\']).rsplit("import").next().unwrap_or("").contains(','));
+    let fills = written
+        .lines()
+        .any(|line| line.trim_end_matches([',', ')', ' ', '\\']).rsplit("import").next().unwrap_or("").contains(','));
     let below = lines.next().filter(|_| fills).unwrap_or("");
     below[..below.len() - below.trim_start().len()].to_owned()
 }
@@ -182,7 +183,8 @@ fn uses<'a>(code: Code<'a>, _: &Wants) -> Uses<'a> {
             Role::Comment => {}
             Role::String => {
                 strings.push(text);
-                let formatted = text.chars().take(3).take_while(char::is_ascii_alphabetic).any(|c| matches!(c, 'f' | 'F' | 't' | 'T'));
+                let formatted =
+                    text.chars().take(3).take_while(char::is_ascii_alphabetic).any(|c| matches!(c, 'f' | 'F' | 't' | 'T'));
                 if formatted {
                     uses.names.extend(words_inside(text));
                 }
@@ -194,7 +196,8 @@ fn uses<'a>(code: Code<'a>, _: &Wants) -> Uses<'a> {
             _ if is_keyword(code, token) => {}
             _ => {
                 uses.names.insert(text);
-                by_text |= matches!(text, "globals" | "exec" | "eval" | "vars" | "locals") && source.text()[token.end as usize..].starts_with('(');
+                by_text |= matches!(text, "globals" | "exec" | "eval" | "vars" | "locals")
+                    && source.text()[token.end as usize..].starts_with('(');
             }
         }
     }
@@ -220,7 +223,8 @@ fn may_be_type(code: Code<'_>, token: &Token) -> bool {
     tree.ancestors(token.node).take(AROUND).any(|id| match tree.kind_name(id) {
         "type" => true,
         "call" => {
-            let function = tree.child_named(id, "function").map_or("", |function| tree.text_of(source.text(), function));
+            let function =
+                tree.child_named(id, "function").map_or("", |function| tree.text_of(source.text(), function));
             TAKES_TYPES.contains(&function.rsplit('.').next().unwrap_or(""))
         }
         _ => false,
@@ -270,11 +274,15 @@ pub(super) const RELATIVE: &str = "from .";
 
 /// From where a module imports what, by full names.
 fn usual(code: Code<'_>, module: &str, is_package: bool) -> Vec<(String, Origin)> {
-    let imports = crate::imports::imports_of(code, &IMPORTS).into_iter().filter_map(|id| read(code, id));
+    let imports = crate::imports::imports_of(code, is_import).into_iter().filter_map(|id| read(code, id));
     imports
         .flat_map(|import| {
             let source = absolute(&import.source, module, is_package);
-            let origin = move |name: &Name| Origin { source: source.clone(), path: name.path.clone(), alias: name.alias.clone() };
+            let origin = move |name: &Name| Origin {
+                source: source.clone(),
+                path: name.path.clone(),
+                alias: name.alias.clone(),
+            };
             import.names.iter().filter_map(|name| Some((name.bound.clone()?, origin(name)))).collect::<Vec<_>>()
         })
         .collect()
@@ -333,7 +341,11 @@ fn declares(code: Code<'_>, place: &str) -> Declared {
         }
     }
     let imports = usual(code, &declared.package, place.ends_with("__init__.py"));
-    if crate::imports::imports_of(code, &IMPORTS).into_iter().filter_map(|id| read(code, id)).any(|import| import.source.starts_with('.')) {
+    if crate::imports::imports_of(code, is_import)
+        .into_iter()
+        .filter_map(|id| read(code, id))
+        .any(|import| import.source.starts_with('.'))
+    {
         taken.insert(format!("{RELATIVE}{}", declared.package.split('.').next().unwrap_or("")));
     }
     declared.imports = imports;

@@ -7,14 +7,15 @@ use vknot_syntax::{NodeId, Role};
 
 use crate::imports::words::{is_name, outside_imports};
 use crate::spec::Code;
-use crate::spec::imports::{Form, Import, MissingSpec, Name, Origin, Surroundings};
+use crate::spec::imports::{Form, Import, Name, Origin, Surroundings};
+use crate::spec::{MissingSpec};
 use super::imports::{is_import, is_keyword, module_of, RELATIVE};
 
 pub(super) const MISSING: MissingSpec = MissingSpec {
     names,
     known,
     fits: |origin, around| around.place().is_none_or(|place| module_of(&place) != origin.source),
-    is_sure: |_| false,
+    is_sure: |origin| origin.source.is_empty() && is_module(&origin.path),
     import,
     shown: |origin| match origin.source.as_str() {
         "" => origin.path.clone(),
@@ -30,7 +31,11 @@ fn members() -> &'static HashMap<&'static str, Vec<&'static str>> {
     static READY: OnceLock<HashMap<&str, Vec<&str>>> = OnceLock::new();
     READY.get_or_init(|| {
         let mut members: HashMap<&str, Vec<&str>> = HashMap::new();
-        for (module, names) in MEMBERS.lines().filter(|line| !line.starts_with('#')).filter_map(|line| line.split_once(' ')) {
+        for (module, names) in MEMBERS
+            .lines()
+            .filter(|line| !line.starts_with('#'))
+            .filter_map(|line| line.split_once(' '))
+        {
             names.split(' ').for_each(|name| members.entry(name).or_default().push(module));
             members.entry(module).or_default();
         }
@@ -38,9 +43,15 @@ fn members() -> &'static HashMap<&'static str, Vec<&'static str>> {
     })
 }
 
+/// Whether a name is that of a module of the standard library.
+fn is_module(name: &str) -> bool {
+    members().contains_key(name) && MEMBERS.lines().any(|line| line.split(' ').next() == Some(name))
+}
+
 /// Nodes all names in which are bound there.
 const BINDING: [&str; 9] = [
-    "as_pattern_target", "case_pattern", "global_statement", "nonlocal_statement", "import_statement", "import_from_statement",
+    "as_pattern_target", "case_pattern", "global_statement", "nonlocal_statement", "import_statement",
+    "import_from_statement",
     "type_parameter", "delete_statement", "lambda_parameters",
 ];
 
@@ -93,10 +104,16 @@ fn bound<'a>(code: Code<'a>) -> Option<HashSet<&'a str>> {
         }
         if kind == "parameters" {
             // Types and values of parameters are uses.
-            let own = |part: NodeId| tree.child_named(part, "name").or_else(|| tree.parts(part).find(|id| tree.kind_name(*id) == "identifier"));
-            tree.parts(id).filter_map(|part| if tree.node(part).is_leaf() { Some(part) } else { own(part).or(Some(part)) }).for_each(&mut take);
+            let own = |part: NodeId| tree.child_named(part, "name")
+                .or_else(|| tree.parts(part).find(|id| tree.kind_name(*id) == "identifier"));
+            tree.parts(id)
+                .filter_map(|part| if tree.node(part).is_leaf() { Some(part) } else { own(part).or(Some(part)) })
+                .for_each(&mut take);
             tree.parts(id).filter(|part| tree.kind_name(*part).contains("splat")).for_each(&mut take);
-            tree.parts(id).flat_map(|part| tree.parts(part)).filter(|part| tree.kind_name(*part).contains("splat")).for_each(&mut take);
+            tree.parts(id)
+                .flat_map(|part| tree.parts(part))
+                .filter(|part| tree.kind_name(*part).contains("splat"))
+                .for_each(&mut take);
         }
         let parts = BOUND_IN.iter().filter(|(of, _)| *of == kind).filter_map(|(_, field)| tree.child_named(id, field));
         parts.for_each(&mut take);
@@ -110,7 +127,7 @@ fn bound<'a>(code: Code<'a>) -> Option<HashSet<&'a str>> {
 fn known(name: &str, around: &dyn Surroundings) -> Vec<Origin> {
     let origin = |source: &str| Origin { source: source.to_owned(), path: name.to_owned(), alias: None };
     let mut known: Vec<Origin> = Vec::new();
-    if members().contains_key(name) && MEMBERS.lines().any(|line| line.split(' ').next() == Some(name)) {
+    if is_module(name) {
         known.push(origin(""));
     }
     known.extend(members().get(name).into_iter().flatten().map(|module| origin(module)));
@@ -133,7 +150,12 @@ fn import(origin: &Origin, around: &dyn Surroundings) -> Import {
 /// A module as it is seen from the file, where the project has that habit.
 fn relative(module: &str, around: &dyn Surroundings) -> Option<String> {
     let place = around.place()?;
-    around.index().filter(|index| index.takes(&format!("{RELATIVE}{}", module.split('.').next().unwrap_or(""))) && index.has_package(module))?;
+    around
+        .index()
+        .filter(
+            |index| index.takes(&format!("{RELATIVE}{}", module.split('.').next().unwrap_or("")))
+                && index.has_package(module),
+        )?;
     let own = module_of(&place);
     let mut own: Vec<&str> = own.split('.').collect();
     if !place.ends_with("__init__.py") {

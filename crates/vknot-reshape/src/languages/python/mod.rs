@@ -7,7 +7,7 @@ use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
 use crate::spec::indent::{IndentSpec, LinesBy};
-use crate::spec::ToolSpec;
+use crate::spec::{ImportSpec, ToolSpec};
 use crate::spec::looks::LookSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
@@ -15,9 +15,11 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     layout: None,
     looks: &LOOKS,
     indent: &INDENTED,
-    imports: Some(&imports::IMPORTS),
+    imports: Some(&IMPORTS),
     style: &STYLE,
 };
+
+static IMPORTS: ImportSpec = ImportSpec { missing: Some(&missing::MISSING), ..imports::IMPORTS };
 
 static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[],

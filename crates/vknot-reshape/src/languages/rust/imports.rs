@@ -5,7 +5,8 @@ use vknot_syntax::{NodeId, Role, Tree};
 
 use crate::imports::words::{has_comment, tokens_of};
 use crate::spec::Code;
-use crate::spec::imports::{Home, Import, ImportSpec, Name, Verdict};
+use crate::spec::imports::{Home, Import, Name, Verdict};
+use crate::spec::{ImportSpec};
 use super::use_tree::{self, Leaf};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
@@ -48,11 +49,14 @@ fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
     let leaves = use_tree::leaves(code, argument);
     let shared = use_tree::shared_prefix(&leaves);
     let source = leaves.first().map(|leaf| leaf.path[..shared].join("::")).unwrap_or_default();
-    let names: Vec<Name> = leaves.into_iter().map(|leaf| Name {
-        bound: leaf.alias.clone().or_else(|| leaf.path.last().cloned()),
-        path: leaf.path.join("::"),
-        alias: leaf.alias,
-    }).collect();
+    let names: Vec<Name> = leaves
+        .into_iter()
+        .map(|leaf| Name {
+            bound: leaf.alias.clone().or_else(|| leaf.path.last().cloned()),
+            path: leaf.path.join("::"),
+            alias: leaf.alias,
+        })
+        .collect();
     let fixed = names.is_empty() || has_comment(code, id);
     Some(Import { head: visibility(code, id), source, names, fixed, ..Import::default() })
 }

@@ -21,7 +21,12 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::ImportNames, "sort"), (Key::IndentCaseBrace, "0"), (Key::IndentOperand, "1"), (Key::WrapOperand, "each")],
+    defaults: &[
+        (Key::ImportNames, "sort"),
+        (Key::IndentCaseBrace, "0"),
+        (Key::IndentOperand, "1"),
+        (Key::WrapOperand, "each"),
+    ],
     settings: &[
         Key::Charset,
         Key::EndOfLine,

@@ -1,0 +1,150 @@
+//! What there is to go by when imports are put in order, and what a file shows of its author's ways.
+
+use std::collections::HashSet;
+
+use vknot_style::{Key, Style};
+use vknot_style::choices::{ImportMerge, ImportNames};
+
+use crate::frames::found::effective_indentation;
+use crate::spec::Code;
+use crate::spec::imports::{Import, Surroundings, Wants};
+use crate::spec::{ImportSpec};
+use super::block::{self, Block, Entry};
+use super::names::NameOrder;
+use super::order::{self, Order, Standing};
+
+/// What is done to imports.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Acts {
+    /// They are sorted.
+    pub sort: bool,
+    /// They are put in groups.
+    pub group: bool,
+    /// Those from one place become one.
+    pub merge: bool,
+    /// Those that nothing needs go.
+    pub prune: bool,
+}
+
+impl Default for Acts {
+    fn default() -> Self {
+        Acts { sort: true, group: true, merge: true, prune: true }
+    }
+}
+
+/// What is wanted of imports.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Wanted {
+    /// What is done.
+    pub acts: Acts,
+    /// Whether what is used and not imported is imported, where it is certain from where.
+    pub missing: bool,
+    /// Names, each with from where it is to be imported.
+    pub chosen: Vec<(String, String)>,
+}
+
+/// What there is to go by.
+pub(crate) struct Organizing<'a> {
+    pub code: Code<'a>,
+    pub spec: &'static ImportSpec,
+    pub style: &'a Style,
+    pub wanted: &'a Wanted,
+    pub wants: Wants,
+    pub around: &'a dyn Surroundings,
+}
+
+impl Organizing<'_> {
+    /// A block with its imports taken apart.
+    pub fn entries(&self, block: Block) -> (Block, Vec<Entry>) {
+        let text = self.code.source.text();
+        let entry = |line: &block::Line| Entry {
+            import: (self.spec.read)(self.code, line.node).map(|import| self.held(import)),
+            written: self.code.tree.text_of(text, line.node).to_owned(),
+            line: line.clone(),
+        };
+        let entries = block.lines.iter().map(entry).collect();
+        (block, entries)
+    }
+
+    /// An import that nothing passes where it does not count as one.
+    pub fn held(&self, import: Import) -> Import {
+        let counts = !import.head.ends_with(" =") || import.head.starts_with("import") || self.wants.required;
+        Import { barrier: import.barrier || !counts, ..import }
+    }
+
+    /// What stands between two imports that nothing passes, one row each; for the order that the file shows.
+    pub fn order(&self, blocks: &[(Block, Vec<Entry>)]) -> Order {
+        let mut rows: Vec<Vec<Standing>> = Vec::new();
+        for (_, entries) in blocks {
+            let mut row = Vec::new();
+            let mut group = 0;
+            for entry in entries {
+                group += usize::from(entry.line.blank > 0);
+                match &entry.import {
+                    Some(import) if !import.barrier => row.push(self.standing(import, group, entry.line.blank > 0)),
+                    _ => rows.push(std::mem::take(&mut row)),
+                }
+            }
+            rows.push(row);
+        }
+        rows.retain(|row| !row.is_empty());
+        order::order(self.spec, self.style, &rows)
+    }
+
+    pub fn standing(&self, import: &Import, group: usize, apart: bool) -> Standing {
+        Standing::of(self.spec, import, self.around, &self.wants.own, group, apart)
+    }
+
+    /// How names inside imports are sorted, if they are.
+    pub fn names(&self, blocks: &[(Block, Vec<Entry>)]) -> Option<NameOrder> {
+        let imports = || blocks.iter().flat_map(|(_, entries)| entries).filter_map(|entry| entry.import.as_ref());
+        let pairs: usize = imports().map(|import| import.names.len().saturating_sub(1)).sum();
+        let orders = NameOrder::all(self.spec.cased).into_iter();
+        let faults = |order: NameOrder| imports().map(|import| order.faults(&import.names, self.spec)).sum::<usize>();
+        let (faults, best) = orders.map(|order| (faults(order), order)).min_by_key(|(faults, _)| *faults)?;
+        match self.style.choice() {
+            ImportNames::Keep => None,
+            ImportNames::Sort => Some(best),
+            ImportNames::AsFound => (faults * 5 <= pairs).then_some(best),
+        }
+    }
+
+    /// Whether imports are merged or split. Where nothing sets it and a file has more imports that could be one than it has imports of
+    /// several names, its author wants them so.
+    pub fn merge(&self, blocks: &[(Block, Vec<Entry>)]) -> ImportMerge {
+        match self.style.choice() {
+            _ if !self.wanted.acts.merge => ImportMerge::Keep,
+            ImportMerge::AsFound => {
+                let mut seen = HashSet::new();
+                let imports = blocks.iter().flat_map(|(_, entries)| entries).filter_map(|entry| entry.import.as_ref());
+                let (mut lists, mut again) = (0, 0);
+                for import in imports {
+                    lists += usize::from(import.names.len() > 1);
+                    again += usize::from((self.spec.merges)(import).is_some_and(|key| !seen.insert(key)));
+                }
+                if lists >= again { ImportMerge::Merge } else { ImportMerge::Keep }
+            }
+            set => set,
+        }
+    }
+
+    /// Columns of a line, for what is written without a layout: as set, else as many as all imports of the file keep to.
+    pub fn width(&self, blocks: &[(Block, Vec<Entry>)]) -> usize {
+        const USUAL: [usize; 4] = [79, 88, 100, 120];
+        if let Some(width) = self.style.number(Key::MaxLineLength) {
+            return width as usize;
+        }
+        if self.style.word(Key::MaxLineLength) == "off" {
+            return usize::MAX;
+        }
+        let lines = blocks.iter().flat_map(|(block, _)| self.code.source.slice(block.span).lines());
+        let longest = lines.map(|line| line.chars().count()).max().unwrap_or(0);
+        USUAL.into_iter().find(|width| longest <= *width).unwrap_or(100)
+    }
+
+    /// One level of indentation.
+    pub fn level(&self) -> String {
+        let indentation = effective_indentation(self.code, self.style);
+        if indentation.tabs { "\t".to_owned() } else { " ".repeat(indentation.size as usize) }
+    }
+}

@@ -1,0 +1,218 @@
+//! Imports: order, groups, merging, pruning and what is missing, per language; and wrong results, which the proof must catch.
+
+use std::sync::Arc;
+
+use vknot_reshape::{Act, Acts, Alone, Declared, declared, Index, Surroundings, Wanted};
+use vknot_reshape::steps::{Proven, Request, Wish};
+
+use crate::proofs::rewritten;
+use crate::support::{organized, read, step, styled};
+
+/// A project of some files in one language.
+struct Project {
+    index: Arc<Index>,
+    place: String,
+}
+
+impl Project {
+    fn of(language: &str, place: &str, files: &[(&str, &str)]) -> Project {
+        let declared = |(place, text): &(&str, &str)| declared(read(language, text).code(), place).unwrap();
+        let files: Vec<Declared> = files.iter().map(declared).collect();
+        Project { index: Arc::new(Index::of(files)), place: place.to_owned() }
+    }
+}
+
+impl Surroundings for Project {
+    fn index(&self) -> Option<Arc<Index>> {
+        Some(Arc::clone(&self.index))
+    }
+
+    fn place(&self) -> Option<String> {
+        Some(self.place.clone())
+    }
+
+    fn name(&self) -> Option<String> {
+        Some("tide.example/network".to_owned())
+    }
+}
+
+fn run(language: &str, text: &str, set: &[&str], wanted: Wanted, around: &dyn Surroundings) -> Proven {
+    let document = styled(language, text, set);
+    let request = Request { wish: Wish::Imports(wanted), around: Some(around), ..Request::default() };
+    step("imports").run(&document, &request).unwrap()
+}
+
+fn with(language: &str, text: &str, set: &[&str]) -> String {
+    run(language, text, set, Wanted::default(), &Alone).text().to_owned()
+}
+
+#[test]
+fn each_language_has_its_order() {
+    let python = "\"\"\"Tides.\"\"\"\nfrom __future__ import annotations\nimport sys, os\nfrom tide import surge, level\nimport json\nfrom . import near\nfrom tide import gauge\nimport noise  # kept: it registers\n\nprint(sys, os, surge, level, gauge, near)\n";
+    snapshot!(with("python", python, &[]));
+    let script = "import z from './z';\nimport { level, surge } from 'tide';\nimport * as fs from 'fs';\nimport { gauge } from 'tide';\nimport unused from 'u';\nimport './board.css';\nimport b from 'b';\nimport a from 'a';\n\nexport const all = [z, level, surge, fs, gauge, a, b];\n";
+    snapshot!(with("typescript", script, &[]));
+    let csharp = "using Tide;\nusing System.Text;\nusing System;\nusing System.Linq;\nusing static System.Math;\nusing Reading = Tide.Level;\n\nclass Board { Reading r; int Most() => levels.Where(l => l > 0).Count(); Console c; }\n";
+    snapshot!(with("csharp", csharp, &[]));
+    let go = "package board\n\nimport (\n\t\"os\"\n\t\"fmt\"\n\t_ \"tide/driver\"\n\t\"strings\"\n\t\"bytes\"\n\n\t\"tide.example/network/surge\"\n)\n\nfunc show() { fmt.Println(bytes.Buffer{}, surge.Most()) }\n";
+    snapshot!(with("go", go, &[]));
+}
+
+#[test]
+fn what_is_in_some_order_stays() {
+    let kept = [
+        ("java", "import static a.B.c;\n\nimport b.D;\nimport java.util.List;\n\nclass E { D d = c(); List<D> l; }\n"),
+        ("java", "import b.D;\nimport java.util.List;\n\nimport static a.B.c;\n\nclass E { D d = c(); List<D> l; }\n"),
+        ("python", "from a import c\nimport b\nfrom d import e\nfrom f import B, a, C\nprint(a, b, c, e, B, C)\n"),
+        ("python", "from a import c\nimport b\nfrom d import e\nprint(b, c, e)\n"),
+        ("rust", "use self::a::B;\nuse crate::c::{D, e};\nuse std::fmt;\n\nuse b::C;\n"),
+        ("rust", "use std::env;\nuse std::fs;\nuse std::path;\n"),
+        (
+            "javascript",
+            "import { b, A, c } from 'z';\nimport d from './d';\n\nimport './side';\nimport e from 'a';\nd(A, b, c, e);\n",
+        ),
+    ];
+    for (language, text) in kept {
+        assert_eq!(with(language, text, &[]), text, "{language}");
+    }
+}
+
+#[test]
+fn groups_are_as_set() {
+    let text = "import a.Zero;\nimport java.util.List;\nimport tide.Gauge;\n\nclass B { List<Gauge> l; Zero z; }\n";
+    let set = ["vknot_import_groups=own, standard, other", "vknot_import_own=tide"];
+    let sorted =
+        "import tide.Gauge;\n\nimport java.util.List;\n\nimport a.Zero;\n\nclass B { List<Gauge> l; Zero z; }\n";
+    assert_eq!(with("java", text, &set), sorted);
+    let flat = sorted.replacen("\n\n", "\n", 2);
+    assert_eq!(with("java", text, &[set[0], set[1], "vknot_import_blank=0"]), flat);
+}
+
+#[test]
+fn only_what_is_asked_for_is_done() {
+    let text = "import { b } from 'm';\nimport { u } from 'u';\nimport { a } from 'm';\na(b);\n";
+    let only = |acts: Acts| {
+        run("javascript", text, &["vknot_import_merge=merge"], Wanted { acts, ..Wanted::default() }, &Alone)
+            .text()
+            .to_owned()
+    };
+    let none = Acts { sort: false, group: false, merge: false, prune: false };
+    assert_eq!(only(none), text);
+    assert_eq!(only(Acts { prune: true, ..none }), "import { b } from 'm';\nimport { a } from 'm';\na(b);\n");
+    assert_eq!(only(Acts { merge: true, ..none }), "import { b, a } from 'm';\nimport { u } from 'u';\na(b);\n");
+    assert_eq!(only(Acts { sort: true, ..none }), "import { b } from 'm';\nimport { a } from 'm';\nimport { u } from 'u';\na(b);\n");
+}
+
+#[test]
+fn nothing_goes_that_may_be_needed() {
+    let kept = [
+        ("typescript", "import { A } from 'a';\nexport type B = typeof A;\n"),
+        ("typescript", "import { a } from 'a';\n"),
+        ("tsx", "import React from 'react';\nexport const b = <i/>;\n"),
+        ("javascript", "import a from 'a';\nexport const b = `${a}`;\n"),
+        ("javascript", "import a from 'a';\nexport { a };\n"),
+        ("python", "import a\nprint(f\"{a}\")\n"),
+        ("python", "from a import B\nc: \"B\" = None\n"),
+        ("python", "import a\n__all__ = [\"a\"]\n"),
+        ("python", "import a\nprint(globals()[\"a\"])\n"),
+        ("python", "import a as a\n"),
+        ("csharp", "using System.Linq;\nclass A { object B() => from c in d select c; }\n"),
+        ("csharp", "using System.Threading.Tasks;\nclass A { async Task B() { } }\n"),
+        ("csharp", "using Unknown.Names;\nclass A { }\n"),
+        ("go", "package a\n\nimport \"x.org/go-tide\"\n\nfunc b() { tide.C() }\n"),
+        ("java", "import java.util.*;\nclass A { List<B> c; }\n"),
+        ("java", "import java.util.*;\nclass A { NewerThanKnown c; }\n"),
+        ("rust", "use a::Trait;\nfn b() {}\n"),
+    ];
+    for (language, text) in kept {
+        assert_eq!(with(language, text, &[]), text, "{language}");
+    }
+    let gone = [
+        ("typescript", "import { A } from 'a';\nexport const b = { A: 1 }.A;\n"),
+        ("python", "import a\nb.a(a=1)\n"),
+        ("go", "package a\n\nimport \"os\"\n\nfunc b() { c.os() }\n"),
+        ("java", "import java.util.*;\nclass A { int b; }\n"),
+        ("csharp", "using System.Linq;\nclass A { int b; }\n"),
+    ];
+    for (language, text) in gone {
+        assert!(!with(language, text, &[]).contains("import") && !with(language, text, &[]).contains("using"), "{language}");
+    }
+}
+
+#[test]
+fn a_project_tells_what_is_needed() {
+    let files = [("tide/gauge.py", "from tide.level import json\n"), ("tide/level.py", "import json\nimport sys\n")];
+    let project = Project::of("python", "tide/level.py", &files);
+    let proven = run("python", files[1].1, &[], Wanted::default(), &project);
+    assert_eq!(proven.text(), "import json\n");
+    let fates: Vec<(Act, &str)> = proven.receipt().imports.iter().map(|fate| (fate.act, fate.why.as_str())).collect();
+    assert_eq!(fates, [(Act::Kept, "is not used here, but another file takes it from here"), (Act::Removed, "is not used")]);
+    // A type of the same package is nearer than one that is there without an import.
+    let own = [("a/String.java", "package a;\nclass String {}\n")];
+    let text = "package a;\n\nimport java.lang.String;\n\nclass B { String c; }\n";
+    let near = Project::of("java", "a/B.java", &own);
+    assert_eq!(run("java", text, &[], Wanted::default(), &near).text(), text);
+    let far = Project::of("java", "a/B.java", &[]);
+    assert!(!run("java", text, &[], Wanted::default(), &far).text().contains("import"));
+}
+
+#[test]
+fn what_is_missing_is_imported_where_it_is_certain() {
+    let missing = Wanted { missing: true, ..Wanted::default() };
+    let files = [
+        ("tide/Gauge.java", "package tide;\npublic class Gauge {}\n"),
+        ("tide/Board.java", "package tide;\nimport harbour.Notice;\nclass Board { Notice n; }\n"),
+    ];
+    let project = Project::of("java", "web/Page.java", &files);
+    let text = "package web;\n\nclass Page { Gauge g; List<String> l; ArrayList<Notice> m; }\n";
+    let proven = run("java", text, &[], missing.clone(), &project);
+    let head = "package web;\n\nimport java.util.ArrayList;\n\nimport harbour.Notice;\nimport tide.Gauge;\n\nclass";
+    let unsorted = "package web;\n\nimport tide.Gauge;\nimport java.util.ArrayList;\nimport harbour.Notice;\n\nclass";
+    assert!(proven.text().starts_with(head) || proven.text().starts_with(unsorted), "{}", proven.text());
+    let asked = proven.receipt().imports.iter().find(|fate| fate.act == Act::Missing).unwrap();
+    assert_eq!(asked.import, "List");
+    assert_eq!(asked.why, "could be java.awt.List, java.util.List; choose with --choose List=java.awt.List");
+    let chosen = Wanted { chosen: vec![("List".to_owned(), "java.util.List".to_owned())], ..missing.clone() };
+    assert!(run("java", text, &[], chosen, &project).text().contains("import java.util.List;"));
+    let files = [
+        ("tide/gauge.py", "def read_gauge():\n    pass\n"),
+        ("tide/board.py", "import numpy as np\nprint(np)\n"),
+    ];
+    let project = Project::of("python", "tide/page.py", &files);
+    let text = "\"\"\"A page.\"\"\"\n\nprint(read_gauge(), np, binascii)\n";
+    let proven = run("python", text, &[], missing, &project);
+    assert!(proven.text().starts_with("\"\"\"A page.\"\"\"\n\n"), "{}", proven.text());
+    for import in ["from tide.gauge import read_gauge\n", "import numpy as np\n", "import binascii\n"] {
+        assert!(proven.text().contains(import), "{}", proven.text());
+    }
+}
+
+#[test]
+fn wrong_results_do_not_pass() {
+    let cases = [
+        // Past one that only runs something.
+        ("javascript", "import a from 'a';\nimport './b';\na();\n", "import './b';\nimport a from 'a';\na();\n"),
+        // A name less, and another one in its place.
+        ("javascript", "import { a, b } from 'c';\na(b);\n", "import { a } from 'c';\na(b);\n"),
+        ("python", "from a import b\nprint(b)\n", "from a import c as b\nprint(b)\n"),
+        ("go", "package a\n\nimport (\n\t\"b\"\n\t. \"c\"\n)\n", "package a\n\nimport (\n\t. \"c\"\n\t\"b\"\n)\n"),
+        ("csharp", "using A;\nusing B = C;\n", "using A;\nusing B = D;\n"),
+        // A comment with another import, or lost.
+        (
+            "python",
+            "import a\nimport b  # of the harbour\nprint(a, b)\n",
+            "import a  # of the harbour\nimport b\nprint(a, b)\n",
+        ),
+        ("python", "import b\n# of the harbour\nimport a\nprint(a, b)\n", "import a\nimport b\nprint(a, b)\n"),
+    ];
+    for (language, text, wrong) in cases {
+        assert!(rewritten("imports", language, text, wrong, &[]).is_err(), "{wrong}");
+    }
+}
+
+#[test]
+fn comments_stay_with_what_they_are_about() {
+    let text = "import os\n\n# of the harbour\nimport zero\n# notices\nimport alpha  # why\n\nprint(os, zero, alpha)\n";
+    let (sorted, _) = organized("python", text);
+    assert_eq!(sorted, "import os\n\n# of the harbour\n# notices\nimport alpha  # why\nimport zero\n\nprint(os, zero, alpha)\n");
+}

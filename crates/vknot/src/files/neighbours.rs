@@ -1,0 +1,141 @@
+//! What the files of a language in a project declare. It is read when it is first asked for, in parallel, and remembered by the content of
+//! each file.
+
+use std::collections::HashMap;
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, OnceLock};
+
+use rayon::prelude::*;
+use sha2::{Digest, Sha256};
+use vknot_reshape::{Code, Declared, declared, Index, Origin};
+use vknot_syntax::{Language, Source, Tree};
+
+use super::cache;
+use super::plain;
+
+/// The folder below that of the program, by the form of what is in it.
+const FOLDER: &str = "declared-1";
+
+/// What is known of one language in one project.
+#[derive(Debug, Default)]
+pub struct Neighbours {
+    index: OnceLock<Arc<Index>>,
+}
+
+impl Neighbours {
+    /// What the files of a language below a root declare.
+    pub fn index(&self, root: &Path, language: &'static Language) -> Arc<Index> {
+        Arc::clone(self.index.get_or_init(|| Arc::new(read(root, language))))
+    }
+}
+
+/// Reads what the files of a language below a root declare. Files are worked on in parallel, too, so that this has workers of its own: one
+/// that waits here must not take up a file that waits for the same.
+fn read(root: &Path, language: &'static Language) -> Index {
+    let read = || {
+        let pool = rayon::ThreadPoolBuilder::new().build();
+        let files = files_below(root, language);
+        let memory = Memory::of(root, language);
+        let each = || files.par_iter().filter_map(|file| memory.declared(root, file, language)).collect::<Vec<_>>();
+        let found = pool.map_or_else(|_| Vec::new(), |pool| pool.install(each));
+        memory.keep(&found);
+        Index::of(found.into_iter().map(|(_, declared)| declared))
+    };
+    std::thread::scope(|scope| scope.spawn(read).join()).unwrap_or_default()
+}
+
+/// The files of a language below a folder, by the rules of ignore files.
+fn files_below(folder: &Path, language: &'static Language) -> Vec<PathBuf> {
+    let walker = ignore::WalkBuilder::new(folder).require_git(false).build();
+    let is_of_language = |path: &Path| {
+        let ending = path.extension().and_then(|ending| ending.to_str()).unwrap_or("");
+        language.spec().extensions.contains(&ending)
+    };
+    let entries = walker.filter_map(Result::ok).filter(|entry| entry.file_type().is_some_and(|kind| kind.is_file()));
+    let mut files: Vec<PathBuf> =
+        entries.map(ignore::DirEntry::into_path).filter(|path| is_of_language(path)).collect();
+    files.sort_unstable();
+    files
+}
+
+/// What the files of a project declared when they were last read, by their content.
+struct Memory {
+    path: Option<PathBuf>,
+    known: HashMap<String, Declared>,
+}
+
+impl Memory {
+    fn of(root: &Path, language: &'static Language) -> Memory {
+        let name = hash(&[root.to_string_lossy().as_bytes(), language.name().as_bytes()]);
+        let path = cache::folder().map(|folder| folder.join(FOLDER).join(name));
+        let text = path.as_ref().and_then(|path| std::fs::read_to_string(path).ok()).unwrap_or_default();
+        let mut lines = text.lines();
+        let same = lines.next() == Some(head().as_str());
+        let known = lines.filter(|_| same).filter_map(|line| {
+            let (key, declared) = line.split_once('\t')?;
+            Some((key.to_owned(), parsed(declared)?))
+        });
+        Memory { known: known.collect(), path }
+    }
+
+    /// What a file declares, with what stands for its content and place.
+    fn declared(&self, root: &Path, file: &Path, language: &'static Language) -> Option<(String, Declared)> {
+        let bytes = plain::read_if_there(file).ok()??;
+        let place = file.strip_prefix(root).ok()?.to_string_lossy().replace('\\', "/");
+        let key = hash(&[place.as_bytes(), &bytes]);
+        if let Some(known) = self.known.get(&key) {
+            return Some((key, known.clone()));
+        }
+        let source = Source::from_text(file, String::from_utf8(bytes).ok()?);
+        let tree = Tree::read(&source, language);
+        Some((key, declared(Code::of(&source, &tree), &place)?))
+    }
+
+    /// Writes down what was found, if it is not what was known. What cannot be written is read again another time.
+    fn keep(&self, found: &[(String, Declared)]) {
+        let same = found.len() == self.known.len() && found.iter().all(|(key, _)| self.known.contains_key(key));
+        let Some(path) = self.path.as_ref().filter(|_| !same) else { return };
+        let Some(folder) = path.parent().filter(|folder| std::fs::create_dir_all(folder).is_ok()) else { return };
+        let mut text = head() + "\n";
+        for (key, declared) in found {
+            text.push_str(&format!("{key}\t{}\n", written(declared)));
+        }
+        if let Ok(mut file) = tempfile::NamedTempFile::new_in(folder)
+            && std::io::Write::write_all(&mut file, text.as_bytes()).is_ok()
+        {
+            let _ = file.persist(path);
+        }
+    }
+}
+
+/// The first line of a memory: what another program wrote is not read.
+fn head() -> String {
+    hash(&[&cache::program()])
+}
+
+fn hash(parts: &[&[u8]]) -> String {
+    let mut hash = Sha256::new();
+    for part in parts {
+        hash.update((part.len() as u64).to_le_bytes());
+        hash.update(part);
+    }
+    hash.finalize().iter().take(16).map(|byte| format!("{byte:02x}")).collect()
+}
+
+fn written(declared: &Declared) -> serde_json::Value {
+    let origin = |(name, origin): &(String, Origin)| (
+        name.clone(),
+        origin.source.clone(),
+        origin.path.clone(),
+        origin.alias.clone(),
+    );
+    let imports: Vec<_> = declared.imports.iter().map(origin).collect();
+    serde_json::json!([declared.package, declared.names, declared.places, declared.taken, imports])
+}
+
+fn parsed(text: &str) -> Option<Declared> {
+    type Imports = Vec<(String, String, String, Option<String>)>;
+    let (package, names, places, taken, imports): (_, _, _, _, Imports) = serde_json::from_str(text).ok()?;
+    let origin = |(name, source, path, alias)| (name, Origin { source, path, alias });
+    Some(Declared { package, names, places, taken, imports: imports.into_iter().map(origin).collect() })
+}

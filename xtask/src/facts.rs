@@ -1,0 +1,74 @@
+//! Facts on what comes with languages: the public types of the Java runtime, the namespaces of C#'s base library, the modules of Python and
+//! Node.js, the packages of Go. Each is asked of a runtime that is installed; the answers are committed beside the languages' tables.
+
+use std::path::{Path, PathBuf};
+use std::process::Command;
+
+use anyhow::{Context, ensure};
+
+const TYPES: &str = include_str!("facts/Types.java");
+const NAMESPACES: &str = include_str!("facts/Namespaces.cs");
+const MODULES: &str = include_str!("facts/modules.py");
+const BUILT_IN: &str = "console.log('# Node.js ' + process.versions.node.split('.')[0] + ': built-in modules');\n\
+    console.log(require('module').builtinModules.filter(name => !name.startsWith('_')).sort().join(' '));\n";
+
+#[derive(clap::Args)]
+pub struct Arguments {
+    /// Which languages
+    #[arg(required = true, value_parser = ["csharp", "go", "java", "javascript", "python"])]
+    languages: Vec<String>,
+    /// For C#: folders of assemblies
+    #[arg(long, value_name = "FOLDER")]
+    assemblies: Vec<PathBuf>,
+}
+
+pub fn run(arguments: &Arguments) -> anyhow::Result<std::process::ExitCode> {
+    let work = tempfile::tempdir()?;
+    for language in &arguments.languages {
+        for (file, text) in facts(language, work.path(), arguments)? {
+            let path = Path::new("crates/vknot-reshape/src/languages").join(language).join("facts").join(file);
+            ensure!(text.lines().count() > 1, "{} would be empty", path.display());
+            std::fs::write(&path, text)?;
+            println!("{}", path.display());
+        }
+    }
+    Ok(std::process::ExitCode::SUCCESS)
+}
+
+fn facts(language: &str, work: &Path, arguments: &Arguments) -> anyhow::Result<Vec<(&'static str, String)>> {
+    let script = |name: &str, text: &str| -> anyhow::Result<PathBuf> {
+        let path = work.join(name);
+        std::fs::write(&path, text)?;
+        Ok(path)
+    };
+    Ok(match language {
+        "java" => vec![("types.txt", output(Command::new("java").arg(script("Types.java", TYPES)?))?)],
+        "javascript" => vec![("modules.txt", output(Command::new("node").arg(script("modules.js", BUILT_IN)?))?)],
+        "python" => {
+            let path = script("modules.py", MODULES)?;
+            let ask = |what: &str| output(Command::new("python3").arg(&path).arg(what));
+            vec![("modules.txt", ask("modules")?), ("members.txt", ask("members")?)]
+        }
+        "go" => {
+            let version = output(Command::new("go").arg("version"))?;
+            let version = version.split("go").nth(2).unwrap_or("").split(' ').next().unwrap_or("").to_owned();
+            let all =
+                output(Command::new("go").args(["list", "-f", "{{.ImportPath}} {{.Name}}", "std"]).current_dir(work))?;
+            let open = all.lines().filter(|line| !line.contains("internal/") && !line.starts_with("vendor/"));
+            let open: Vec<&str> = open.filter(|line| !line.contains("/internal ")).collect();
+            vec![("packages.txt", format!("# Go {version}: standard packages and their names\n{}\n", open.join("\n")))]
+        }
+        _ => {
+            let (source, program) = (script("Namespaces.cs", NAMESPACES)?, work.join("Namespaces.exe"));
+            output(Command::new("mcs").arg(&source).arg(format!("-out:{}", program.display())))?;
+            let found = output(Command::new("mono").arg(&program).args(&arguments.assemblies))?;
+            vec![("namespaces.txt", format!("# Types, and extension methods, by namespace\n{found}"))]
+        }
+    })
+}
+
+fn output(command: &mut Command) -> anyhow::Result<String> {
+    let output = command.output().with_context(|| format!("{:?} cannot be run", command.get_program()))?;
+    ensure!(output.status.success(), "{:?} failed: {}", command.get_program(), String::from_utf8_lossy(&output.stderr));
+    Ok(String::from_utf8(output.stdout)?)
+}
