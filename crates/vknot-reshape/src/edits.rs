@@ -9,6 +9,9 @@ pub struct Edits {
     pool: String,
 }
 
+/// How many lines are compared each with each at most, which takes time by the square of what differs; of more, only those at both ends.
+const LINES_COMPARED: usize = 4_000;
+
 impl Edits {
     /// Adds a replacement behind all earlier ones.
     pub fn push(&mut self, span: Span, text: &str) {
@@ -157,6 +160,14 @@ impl Edits {
                     Some(*at)
                 }))
                 .collect();
+            if old.len().max(new.len()) > LINES_COMPARED {
+                let same = |(old, new): &(&&str, &&str)| old == new;
+                let first = old.iter().zip(&new).take_while(same).count();
+                let last = old[first..].iter().rev().zip(new[first..].iter().rev()).take_while(same).count();
+                let changed = new.get(first..new.len() - last).unwrap_or_default().concat();
+                apart.push(Span::new(starts[first], starts[old.len() - last]), &changed);
+                continue;
+            }
             // Where an insertion stands is told by the lines before it: its own index may lag behind them.
             let mut reached = 0;
             for operation in similar::capture_diff_slices(similar::Algorithm::Myers, &old, &new) {
@@ -259,6 +270,18 @@ mod tests {
         let shown: Vec<(&str, &str)> = apart.iter().map(|(span, new)| (span.of(text), new)).collect();
         assert_eq!(shown, [("import c;\n", ""), ("", "import c;\n")]);
         assert_eq!(apart.apply(text), edits.apply(text));
+    }
+
+    #[test]
+    fn long_texts_are_compared_at_their_ends() {
+        let lines = |from: usize, to: usize| (from..to).map(|number| format!("import a{number};\n")).collect::<String>();
+        let text = lines(0, 5_000);
+        let new = format!("{}{}", lines(0, 10), lines(20, 5_000));
+        let mut edits = Edits::default();
+        edits.push(Span::new(0, text.len() as u32), &new);
+        let apart = edits.by_lines(&text);
+        assert_eq!(apart.iter().map(|(span, new)| (span.of(&text), new)).collect::<Vec<_>>(), [(lines(10, 20).as_str(), "")]);
+        assert_eq!(apart.apply(&text), new);
     }
 
     #[test]
