@@ -8,7 +8,7 @@ use crate::items::{Item, Sequence};
 use crate::keeps::keeps;
 use crate::spec::Code;
 use crate::spec::imports::Import;
-use crate::spec::{ImportSpec};
+use crate::spec::ImportSpec;
 
 /// One import with what moves along with it.
 #[derive(Clone, Debug)]

@@ -8,7 +8,7 @@ use crate::edits::Edits;
 use crate::receipt::{Act, Fate, Receipt, TokenChange};
 use crate::spec::Code;
 use crate::spec::imports::{Import, Index, Origin};
-use crate::spec::{MissingSpec};
+use crate::spec::MissingSpec;
 use super::block::{Block, Entry, Line};
 use super::organizing::Organizing;
 use super::words::imports_of;

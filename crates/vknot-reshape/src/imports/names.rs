@@ -2,7 +2,7 @@
 
 use super::order::small_first;
 use crate::spec::imports::Name;
-use crate::spec::{ImportSpec};
+use crate::spec::ImportSpec;
 
 /// By what names are sorted.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

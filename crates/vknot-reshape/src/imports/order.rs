@@ -4,7 +4,7 @@ use vknot_style::{Key, Style};
 use vknot_style::choices::{ImportCase, ImportForm, ImportStatic};
 
 use crate::spec::imports::{Form, Home, Import, Surroundings};
-use crate::spec::{ImportSpec};
+use crate::spec::ImportSpec;
 
 /// The group names that mean something; any other is how what is imported begins.
 const WRITTEN: &str = "written";

@@ -8,7 +8,7 @@ use vknot_style::choices::{ImportMerge, ImportNames};
 use crate::frames::found::effective_indentation;
 use crate::spec::Code;
 use crate::spec::imports::{Import, Surroundings, Wants};
-use crate::spec::{ImportSpec};
+use crate::spec::ImportSpec;
 use super::block::{self, Block, Entry};
 use super::names::NameOrder;
 use super::order::{self, Order, Standing};

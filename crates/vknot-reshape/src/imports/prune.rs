@@ -6,7 +6,7 @@ use vknot_syntax::{NodeId, Span};
 
 use crate::receipt::{Act, Fate, Note, Receipt, TokenChange};
 use crate::spec::imports::{Import, Name, Uses, Verdict};
-use crate::spec::{Evidence};
+use crate::spec::Evidence;
 use super::block::{Block, Entry};
 use super::organizing::Organizing;
 use super::words::has_comment;
@@ -16,8 +16,6 @@ pub(super) struct Pruner<'o, 'a> {
     uses: Option<Uses<'a>>,
     /// What was imported before, by what holds it.
     seen: HashSet<(NodeId, String)>,
-    /// How many things are imported that are not judged yet, where some must be left.
-    left: usize,
     doubted: bool,
 }
 
@@ -25,9 +23,8 @@ impl<'o, 'a> Pruner<'o, 'a> {
     pub fn new(organizing: &'o Organizing<'a>, blocks: &[(Block, Vec<Entry>)]) -> Self {
         let some = blocks.iter().any(|(_, entries)| !entries.is_empty());
         let uses = organizing.spec.uses.filter(|_| some && organizing.wanted.acts.prune);
-        let left = blocks.iter().map(|(_, entries)| entries.len()).sum();
         let uses = uses.map(|uses| uses(organizing.code, &organizing.wants));
-        Pruner { organizing, uses, seen: HashSet::new(), left, doubted: false }
+        Pruner { organizing, uses, seen: HashSet::new(), doubted: false }
     }
 
     /// The entries of a block without what goes.
@@ -89,7 +86,6 @@ impl<'o, 'a> Pruner<'o, 'a> {
     fn remove(&mut self, entry: &Entry, text: String, receipt: &mut Receipt) {
         let node = self.organizing.code.tree.node(entry.line.node);
         receipt.removed.push(TokenChange { text, offset: node.start, token: node.first_token });
-        self.left = self.left.saturating_sub(1);
     }
 
     /// Says why nothing was taken for unused, where that was so.

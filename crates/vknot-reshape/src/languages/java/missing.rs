@@ -7,7 +7,7 @@ use vknot_syntax::Role;
 use crate::imports::words::{imported, outside_imports};
 use crate::spec::Code;
 use crate::spec::imports::{Form, Import, Name, Origin, Surroundings};
-use crate::spec::{MissingSpec};
+use crate::spec::MissingSpec;
 use super::facts;
 use super::reading::{is_import, package, read};
 

@@ -8,7 +8,7 @@ use vknot_syntax::{NodeId, Role};
 use crate::imports::words::{is_name, outside_imports};
 use crate::spec::Code;
 use crate::spec::imports::{Form, Import, Name, Origin, Surroundings};
-use crate::spec::{MissingSpec};
+use crate::spec::MissingSpec;
 use super::imports::{is_import, is_keyword, module_of, RELATIVE};
 
 pub(super) const MISSING: MissingSpec = MissingSpec {

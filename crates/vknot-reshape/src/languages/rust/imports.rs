@@ -6,7 +6,7 @@ use vknot_syntax::{NodeId, Role, Tree};
 use crate::imports::words::{has_comment, tokens_of};
 use crate::spec::Code;
 use crate::spec::imports::{Home, Import, Name, Verdict};
-use crate::spec::{ImportSpec};
+use crate::spec::ImportSpec;
 use super::use_tree::{self, Leaf};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
