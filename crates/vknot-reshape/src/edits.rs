@@ -274,7 +274,9 @@ mod tests {
 
     #[test]
     fn long_texts_are_compared_at_their_ends() {
-        let lines = |from: usize, to: usize| (from..to).map(|number| format!("import a{number};\n")).collect::<String>();
+        let lines = |from: usize, to: usize| (from..to)
+            .map(|number| format!("import a{number};\n"))
+            .collect::<String>();
         let text = lines(0, 5_000);
         let new = format!("{}{}", lines(0, 10), lines(20, 5_000));
         let mut edits = Edits::default();
