@@ -10,6 +10,7 @@ use crate::spec::Code;
 use crate::spec::imports::{Import, Index, Origin};
 use crate::spec::MissingSpec;
 use super::block::{Block, Entry, Line};
+use super::order::{self, Standing};
 use super::organizing::Organizing;
 use super::words::imports_of;
 
@@ -152,8 +153,19 @@ pub(super) fn new_block(organizing: &Organizing<'_>, new: &[Import], receipt: &m
     let width = organizing.width(&[]);
     let level = organizing.level();
     let room = crate::spec::imports::Room { width, column: 0, level: &level, indent: "", line_end };
-    let lines: Vec<String> = new.iter().map(|import| (organizing.spec.write)(import, room)).collect();
-    let text = lines.join(line_end);
+    // Nothing shows an order yet, so that it is the usual one.
+    let order = order::order(organizing.spec, organizing.style, &[]);
+    let mut lines: Vec<(Standing, String)> = new.iter()
+        .map(|import| (organizing.standing(import, 0, false), (organizing.spec.write)(import, room)))
+        .collect();
+    lines.sort_by(|a, b| order.rank(&a.0).cmp(&order.rank(&b.0)));
+    let mut text = String::new();
+    for (index, (standing, line)) in lines.iter().enumerate() {
+        let before = index.checked_sub(1).and_then(|before| lines.get(before));
+        let ends = before.map_or(0, |(before, _)| 1 + usize::from(order.parts(before, standing)));
+        text.push_str(&line_end.repeat(ends));
+        text.push_str(line);
+    }
     let (offset, text) = apart(source, place(organizing), &text, line_end);
     edits.push(Span::new(offset, offset), &text);
     let token = tree.token_from(offset);

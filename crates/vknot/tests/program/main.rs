@@ -10,6 +10,7 @@ macro_rules! snapshot {
 
 mod harness;
 mod changed;
+mod imports;
 mod looks;
 mod marks;
 mod places;
