@@ -22,28 +22,24 @@ pub(super) fn found(organizing: &Organizing<'_>, spec: &MissingSpec, receipt: &m
     let Organizing { code, around, wanted, .. } = organizing;
     let mut imports = Vec::new();
     let names = (spec.names)(*code, *around);
+    let names: Vec<_> =
+        names.into_iter().map(|(name, offset)| (name, offset, origins(organizing, spec, name))).collect();
     // Where a file takes something from a library that is not known, so it may what has a known name.
+    let strange = names.iter().any(|(.., origins)| origins.is_empty());
     let index = around.index();
-    let strange = names.iter().any(|(name, _)| origins(organizing, spec, name).is_empty());
-    for (name, offset) in names {
-        let span = Span::new(offset, offset + name.len() as u32);
-        let mut fate = |act: Act, import: String, why: String| receipt.imports.push(Fate { import, span, act, why });
+    for (name, offset, origins) in &names {
         let chosen = wanted.chosen.iter().find(|(chosen, _)| chosen == name).map(|(_, from)| from.as_str());
-        let origins = origins(organizing, spec, name);
-        match pick(&origins, chosen, strange, spec, index.as_deref()) {
-            Picked::One(origin) => imports.push((spec.import)(origin, *around)),
-            Picked::None if chosen.is_some() => {
-                fate(
-                    Act::Missing,
-                    name.to_owned(),
-                    format!("{} is not known; {}", chosen.unwrap_or(""), listed(&origins, spec, name)),
-                );
-            }
-            Picked::None if origins.is_empty() => {
-                fate(Act::Missing, name.to_owned(), "nothing that is known here has this name".to_owned());
-            }
-            Picked::None => fate(Act::Missing, name.to_owned(), listed(&origins, spec, name)),
+        if let Some(origin) = pick(origins, chosen, strange, spec, index.as_deref()) {
+            imports.push((spec.import)(origin, *around));
+            continue;
         }
+        let why = match chosen {
+            Some(chosen) => format!("{chosen} is not known; {}", listed(origins, spec, name)),
+            None if origins.is_empty() => "nothing that is known here has this name".to_owned(),
+            None => listed(origins, spec, name),
+        };
+        let span = Span::new(*offset, offset + name.len() as u32);
+        receipt.imports.push(Fate { import: (*name).to_owned(), span, act: Act::Missing, why });
     }
     imports
 }
@@ -64,11 +60,6 @@ fn origins(organizing: &Organizing<'_>, spec: &MissingSpec, name: &str) -> BTree
     origins
 }
 
-enum Picked<'o> {
-    One(&'o Origin),
-    None,
-}
-
 /// The one that is chosen, or the only one, if no library that is not known may have another.
 fn pick<'o>(
     origins: &'o BTreeMap<Origin, usize>,
@@ -76,7 +67,7 @@ fn pick<'o>(
     strange: bool,
     spec: &MissingSpec,
     index: Option<&Index>,
-) -> Picked<'o> {
+) -> Option<&'o Origin> {
     let certain = |origin: &Origin, count: usize| {
         let own = || index.is_some_and(
             |index| index.names_in(&origin.source).is_some_and(|names| names.contains(&origin.path)),
@@ -85,12 +76,12 @@ fn pick<'o>(
     };
     if let Some(chosen) = chosen {
         let named = |origin: &&Origin| (spec.shown)(origin) == chosen || origin.source == chosen;
-        return origins.keys().find(named).map_or(Picked::None, Picked::One);
+        return origins.keys().find(named);
     }
     let mut all = origins.iter();
     match (all.next(), all.next()) {
-        (Some((only, count)), None) if certain(only, *count) => Picked::One(only),
-        _ => Picked::None,
+        (Some((only, count)), None) if certain(only, *count) => Some(only),
+        _ => None,
     }
 }
 

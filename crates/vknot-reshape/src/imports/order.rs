@@ -18,7 +18,6 @@ pub(super) struct Standing {
     behind: Option<Keys>,
     form: Form,
     home: Home,
-    types: bool,
     /// Which of the groups that its author set apart it is in, from 0.
     group: usize,
     /// Whether a blank line is in front of it.
@@ -65,7 +64,6 @@ impl Standing {
             behind: behind.map(Keys::of),
             form: import.form,
             home,
-            types: import.head.ends_with(" type"),
             group,
             apart,
         }
@@ -144,7 +142,7 @@ impl Order {
         let mut best: Option<(usize, usize)> = None;
         for (index, group) in self.groups.iter().enumerate() {
             let fits = match group.as_str() {
-                "types" if standing.types => 10_000,
+                "types" if standing.form == Form::Types => 10_000,
                 name if name == standing.home.group() => 2,
                 "own" if standing.home == Home::Near => 1,
                 "other" => 0,
@@ -278,7 +276,7 @@ fn coherent(rows: &[Vec<Standing>]) -> bool {
     let mut seen = std::collections::HashMap::new();
     rows.iter().enumerate().all(|(index, row)| {
         row.iter().all(|standing| {
-            let root = (index, standing.form, standing.types, root(&standing.key.exact));
+            let root = (index, standing.form, root(&standing.key.exact));
             *seen.entry(root).or_insert(standing.group) == standing.group
         })
     })

@@ -68,8 +68,7 @@ impl Organizing<'_> {
 
     /// An import that nothing passes where it does not count as one.
     pub fn held(&self, import: Import) -> Import {
-        let counts = !import.head.ends_with(" =") || import.head.starts_with("import") || self.wants.required;
-        Import { barrier: import.barrier || !counts, ..import }
+        Import { barrier: import.barrier || import.required && !self.wants.required, ..import }
     }
 
     /// What stands between two imports that nothing passes, one row each; for the order that the file shows.

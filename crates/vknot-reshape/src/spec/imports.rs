@@ -17,6 +17,8 @@ pub(crate) enum Form {
     Alias,
     /// What has to stand in front of all others.
     First,
+    /// Types alone.
+    Types,
 }
 
 /// One thing that an import brings in.
@@ -44,6 +46,8 @@ pub(crate) struct Import {
     pub manner: String,
     /// Whether nothing may pass it.
     pub barrier: bool,
+    /// Whether it counts as an import only where the style says so.
+    pub required: bool,
     /// Whether it has to stay as it is written.
     pub fixed: bool,
     /// Whether its names stand on lines of their own.

@@ -147,6 +147,13 @@ fn a_project_tells_what_is_needed() {
     assert_eq!(proven.text(), "import json\n");
     let fates: Vec<(Act, &str)> = proven.receipt().imports.iter().map(|fate| (fate.act, fate.why.as_str())).collect();
     assert_eq!(fates, [(Act::Kept, "is not used here, but another file takes it from here"), (Act::Removed, "is not used")]);
+    // A project may add to a namespace of a library; its own are known.
+    let files = [
+        ("Tide.cs", "namespace Tide.Level { class Gauge { } }\nnamespace Vendor.Web { static class Added { } }\n"),
+    ];
+    let project = Project::of("csharp", "Board.cs", &files);
+    let text = "using Tide.Level;\nusing Vendor.Web;\n\nnamespace Tide.Board\n{\n    class Page { }\n}\n";
+    assert_eq!(run("csharp", text, &[], Wanted::default(), &project).text(), text.replace("using Tide.Level;\n", ""));
     // A type of the same package is nearer than one that is there without an import.
     let own = [("a/String.java", "package a;\nclass String {}\n")];
     let text = "package a;\n\nimport java.lang.String;\n\nclass B { String c; }\n";
@@ -196,6 +203,8 @@ fn wrong_results_do_not_pass() {
         ("python", "from a import b\nprint(b)\n", "from a import c as b\nprint(b)\n"),
         ("go", "package a\n\nimport (\n\t\"b\"\n\t. \"c\"\n)\n", "package a\n\nimport (\n\t. \"c\"\n\t\"b\"\n)\n"),
         ("csharp", "using A;\nusing B = C;\n", "using A;\nusing B = D;\n"),
+        // Into a block.
+        ("python", "import a\nif a:\n    b()\n", "if a:\n    import a\n    b()\n"),
         // A comment with another import, or lost.
         (
             "python",

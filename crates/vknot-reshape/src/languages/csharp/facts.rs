@@ -6,7 +6,7 @@ use std::sync::OnceLock;
 static NAMESPACES: &str = include_str!("facts/namespaces.txt");
 
 /// What a namespace offers; `None` where the base library has none of that name.
-pub(super) fn offered(namespace: &str) -> Option<impl Iterator<Item = &'static str> + use<>> {
+pub(super) fn offered(namespace: &str) -> Option<impl Iterator<Item = &'static str> + Clone + use<>> {
     static READY: OnceLock<HashMap<&str, &str>> = OnceLock::new();
     let namespaces = READY.get_or_init(|| {
         let lines = NAMESPACES.lines().filter(|line| !line.starts_with('#'));

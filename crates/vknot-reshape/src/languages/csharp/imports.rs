@@ -116,6 +116,7 @@ fn uses<'a>(code: Code<'a>, wants: &Wants) -> Uses<'a> {
         }
     }
     uses.kinds = (0..tree.nodes().len() as u32).map(|id| tree.kind_name(NodeId(id))).collect();
+    uses.packages = declares(code, "").places.into_iter().map(|(namespace, _)| namespace).collect();
     if tree.has_error() {
         uses.doubt = Some("the file has syntax errors");
     }
@@ -139,11 +140,17 @@ fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, _: &Wants) -> Ve
     if own.is_none() && standard.is_none() {
         return Verdict::Unknown(format!("what {} offers is not known here", import.source));
     }
+    let root = |name: &str| name.split('.').next().unwrap_or("").to_owned();
+    let is_near = uses.packages.iter().any(|package| root(package) == root(&import.source));
     let offered = || own.into_iter().flatten().map(String::as_str);
     if offered().any(|offer| is_used(evidence, offer))
-        || standard.into_iter().flatten().any(|offer| is_used(evidence, offer))
+        || standard.clone().into_iter().flatten().any(|offer| is_used(evidence, offer))
     {
         return Verdict::Needed;
+    }
+    // A project may add to a namespace of somebody else's.
+    if standard.is_none() && !is_near {
+        return Verdict::Unknown(format!("a library might have more of {} than the project", import.source));
     }
     Verdict::Dead("is not used")
 }

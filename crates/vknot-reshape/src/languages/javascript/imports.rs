@@ -9,7 +9,7 @@ use vknot_syntax::{NodeId, Role};
 use crate::imports::imports_of;
 use crate::imports::words::{documented, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
 use crate::spec::Code;
-use crate::spec::imports::{Home, Import, Name, Room, Surroundings, Uses, Verdict, Wants};
+use crate::spec::imports::{Form, Home, Import, Name, Room, Surroundings, Uses, Verdict, Wants};
 use crate::spec::{Evidence, ImportSpec};
 
 pub(crate) const IMPORTS: ImportSpec = ImportSpec {
@@ -74,7 +74,10 @@ pub(crate) fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
             "import" | "from" => {}
             _ if module.is_some() => behind.extend(tokens_of(code, part)),
             "string" => module = Some(part),
-            word @ ("type" | "typeof") => import.head.extend([" ", word]),
+            word @ ("type" | "typeof") => {
+                import.head.extend([" ", word]);
+                import.form = Form::Types;
+            }
             "import_clause" => clause(code, part, &mut import),
             "import_require_clause" => {
                 import.head.push_str(" =");
@@ -143,7 +146,12 @@ fn read_require(code: Code<'_>, id: NodeId) -> Option<Import> {
     let (name, module) = required(code, id)?;
     let text = |id: NodeId| tree.text_of(source.text(), id);
     let word = tokens_of(code, id).next().unwrap_or("const");
-    let mut import = Import { head: format!("{word} ="), fixed: has_comment(code, id), ..Import::default() };
+    let mut import = Import {
+        head: format!("{word} ="),
+        fixed: has_comment(code, id),
+        required: true,
+        ..Import::default()
+    };
     if tree.kind_name(name) == "identifier" {
         import.names.push(aliased("*", text(name)));
     } else {

@@ -72,6 +72,7 @@ fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
         form: if from { Form::From } else { Form::Plain },
         manner: manner(written),
         barrier: future,
+        required: false,
         fixed: has_comment(code, id) || names.is_empty(),
         broken: written.contains('\n'),
         names,
@@ -152,7 +153,7 @@ fn leaf(import: &Import, name: &Name) -> String {
 /// The modules of the standard library; made by `cargo xtask facts`.
 static MODULES: &str = include_str!("facts/modules.txt");
 
-fn is_standard(module: &str) -> bool {
+pub(super) fn is_standard(module: &str) -> bool {
     static READY: OnceLock<HashSet<&str>> = OnceLock::new();
     let modules = READY.get_or_init(|| {
         MODULES.lines().filter(|line| !line.starts_with('#')).flat_map(str::split_whitespace).collect()
@@ -273,19 +274,14 @@ pub(super) fn module_of(place: &str) -> String {
 pub(super) const RELATIVE: &str = "from .";
 
 /// From where a module imports what, by full names.
-fn usual(code: Code<'_>, module: &str, is_package: bool) -> Vec<(String, Origin)> {
-    let imports = crate::imports::imports_of(code, is_import).into_iter().filter_map(|id| read(code, id));
-    imports
-        .flat_map(|import| {
-            let source = absolute(&import.source, module, is_package);
-            let origin = move |name: &Name| Origin {
-                source: source.clone(),
-                path: name.path.clone(),
-                alias: name.alias.clone(),
-            };
-            import.names.iter().filter_map(|name| Some((name.bound.clone()?, origin(name)))).collect::<Vec<_>>()
-        })
-        .collect()
+fn usual(imports: &[Import], module: &str, is_package: bool) -> Vec<(String, Origin)> {
+    let origin = |import: &Import, name: &Name| Origin {
+        source: absolute(&import.source, module, is_package),
+        path: name.path.clone(),
+        alias: name.alias.clone(),
+    };
+    let names = imports.iter().flat_map(|import| import.names.iter().map(move |name| (import, name)));
+    names.filter_map(|(import, name)| Some((name.bound.clone()?, origin(import, name)))).collect()
 }
 
 /// The full name of a module that another one imports from.
@@ -340,15 +336,12 @@ fn declares(code: Code<'_>, place: &str) -> Declared {
             _ => {}
         }
     }
-    let imports = usual(code, &declared.package, place.ends_with("__init__.py"));
-    if crate::imports::imports_of(code, is_import)
-        .into_iter()
-        .filter_map(|id| read(code, id))
-        .any(|import| import.source.starts_with('.'))
-    {
+    let imports: Vec<Import> =
+        crate::imports::imports_of(code, is_import).into_iter().filter_map(|id| read(code, id)).collect();
+    if imports.iter().any(|import| import.source.starts_with('.')) {
         taken.insert(format!("{RELATIVE}{}", declared.package.split('.').next().unwrap_or("")));
     }
-    declared.imports = imports;
+    declared.imports = usual(&imports, &declared.package, place.ends_with("__init__.py"));
     declared.taken = taken.into_iter().collect();
     declared.taken.sort_unstable();
     declared

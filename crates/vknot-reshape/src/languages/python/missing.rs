@@ -9,13 +9,13 @@ use crate::imports::words::{is_name, outside_imports};
 use crate::spec::Code;
 use crate::spec::imports::{Form, Import, Name, Origin, Surroundings};
 use crate::spec::MissingSpec;
-use super::imports::{is_import, is_keyword, module_of, RELATIVE};
+use super::imports::{is_import, is_keyword, is_standard, module_of, RELATIVE};
 
 pub(super) const MISSING: MissingSpec = MissingSpec {
     names,
     known,
     fits: |origin, around| around.place().is_none_or(|place| module_of(&place) != origin.source),
-    is_sure: |origin| origin.source.is_empty() && is_module(&origin.path),
+    is_sure: |origin| origin.source.is_empty() && is_standard(&origin.path),
     import,
     shown: |origin| match origin.source.as_str() {
         "" => origin.path.clone(),
@@ -37,15 +37,9 @@ fn members() -> &'static HashMap<&'static str, Vec<&'static str>> {
             .filter_map(|line| line.split_once(' '))
         {
             names.split(' ').for_each(|name| members.entry(name).or_default().push(module));
-            members.entry(module).or_default();
         }
         members
     })
-}
-
-/// Whether a name is that of a module of the standard library.
-fn is_module(name: &str) -> bool {
-    members().contains_key(name) && MEMBERS.lines().any(|line| line.split(' ').next() == Some(name))
 }
 
 /// Nodes all names in which are bound there.
@@ -127,7 +121,7 @@ fn bound<'a>(code: Code<'a>) -> Option<HashSet<&'a str>> {
 fn known(name: &str, around: &dyn Surroundings) -> Vec<Origin> {
     let origin = |source: &str| Origin { source: source.to_owned(), path: name.to_owned(), alias: None };
     let mut known: Vec<Origin> = Vec::new();
-    if is_module(name) {
+    if is_standard(name) {
         known.push(origin(""));
     }
     known.extend(members().get(name).into_iter().flatten().map(|module| origin(module)));
