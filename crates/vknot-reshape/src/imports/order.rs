@@ -50,7 +50,7 @@ impl Standing {
     pub fn of(
         spec: &ImportSpec,
         import: &Import,
-        around: &dyn Surroundings,
+        around: Option<&dyn Surroundings>,
         own: &[String],
         group: usize,
         apart: bool,
@@ -58,7 +58,10 @@ impl Standing {
         let key = (spec.key)(import);
         let behind = (spec.key_of_list)(import).filter(|behind| *behind != key);
         let begins = |own: &String| begins_with(&import.source, own) || begins_with(&key, own);
-        let home = if own.iter().any(begins) { Home::Own } else { (spec.home)(import, around) };
+        let home = match own.iter().any(begins) {
+            true => Home::Own,
+            false => around.map_or(Home::Other, |around| (spec.home)(import, around)),
+        };
         Standing {
             key: Keys::of(key),
             behind: behind.map(Keys::of),
@@ -185,6 +188,15 @@ impl Order {
             usize::from(self.rank(first) > self.rank(second)) + usize::from(self.parts(first, second) != second.apart)
         };
         row.windows(2).map(pair).sum()
+    }
+}
+
+/// Whether some order that may be meant goes by where imports come from: telling that may take a look at the whole project.
+pub(super) fn asks_home(spec: &ImportSpec, style: &Style) -> bool {
+    let by_home = |group: &str| ["standard", "own", "near"].contains(&group);
+    match style.word(Key::ImportGroups) {
+        "as-found" => spec.orders.iter().copied().flatten().any(|group| by_home(group)),
+        set => set.split([',', ' ']).any(by_home),
     }
 }
 

@@ -91,7 +91,8 @@ impl Organizing<'_> {
     }
 
     pub fn standing(&self, import: &Import, group: usize, apart: bool) -> Standing {
-        Standing::of(self.spec, import, self.around, &self.wants.own, group, apart)
+        let around = order::asks_home(self.spec, self.style).then_some(self.around);
+        Standing::of(self.spec, import, around, &self.wants.own, group, apart)
     }
 
     /// How names inside imports are sorted, if they are.

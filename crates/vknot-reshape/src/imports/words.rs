@@ -89,6 +89,11 @@ pub(crate) fn documented(text: &str) -> impl Iterator<Item = &str> {
     tagged.chain(bracketed).flat_map(words)
 }
 
+/// The lines of a text of facts, without what says where they are from.
+pub(crate) fn facts(text: &str) -> impl Iterator<Item = &str> {
+    text.lines().filter(|line| !line.starts_with('#'))
+}
+
 /// The nodes of a file that are imports, in order.
 pub(crate) fn imports_of(code: Code<'_>, is_import: fn(Code<'_>, NodeId) -> bool) -> Vec<NodeId> {
     (0..code.tree.nodes().len() as u32).map(NodeId).filter(|id| is_import(code, *id)).collect()

@@ -5,7 +5,7 @@ use std::sync::OnceLock;
 
 use vknot_syntax::{NodeId, Role};
 
-use crate::imports::words::{has_comment, is_name, outside_imports};
+use crate::imports::words::{facts, has_comment, is_name, outside_imports};
 use crate::spec::Code;
 use crate::spec::imports::{Declared, Home, Import, Name, Surroundings, Uses, Verdict, Wants};
 use crate::spec::{Evidence, ImportSpec};
@@ -81,7 +81,7 @@ static PACKAGES: &str = include_str!("facts/packages.txt");
 fn standard(path: &str) -> Option<&'static str> {
     static READY: OnceLock<HashMap<&str, &str>> = OnceLock::new();
     let packages = READY.get_or_init(|| {
-        let lines = PACKAGES.lines().filter(|line| !line.starts_with('#'));
+        let lines = facts(PACKAGES);
         lines.filter_map(|line| line.split_once(' ')).collect()
     });
     packages.get(path).copied()

@@ -3,13 +3,15 @@
 use std::collections::HashMap;
 use std::sync::OnceLock;
 
+use crate::imports::words::facts;
+
 static TYPES: &str = include_str!("facts/types.txt");
 
 /// A line each: a package, and its types.
 fn packages() -> &'static HashMap<&'static str, &'static str> {
     static READY: OnceLock<HashMap<&str, &str>> = OnceLock::new();
     READY.get_or_init(
-        || TYPES.lines().filter(|line| !line.starts_with('#')).filter_map(|line| line.split_once(' ')).collect(),
+        || facts(TYPES).filter_map(|line| line.split_once(' ')).collect(),
     )
 }
 

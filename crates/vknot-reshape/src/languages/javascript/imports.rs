@@ -7,7 +7,7 @@ use std::sync::OnceLock;
 use vknot_syntax::{NodeId, Role};
 
 use crate::imports::imports_of;
-use crate::imports::words::{documented, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
+use crate::imports::words::{documented, facts, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
 use crate::spec::Code;
 use crate::spec::imports::{Form, Home, Import, Name, Room, Surroundings, Uses, Verdict, Wants};
 use crate::spec::{Evidence, ImportSpec};
@@ -272,7 +272,7 @@ static MODULES: &str = include_str!("facts/modules.txt");
 fn is_built_in(module: &str) -> bool {
     static READY: OnceLock<HashSet<&str>> = OnceLock::new();
     let modules = READY.get_or_init(|| {
-        MODULES.lines().filter(|line| !line.starts_with('#')).flat_map(str::split_whitespace).collect()
+        facts(MODULES).flat_map(str::split_whitespace).collect()
     });
     modules.contains(module)
 }

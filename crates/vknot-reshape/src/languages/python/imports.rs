@@ -5,7 +5,7 @@ use std::sync::OnceLock;
 
 use vknot_syntax::{NodeId, Role, Token};
 
-use crate::imports::words::{has_comment, is_name, outside_imports, tokens_of, words, words_inside};
+use crate::imports::words::{facts, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
 use crate::spec::Code;
 use crate::spec::imports::{Declared, Form, Home, Import, Name, Origin, Room, Surroundings, Uses, Verdict, Wants};
 use crate::spec::{Evidence, ImportSpec};
@@ -156,7 +156,7 @@ static MODULES: &str = include_str!("facts/modules.txt");
 pub(super) fn is_standard(module: &str) -> bool {
     static READY: OnceLock<HashSet<&str>> = OnceLock::new();
     let modules = READY.get_or_init(|| {
-        MODULES.lines().filter(|line| !line.starts_with('#')).flat_map(str::split_whitespace).collect()
+        facts(MODULES).flat_map(str::split_whitespace).collect()
     });
     modules.contains(module)
 }

@@ -5,7 +5,7 @@ use std::sync::OnceLock;
 
 use vknot_syntax::{NodeId, Role};
 
-use crate::imports::words::{is_name, outside_imports};
+use crate::imports::words::{facts, is_name, outside_imports};
 use crate::spec::Code;
 use crate::spec::imports::{Form, Import, Name, Origin, Surroundings};
 use crate::spec::MissingSpec;
@@ -31,9 +31,7 @@ fn members() -> &'static HashMap<&'static str, Vec<&'static str>> {
     static READY: OnceLock<HashMap<&str, Vec<&str>>> = OnceLock::new();
     READY.get_or_init(|| {
         let mut members: HashMap<&str, Vec<&str>> = HashMap::new();
-        for (module, names) in MEMBERS
-            .lines()
-            .filter(|line| !line.starts_with('#'))
+        for (module, names) in facts(MEMBERS)
             .filter_map(|line| line.split_once(' '))
         {
             names.split(' ').for_each(|name| members.entry(name).or_default().push(module));
