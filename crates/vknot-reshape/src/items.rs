@@ -57,12 +57,15 @@ impl Sequence {
     }
 }
 
-/// Where among children the brackets around items stand.
+/// Where among children the brackets around items stand, or the tags or words in their place.
 fn brackets(code: Code<'_>, children: &[NodeId]) -> Option<(usize, usize)> {
     let language = code.tree.language();
     let bracket = |id: &NodeId| language.bracket(code.tree.node(*id).kind);
-    let open = children.iter().position(|id| bracket(id).is_some_and(|bracket| bracket.opens))?;
-    let close = children.iter().rposition(|id| bracket(id).is_some_and(|bracket| !bracket.opens))?;
+    let role = |id: &NodeId| code.tree.role(*id);
+    let opens = |id: &NodeId| bracket(id).is_some_and(|bracket| bracket.opens) || role(id) == Role::Open;
+    let closes = |id: &NodeId| bracket(id).is_some_and(|bracket| !bracket.opens) || role(id) == Role::Close;
+    let open = children.iter().position(opens)?;
+    let close = children.iter().rposition(closes)?;
     (open < close).then_some((open, close))
 }
 

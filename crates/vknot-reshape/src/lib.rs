@@ -18,6 +18,8 @@
 //! ```
 #![deny(missing_docs)]
 
+mod allowance;
+pub mod editing;
 mod edits;
 mod frames;
 mod imports;
@@ -38,9 +40,10 @@ mod spec;
 pub mod steps;
 pub mod styling;
 
+pub use allowance::Allowance;
 pub use edits::Edits;
 pub use imports::{Acts, Wanted};
-pub use receipt::{Act, Decided, Fate, LeftAlone, Note, Reason, Receipt, TokenChange};
+pub use receipt::{Act, Decided, Fate, LeftAlone, Moved, Note, Reason, Receipt, TokenChange};
 pub use regions::RegionError;
 pub use registry::{Capabilities, capabilities, declared, default_style, project_file, style_of};
 pub use reshape::Reshape;

@@ -3,6 +3,8 @@
 use vknot_style::Indentation;
 use vknot_syntax::Span;
 
+use crate::allowance::Allowance;
+
 /// What decides the indentation of a file.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Decided {
@@ -96,6 +98,19 @@ pub struct Fate {
     pub why: String,
 }
 
+/// A run of tokens that stands elsewhere in the new text.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Moved {
+    /// Its first token in the old text.
+    pub first: u32,
+    /// One past its last token.
+    pub end: u32,
+    /// The token of the old text in front of which it stands now.
+    pub to: u32,
+    /// How many texts that came in at the same place stand in front of it.
+    pub rank: usize,
+}
+
 /// What a reshape did.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Receipt {
@@ -107,6 +122,12 @@ pub struct Receipt {
     pub left_alone: Vec<LeftAlone>,
     /// What was imported anew, each in front of a token of the old text, among the imports there.
     pub imported: Vec<TokenChange>,
+    /// What stands elsewhere, in the order of the new text.
+    pub moved: Vec<Moved>,
+    /// Where in the new text what an edit was about stands now.
+    pub placed: Vec<Span>,
+    /// What an edit may do to tokens.
+    pub allowance: Option<Allowance>,
     /// Remarks.
     pub notes: Vec<Note>,
     /// What became of imports.

@@ -29,6 +29,7 @@ pub enum Command {
     Indent(commands::indent::Arguments),
     Format(commands::format::Arguments),
     Imports(commands::imports::Arguments),
+    Edit(commands::edit::Arguments),
     Style(commands::style::Arguments),
     Undo(commands::undo::Arguments),
     Demo(commands::demo::Arguments),

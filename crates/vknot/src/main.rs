@@ -33,6 +33,7 @@ fn main() -> ExitCode {
         Command::Indent(command) => commands::indent::run(command, &workspace),
         Command::Format(command) => commands::format::run(command, &workspace),
         Command::Imports(command) => commands::imports::run(command, &workspace),
+        Command::Edit(command) => commands::edit::run(command, &workspace),
         Command::Style(command) => commands::style::run(command, &workspace),
         Command::Undo(command) => commands::undo::run(command),
         Command::Demo(command) => commands::demo::run(command),

@@ -109,7 +109,7 @@ impl Rungs {
 }
 
 /// Moves an empty place in white space to the nearest token: the next one on its line, else the one before.
-fn settle(code: Code<'_>, at: Span) -> Span {
+pub(crate) fn settle(code: Code<'_>, at: Span) -> Span {
     let Code { source, tree, .. } = code;
     if !at.is_empty() || tree.tokens().is_empty() {
         return at;

@@ -19,6 +19,7 @@ pub use crate::spec::looks::Construct;
 pub use folds::{Fold, FoldKind, folds, folds_with};
 pub use invariants::check;
 pub use ladder::{ladder, Rung};
+pub(crate) use ladder::settle;
 pub use marks::{Marks, NamedSpan};
 pub use naming::{header_start, item_line, kind_words, whole_item, with_attached};
 pub use outline::{find_by_name, outline, OutlineEntry, OutlinePath};

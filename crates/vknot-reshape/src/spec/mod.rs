@@ -1,5 +1,6 @@
 //! The vocabulary in which a language's folder speaks, and its tables made ready for use.
 
+pub(crate) mod edits;
 pub(crate) mod forms;
 pub(crate) mod imports;
 pub(crate) mod indent;

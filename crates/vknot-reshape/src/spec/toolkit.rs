@@ -3,6 +3,7 @@
 use vknot_style::LanguageStyle;
 use vknot_syntax::{Embedded, Field, Kind, Language, NodeId, Role, Source, Tree};
 
+use super::edits::EditSpec;
 use super::imports::{Declared, Groups, Home, Import, Name, Origin, Room, Surroundings, Uses, Verdict, Wants};
 use super::indent::{IndentSpec, IndentTable};
 use super::layout::{LayoutSpec, LayoutTable};
@@ -70,6 +71,7 @@ pub(crate) struct ToolSpec {
     pub looks: &'static LookSpec,
     pub indent: &'static IndentSpec,
     pub imports: Option<&'static ImportSpec>,
+    pub edits: EditSpec,
     pub style: &'static LanguageStyle,
 }
 
@@ -84,6 +86,7 @@ pub(crate) struct Toolkit {
     /// Whether it has headings of its own.
     pub has_headings: bool,
     pub imports: Option<&'static ImportSpec>,
+    pub edits: &'static EditSpec,
     /// Its own defaults, and the settings that have an effect in it.
     pub style: &'static LanguageStyle,
 }
@@ -146,7 +149,7 @@ impl Toolkit {
     }
 
     /// Makes the tables of a language ready.
-    pub fn build(spec: &ToolSpec, language: &'static Language) -> Toolkit {
+    pub fn build(spec: &'static ToolSpec, language: &'static Language) -> Toolkit {
         let layout = spec.layout.map(|layout| LayoutTable::new(layout, language));
         let kinds = || (0..language.kind_count() as u16).map(Kind);
         Toolkit {
@@ -157,6 +160,7 @@ impl Toolkit {
             words: kinds().map(|kind| words_for(spec.looks, language.kind_name(kind))).collect(),
             has_headings: kinds().any(|kind| language.role(kind) == Role::Heading),
             imports: spec.imports,
+            edits: &spec.edits,
             style: spec.style,
         }
     }

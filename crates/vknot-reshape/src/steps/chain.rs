@@ -1,5 +1,6 @@
 //! Steps one after the other: a proven result is the next one's document, and the whole is proven once more against the original.
 
+use crate::editing;
 use crate::receipt::{Receipt, TokenChange};
 use crate::reshape::Reshape;
 use super::contract::Contract;
@@ -33,9 +34,14 @@ impl Chain {
     /// When the step cannot be done; the chain is then as it was.
     pub fn step(&mut self, step: &Step, request: &Request<'_>) -> Result<(), StepError> {
         let proven = step.run(&self.current, request)?;
+        self.accept(proven);
+        Ok(())
+    }
+
+    /// Adds what was proven from the document as it is by now.
+    pub fn accept(&mut self, proven: Proven) {
         self.add(&proven);
         self.current = proven.into_document();
-        Ok(())
     }
 
     fn add(&mut self, proven: &Proven) {
@@ -68,6 +74,17 @@ impl Chain {
         }
     }
 
+    /// Proves edits by structure against the original: each has passed by its own contract, together they must not leave it less valid.
+    ///
+    /// # Errors
+    /// When they do.
+    pub fn finish_edits(self) -> Result<Proven, StepError> {
+        let placed = self.reshape.receipt.placed;
+        let mut reshape = editing::accounted(self.original.code(), self.reshape.edits);
+        reshape.receipt.placed = placed;
+        Ok(prove(&self.original, reshape, Contract::EDIT)?)
+    }
+
     /// Proves the whole against the original.
     ///
     /// # Errors
@@ -95,6 +112,7 @@ fn joined(mut first: Receipt, next: Receipt) -> Receipt {
     first.left_alone.extend(next.left_alone);
     first.notes.extend(next.notes);
     first.indentation = next.indentation.or(first.indentation);
+    first.placed = next.placed;
     first.manner.extend(next.manner);
     first
 }

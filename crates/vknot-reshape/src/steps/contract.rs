@@ -16,6 +16,8 @@ pub enum Tokens {
     Same,
     /// Those on the receipt may come and go.
     Receipt,
+    /// Those on the receipt may come, go and move, as far as what was asked for allows.
+    Edit,
     /// Imports may be written otherwise and change places among themselves, as long as they bring in the same, less what is on the
     /// receipt, and do not pass anything that is no import.
     Imports,
@@ -37,6 +39,8 @@ pub enum Shape {
     Same,
     /// The same, but for nodes made of tokens that came or went.
     Receipt,
+    /// What did not lose a token at its ends is there; what moved is there as a whole.
+    Pieces,
 }
 
 /// What a step may do.
@@ -101,6 +105,17 @@ impl Contract {
         keeps: false,
     };
 
+    /// Items move, come and go.
+    pub const EDIT: Contract = Contract {
+        gaps: Gaps::All,
+        tokens: Tokens::Edit,
+        comments: Comments { reindented: true, travel: true },
+        shape: Shape::Pieces,
+        // What is moved may come to stand in another block.
+        levels: false,
+        keeps: true,
+    };
+
     /// What two steps one after the other may do.
     pub fn and(self, next: Contract) -> Contract {
         Contract {
@@ -108,13 +123,18 @@ impl Contract {
             tokens: match (self.tokens, next.tokens) {
                 (Tokens::Same, other) | (other, Tokens::Same) => other,
                 (Tokens::Imports, _) | (_, Tokens::Imports) => Tokens::Imports,
+                (Tokens::Edit, _) | (_, Tokens::Edit) => Tokens::Edit,
                 _ => Tokens::Receipt,
             },
             comments: Comments {
                 reindented: self.comments.reindented || next.comments.reindented,
                 travel: self.comments.travel || next.comments.travel,
             },
-            shape: if self.shape == next.shape { self.shape } else { Shape::Receipt },
+            shape: match (self.shape, next.shape) {
+                (own, other) if own == other => own,
+                (Shape::Pieces, _) | (_, Shape::Pieces) => Shape::Pieces,
+                _ => Shape::Receipt,
+            },
             levels: self.levels && next.levels,
             keeps: self.keeps && next.keeps,
         }

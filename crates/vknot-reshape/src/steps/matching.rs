@@ -2,7 +2,7 @@
 
 use vknot_syntax::{Loose, Role};
 
-use crate::receipt::{Receipt, TokenChange};
+use crate::receipt::{Moved, Receipt, TokenChange};
 use crate::spec::Code;
 use super::contract::Contract;
 use super::imported::Extents;
@@ -108,10 +108,20 @@ pub(super) fn matched(
     };
     let mut added = receipt.added.iter().peekable();
     let mut removed = receipt.removed.iter().filter(|change| !old.free.holds(change.token)).peekable();
+    let mut moved = receipt.moved.iter().peekable();
+    let left = Extents::of(receipt.moved.iter().map(|run| (run.first, run.end)).collect());
     let mut index = 0;
     loop {
-        while let Some(change) = added.next_if(|change| change.token <= index) {
-            matcher.add(change, index)?;
+        let mut rank = 0;
+        loop {
+            if let Some(run) = moved.next_if(|run| run.to <= index && run.rank <= rank) {
+                matcher.arrive(run)?;
+            } else if let Some(change) = added.next_if(|change| change.token <= index) {
+                matcher.add(change, index)?;
+                rank += 1;
+            } else {
+                break;
+            }
         }
         let behind = new.free.behind(matcher.at);
         matcher.matching.complete &= behind == matcher.at;
@@ -122,12 +132,17 @@ pub(super) fn matched(
         if old.free.holds(index) {
             index = old.free.behind(index);
             matcher.matching.complete = false;
+        } else if left.holds(index) {
+            index += 1;
         } else if let Some(change) = removed.next_if(|change| change.token == index) {
             index = matcher.remove(change)?;
         } else {
             matcher.pair(index)?;
             index += 1;
         }
+    }
+    if let Some(run) = moved.next() {
+        return Err(Refusal::at(old.offset(run.first), Difference::Receipt { text: shortened(old.text(run.first)) }));
     }
     if let Some(change) = removed.next().or(added.next()) {
         return Err(Refusal::at(change.offset, Difference::Receipt { text: shortened(&change.text) }));
@@ -161,6 +176,12 @@ impl Matcher<'_, '_> {
         Ok(())
     }
 
+    /// Pairs what the receipt says stands elsewhere.
+    fn arrive(&mut self, run: &Moved) -> Result<(), Refusal> {
+        self.matching.complete = false;
+        (run.first..run.end).try_for_each(|token| self.pair(token))
+    }
+
     /// Passes over what the receipt says was taken out; gives the token behind it.
     fn remove(&mut self, change: &TokenChange) -> Result<u32, Refusal> {
         let Some(behind) = self.old.behind(change.token, &change.text) else {
@@ -177,6 +198,11 @@ impl Matcher<'_, '_> {
             || self.moves(index) && lines_alike(old, new)
             || self.old.hosts.holds(index) && self.new.hosts.holds(self.at);
         if !same {
+            let reason = Difference::Token { old: shortened(old), new: shortened(new) };
+            return Err(Refusal::at(self.old.offset(index), reason));
+        }
+        let taken = self.matching.old.get(index as usize).is_none_or(|partner| *partner != NONE);
+        if taken || self.at >= self.new.count() {
             let reason = Difference::Token { old: shortened(old), new: shortened(new) };
             return Err(Refusal::at(self.old.offset(index), reason));
         }

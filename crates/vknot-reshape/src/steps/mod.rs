@@ -7,6 +7,7 @@ mod document;
 mod imported;
 mod matching;
 mod prove;
+mod rearranged;
 mod refusal;
 mod step;
 mod structure;

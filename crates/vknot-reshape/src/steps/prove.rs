@@ -15,6 +15,7 @@ use super::document::Document;
 use super::imported::{Extents, Imports, reconcile, same_imports};
 use super::matching::{matched, Matching, Side};
 use super::refusal::{Difference, Refusal, shortened};
+use super::rearranged::{allowed, placed_whole, same_pieces_of};
 use super::structure::{same_kept_nodes, same_nodes};
 
 /// A result that passed the proof: the only thing that may be shown as one, written, or given to the next step.
@@ -119,7 +120,7 @@ pub fn prove_by_tree(document: &Document, reshape: &Reshape, contract: Contract)
 fn spares_reading(document: &Document, reshape: &Reshape, contract: Contract) -> bool {
     let tree = document.tree();
     let receipt = &reshape.receipt;
-    let same = contract.tokens != Tokens::Imports && receipt.added.is_empty() && receipt.removed.is_empty();
+    let same = !matches!(contract.tokens, Tokens::Imports | Tokens::Edit) && receipt.added.is_empty() && receipt.removed.is_empty();
     same && !tree.gave_up() && tree.embedded().is_empty()
 }
 
@@ -167,6 +168,10 @@ fn compared(
     receipt: &Receipt,
     contract: Contract,
 ) -> Result<(), Refusal> {
+    if contract.tokens == Tokens::Edit {
+        allowed(old, receipt)?;
+        placed_whole(new, receipt)?;
+    }
     let broken = old.tree.has_error() || old.tree.gave_up();
     if broken && contract.gaps == Gaps::LineStarts {
         same_lines(old, new)?;
@@ -185,7 +190,7 @@ fn compared(
     if let Some((old, new)) = &imports {
         same_imports(old, new, receipt)?;
     }
-    same_shape(old, new, &matching, contract)?;
+    same_shape(old, new, &matching, (receipt, contract))?;
     same_depths(old, new, contract)
 }
 
@@ -197,8 +202,15 @@ fn same_depths(old: Code<'_>, new: Code<'_>, contract: Contract) -> Result<(), R
     same_pieces(old, new, contract)
 }
 
-fn same_shape(old: Code<'_>, new: Code<'_>, matching: &Matching, contract: Contract) -> Result<(), Refusal> {
+fn same_shape(
+    old: Code<'_>,
+    new: Code<'_>,
+    matching: &Matching,
+    (receipt, contract): (&Receipt, Contract),
+) -> Result<(), Refusal> {
     match contract.shape {
+        Shape::Pieces if receipt.allowance.as_ref().is_some_and(|allowance| allowance.free) => Ok(()),
+        Shape::Pieces => same_pieces_of(old, new, matching, receipt),
         Shape::Receipt if !matching.complete => same_kept_nodes(old, new, matching),
         _ => same_nodes(old, new),
     }

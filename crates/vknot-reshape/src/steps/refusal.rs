@@ -51,6 +51,12 @@ pub enum Difference {
         /// The two, as they were.
         joined: String,
     },
+    /// What moved or came in is not a piece of its own where it stands.
+    #[error("`{text}` would not be a piece of its own there")]
+    Cut {
+        /// Its first line.
+        text: String,
+    },
     /// White space came, or went, or has another kind where that is meaning.
     #[error("the white space between `{left}` and `{right}` would mean something else")]
     White {

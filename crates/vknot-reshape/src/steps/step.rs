@@ -2,6 +2,7 @@
 
 use vknot_syntax::{Kind, Language, Role, Span};
 
+use crate::editing::{self, Edit, EditError};
 use crate::indent::{self, Shift, ShiftError, Target};
 use crate::keeps::generated;
 use crate::looks;
@@ -13,7 +14,7 @@ use crate::{imports, layout};
 use crate::imports::Wanted;
 use crate::spec::imports::{Alone, Surroundings};
 use super::conflicts::Conflicts;
-use super::contract::Contract;
+use super::contract::{Contract, Tokens};
 use super::document::Document;
 use super::prove::{prove, Proven};
 use super::refusal::Refusal;
@@ -32,6 +33,8 @@ pub enum Wish {
     Name(String),
     /// For `imports`: what is done.
     Imports(Wanted),
+    /// For `edit`: which.
+    Edit(Edit),
 }
 
 /// What is asked of a step.
@@ -56,6 +59,9 @@ pub enum StepError {
     /// A region cannot be put there.
     #[error(transparent)]
     Region(#[from] RegionError),
+    /// There is nothing that an edit could be done to.
+    #[error(transparent)]
+    Edit(#[from] EditError),
     /// Something that the step needs was not said.
     #[error("{0}")]
     Missing(&'static str),
@@ -134,7 +140,17 @@ impl Step {
             return Err(StepError::Stopped);
         }
         settle(&mut reshape);
-        Ok(prove(document, reshape, self.contract)?)
+        let refusal = match prove(document, reshape, self.contract) {
+            Ok(proven) => return Ok(proven),
+            Err(refusal) => refusal,
+        };
+        // What the proof does not pass may do with brackets, or further out.
+        let again = (1..editing::ATTEMPTS).filter(|_| self.contract.tokens == Tokens::Edit);
+        let proven = again
+            .map_while(|attempt| edited(document, request, attempt).ok())
+            .filter(|reshape| !reshape.edits.is_empty())
+            .find_map(|reshape| prove(document, reshape, self.contract).ok());
+        proven.ok_or(StepError::Refused(refusal))
     }
 
     /// What the step would do, not proven yet.
@@ -162,6 +178,18 @@ pub static STEPS: &[Step] = &[
             Wish::Convert(target) => Ok(indent::convert(document.code(), document.style(), request.only, target)),
             _ => Err(StepError::Missing("say what white space is to become: tabs or spaces")),
         },
+    },
+    Step {
+        name: "edit",
+        done: "edited",
+        unknown: "edits are",
+        finding: "An edit is to be done",
+        covers: every,
+        concerns: every,
+        contract: Contract::EDIT,
+        settles: false,
+        looks_around: false,
+        reshape: |document, request| edited(document, request, 0),
     },
     Step {
         name: "format",
@@ -260,6 +288,13 @@ pub static STEPS: &[Step] = &[
         },
     },
 ];
+
+/// What an edit makes of a document, at one of several attempts.
+fn edited(document: &Document, request: &Request<'_>, attempt: u32) -> Result<Reshape, StepError> {
+    let span = whole(request).ok_or(StepError::Missing("name a place in the file: FILE:LINE:COL, or FILE@NAME"))?;
+    let Wish::Edit(edit) = &request.wish else { return Err(StepError::Missing("say which edit")) };
+    Ok(editing::edit(document.code(), document.style(), span, edit, attempt)?)
+}
 
 fn every(_: &'static Language) -> bool {
     true

@@ -8,4 +8,4 @@ mod span;
 pub use facts::{Facts, LineEnd};
 pub use lines::{LineColumn, Lines, Position16};
 pub use source::{MAX_BYTES, ReadError, Source};
-pub use span::{contents_span, first_difference, is_plain_blank, Span, word_span_at};
+pub use span::{contents_span, first_difference, is_plain_blank, is_word_character, Span, word_span_at};

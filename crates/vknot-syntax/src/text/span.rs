@@ -46,6 +46,11 @@ pub fn is_plain_blank(text: &str) -> bool {
     text.bytes().all(|byte| matches!(byte, b' ' | b'\t' | b'\n' | b'\r'))
 }
 
+/// Whether a character can be part of a word: a letter, a digit, or `_`.
+pub fn is_word_character(c: char) -> bool {
+    c.is_alphanumeric() || c == '_'
+}
+
 /// The span of the word (letters, digits, `_`) around byte `at` within `within`, if there is one.
 ///
 /// A position just behind a word counts as on it.
@@ -55,9 +60,8 @@ pub fn word_span_at(text: &str, within: Span, at: u32) -> Option<Span> {
     if !piece.is_char_boundary(offset) {
         return None;
     }
-    let is_word = |c: char| c.is_alphanumeric() || c == '_';
-    let before = piece.get(..offset)?.chars().rev().take_while(|c| is_word(*c)).map(char::len_utf8).sum::<usize>();
-    let after = piece.get(offset..)?.chars().take_while(|c| is_word(*c)).map(char::len_utf8).sum::<usize>();
+    let before = piece.get(..offset)?.chars().rev().take_while(|c| is_word_character(*c)).map(char::len_utf8).sum::<usize>();
+    let after = piece.get(offset..)?.chars().take_while(|c| is_word_character(*c)).map(char::len_utf8).sum::<usize>();
     (before + after > 0).then(|| Span::new(at - before as u32, at + after as u32))
 }
 

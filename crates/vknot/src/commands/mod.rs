@@ -2,6 +2,7 @@
 
 pub mod completions;
 pub mod demo;
+pub mod edit;
 pub mod fold;
 pub mod format;
 pub mod imports;

@@ -17,7 +17,7 @@ use crate::files::targets::{Content, Target};
 use crate::files::workspace::Workspace;
 use crate::files::write;
 use crate::output::{self, diff, FAINT, NAME, receipt, sarif};
-use crate::output::json::{ProblemJson, ReceiptJson, text_edits};
+use crate::output::json::{ProblemJson, ReceiptJson, SpanJson, text_edits};
 use crate::problem::{Outcome, Problem};
 use super::job::Job;
 use super::work::{Made, meant, work, Worked};
@@ -53,6 +53,39 @@ pub fn run(arguments: &ReshapeArguments, job: &Job, workspace: &Workspace) -> an
     cache.keep();
     run.problems.extend(workspace.take_problems());
     run.finish(targets.len())
+}
+
+/// Shows or writes what came of one file.
+pub fn run_one(
+    arguments: &ReshapeArguments,
+    job: &Job,
+    workspace: &Workspace,
+    worked: Result<Worked, Problem>,
+) -> anyhow::Result<Outcome> {
+    run_many(arguments, job, workspace, vec![worked])
+}
+
+/// Shows or writes what came of some files.
+pub fn run_many(
+    arguments: &ReshapeArguments,
+    job: &Job,
+    workspace: &Workspace,
+    worked: Vec<Result<Worked, Problem>>,
+) -> anyhow::Result<Outcome> {
+    let targets: Vec<Target> = worked
+        .iter()
+        .filter_map(|worked| worked.as_ref().ok())
+        .map(|worked| Target::named(worked.input.path.clone().unwrap_or_else(|| STDIN.into())))
+        .collect();
+    let mut run = Run { form: form(arguments, &targets), ..Run::new(arguments, job) };
+    if let Some(problem) = run.unfit(&targets) {
+        output::problems(&[problem]);
+        return Ok(Outcome::Failed);
+    }
+    let count = worked.len();
+    run.take(worked)?;
+    run.problems.extend(workspace.take_problems());
+    run.finish(count)
 }
 
 /// The form asked for; standard input gives text, a check gives names.
@@ -263,6 +296,9 @@ impl<'r> Run<'r> {
         if !brief {
             self.receipts.extend(receipt::summary(&worked.input.shown, receipt, worked.changed));
         }
+        if !brief && changes {
+            self.receipts.extend(receipt::placed(&worked.input.shown, proven));
+        }
         if !generated || worked.named {
             self.receipts.extend(receipt::remarks(&worked.input.shown, source, receipt));
             let told = match (self.job.explains, worked.named) {
@@ -292,6 +328,7 @@ impl<'r> Run<'r> {
                 "edits": text_edits(source, proven.edits()),
                 "byteOrderMark": proven.bom().map(|put| if put { "added" } else { "removed" }),
                 "receipt": ReceiptJson::of(source, receipt, worked.changed),
+                "now": receipt::place(proven).map(|span| SpanJson::of(proven.document().source(), span)),
             })),
             Some(ReshapeOutput::Sarif) if changes => self.findings.push(worked),
             None if changes && self.arguments.check => writeln!(out, "{}", worked.input.shown)?,

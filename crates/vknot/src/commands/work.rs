@@ -141,6 +141,11 @@ pub fn work(
     Ok(worked(input, Made::Proven(Box::new(proven)), target))
 }
 
+/// What was done to one file otherwise than by a step over its parts.
+pub fn worked_on(input: Input, proven: Proven, target: &Target) -> Worked {
+    worked(input, Made::Proven(Box::new(proven)), target)
+}
+
 fn worked(input: Input, made: Made, target: &Target) -> Worked {
     let changed = match &made {
         Made::Proven(proven) if !proven.edits().is_empty() => {

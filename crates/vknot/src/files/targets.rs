@@ -34,6 +34,11 @@ pub enum Content {
 }
 
 impl Target {
+    /// One file, named itself.
+    pub fn named(file: PathBuf) -> Target {
+        Target::new(file, Vec::new(), true)
+    }
+
     fn new(file: PathBuf, spots: Vec<Spot>, named: bool) -> Target {
         Target { file, spots, named, lines: None, content: Content::Disk }
     }

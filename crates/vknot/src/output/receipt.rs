@@ -3,7 +3,8 @@
 use vknot_reshape::Decided;
 use vknot_reshape::{Act, Fate, Reason, Receipt, TokenChange};
 use vknot_style::Indentation;
-use vknot_syntax::Source;
+use vknot_reshape::steps::Proven;
+use vknot_syntax::{Source, Span};
 
 use super::{count, FAINT, MARK, NAME};
 
@@ -21,6 +22,10 @@ pub fn summary(shown: &str, receipt: &Receipt, changed: (usize, usize)) -> Optio
         } else if !changes.is_empty() {
             summary.push(format!("{word} {}", by_text(changes)));
         }
+    }
+    if !receipt.moved.is_empty() {
+        let tokens = receipt.moved.iter().map(|run| (run.end - run.first) as usize).sum();
+        summary.push(format!("moved {}", count(tokens, "token")));
     }
     if let Some((indentation, decided)) = receipt.indentation.filter(|_| !summary.is_empty()) {
         summary.push(levels(indentation, decided));
@@ -78,6 +83,21 @@ pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
     lines
 }
 
+/// Where in the new text what an edit was about stands.
+pub fn place(proven: &Proven) -> Option<Span> {
+    let placed = &proven.receipt().placed;
+    let start = placed.iter().map(|span| span.start).min()?;
+    Some(Span::new(start, placed.iter().map(|span| span.end).max()?))
+}
+
+/// The same for people, as a place to go on from.
+pub fn placed(shown: &str, proven: &Proven) -> Option<String> {
+    let span = place(proven).filter(|span| !span.is_empty())?;
+    let source = proven.document().source();
+    let (start, end) = (source.line_column(span.start), source.line_column(span.end));
+    Some(format!("now at {NAME}{shown}:{}:{}-{}:{}{NAME:#}", start.line, start.column, end.line, end.column))
+}
+
 /// What is said of imports.
 #[derive(Clone, Copy, PartialEq, Eq)]
 pub enum Told {
@@ -125,13 +145,22 @@ pub fn imports(shown: &str, source: &Source, receipt: &Receipt, told: Told) -> I
     ImportLines { lines: fates.into_iter().map(line).collect(), untold }
 }
 
+/// As much of a text, on one line, as says what came or went.
+fn shortened(text: &str) -> String {
+    let line = text.split_whitespace().collect::<Vec<_>>().join(" ");
+    match line.char_indices().nth(48) {
+        Some((cut, _)) => format!("{}…", &line[..cut]),
+        None => line,
+    }
+}
+
 /// `3 × {, 3 × }`, or the texts themselves when they are few.
 fn by_text(changes: &[TokenChange]) -> String {
-    let mut counted: Vec<(&str, usize)> = Vec::new();
+    let mut counted: Vec<(String, usize)> = Vec::new();
     for change in changes {
-        match counted.iter_mut().find(|(text, _)| *text == change.text) {
+        match counted.iter_mut().find(|(text, _)| *text == shortened(&change.text)) {
             Some((_, number)) => *number += 1,
-            None => counted.push((&change.text, 1)),
+            None => counted.push((shortened(&change.text), 1)),
         }
     }
     let shown = counted.iter().take(6).map(|(text, number)| match number {

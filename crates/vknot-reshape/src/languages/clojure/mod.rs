@@ -2,6 +2,7 @@
 
 use vknot_style::{Key, LanguageStyle};
 
+use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
 use crate::spec::forms::{FormSpec, HeadRule};
 use crate::languages::usual;
 use crate::spec::indent::IndentSpec;
@@ -14,6 +15,10 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &racket::LOOKS,
     indent: &INDENTED,
     imports: None,
+    edits: EditSpec {
+        listed: "",
+        ..EDITS_OF_MOST
+    },
     style: &STYLE,
 };
 

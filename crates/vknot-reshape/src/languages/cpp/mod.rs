@@ -3,6 +3,7 @@
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::c;
+use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
 use crate::spec::ToolSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
@@ -11,6 +12,10 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &c::LOOKS,
     indent: &c::INDENTED,
     imports: None,
+    edits: EditSpec {
+        strings: Some(""),
+        ..EDITS_OF_MOST
+    },
     style: &STYLE,
 };
 

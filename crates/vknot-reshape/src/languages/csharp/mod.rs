@@ -7,6 +7,7 @@ mod layout;
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
+use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
 use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::{LookSpec, RegionMarkers};
@@ -17,6 +18,13 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &LOOKS,
     indent: &INDENTED,
     imports: Some(&imports::IMPORTS),
+    edits: EditSpec {
+        strings: Some("+"),
+        negation: "!",
+        both: "&&",
+        conditionals: &["if_statement"],
+        ..EDITS_OF_MOST
+    },
     style: &STYLE,
 };
 

@@ -5,6 +5,7 @@ pub(crate) mod layout;
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
+use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
 use crate::spec::indent::IndentSpec;
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
@@ -15,6 +16,10 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
+    edits: EditSpec {
+        between: ";",
+        ..EDITS_OF_MOST
+    },
     style: &STYLE,
 };
 

@@ -3,6 +3,7 @@
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
+use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
 use crate::spec::indent::{IndentSpec, LinesBy};
 use crate::spec::ToolSpec;
 use crate::spec::looks::{LookSpec, RegionMarkers};
@@ -13,6 +14,13 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
+    edits: EditSpec {
+        strings: Some("+"),
+        negation: "not ",
+        both: "and",
+        conditionals: &["if_statement"],
+        ..EDITS_OF_MOST
+    },
     style: &STYLE,
 };
 

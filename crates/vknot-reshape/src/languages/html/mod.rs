@@ -3,6 +3,7 @@
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
+use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
@@ -13,6 +14,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
+    edits: EDITS_OF_MOST,
     style: &STYLE,
 };
 

@@ -9,6 +9,7 @@ mod reading;
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
+use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
 use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
@@ -19,6 +20,14 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &LOOKS,
     indent: &INDENTED,
     imports: Some(&imports::IMPORTS),
+    edits: EditSpec {
+        strings: Some("+"),
+        negation: "!",
+        both: "&&",
+        conditionals: &["if_statement"],
+        declarations: &["local_variable_declaration", "field_declaration"],
+        ..EDITS_OF_MOST
+    },
     style: &STYLE,
 };
 

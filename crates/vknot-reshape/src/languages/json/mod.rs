@@ -3,6 +3,7 @@
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
+use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::IndentSpec;
 use crate::spec::ToolSpec;
 use crate::spec::layout::{Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, LIST, List, Pad, Rule, WORDS};
@@ -15,6 +16,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
+    edits: EDITS_OF_MOST,
     style: &STYLE,
 };
 

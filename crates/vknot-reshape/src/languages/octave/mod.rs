@@ -2,6 +2,7 @@
 
 use vknot_style::{Key, LanguageStyle};
 
+use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::IndentSpec;
 use crate::languages::matlab;
 use crate::spec::ToolSpec;
@@ -12,6 +13,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &matlab::LOOKS,
     indent: &INDENTED,
     imports: None,
+    edits: EDITS_OF_MOST,
     style: &STYLE,
 };
 

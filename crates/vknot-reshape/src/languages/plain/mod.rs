@@ -3,6 +3,7 @@
 use vknot_style::LanguageStyle;
 
 use crate::languages::usual;
+use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{IndentSpec, LinesBy};
 use crate::spec::ToolSpec;
 
@@ -12,6 +13,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &usual::LOOKS,
     indent: &INDENTED,
     imports: None,
+    edits: EDITS_OF_MOST,
     style: &STYLE,
 };
 

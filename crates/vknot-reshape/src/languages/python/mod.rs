@@ -6,6 +6,7 @@ mod missing;
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
+use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
 use crate::spec::indent::{IndentSpec, LinesBy};
 use crate::spec::{ImportSpec, ToolSpec};
 use crate::spec::looks::LookSpec;
@@ -16,6 +17,13 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &LOOKS,
     indent: &INDENTED,
     imports: Some(&IMPORTS),
+    edits: EditSpec {
+        strings: Some(""),
+        negation: "not ",
+        both: "and",
+        conditionals: &["if_statement"],
+        ..EDITS_OF_MOST
+    },
     style: &STYLE,
 };
 

@@ -7,6 +7,7 @@ mod use_tree;
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
+use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
 use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
@@ -17,6 +18,12 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &LOOKS,
     indent: &INDENTED,
     imports: Some(&imports::IMPORTS),
+    edits: EditSpec {
+        negation: "!",
+        both: "&&",
+        conditionals: &["if_expression"],
+        ..EDITS_OF_MOST
+    },
     style: &STYLE,
 };
 

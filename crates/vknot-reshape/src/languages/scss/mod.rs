@@ -3,6 +3,7 @@
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::css;
+use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
 use crate::spec::ToolSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
@@ -11,6 +12,10 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &css::LOOKS,
     indent: &css::INDENTED,
     imports: None,
+    edits: EditSpec {
+        between: ";",
+        ..EDITS_OF_MOST
+    },
     style: &STYLE,
 };
 

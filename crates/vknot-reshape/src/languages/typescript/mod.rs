@@ -1,6 +1,7 @@
 //! TypeScript: looks as in its untyped kin.
 
 use crate::languages::javascript;
+use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
 use crate::spec::ToolSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
@@ -9,5 +10,13 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &javascript::LOOKS,
     indent: &javascript::INDENTED,
     imports: Some(&javascript::imports::IMPORTS),
+    edits: EditSpec {
+        strings: Some("+"),
+        negation: "!",
+        both: "&&",
+        conditionals: &["if_statement"],
+        declarations: &["lexical_declaration", "variable_declaration"],
+        ..EDITS_OF_MOST
+    },
     style: &javascript::STYLE,
 };

@@ -1,0 +1,41 @@
+//! What one edit may do to the tokens of a file: told from what was asked for, apart from how it is done, so that the proof can hold the one
+//! against the other.
+
+use vknot_syntax::Span;
+
+/// What an edit may do.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Allowance {
+    /// The texts that come in, in order; `None` where any may, as where lines are edited without regard to their structure.
+    pub texts: Option<Vec<String>>,
+    /// Where tokens may go.
+    pub gone: Vec<Span>,
+    /// Nodes that are made into others: they need not be there.
+    pub remade: Vec<Span>,
+    /// Whether marks that part items may come and go.
+    pub separators: bool,
+    /// Whether brackets may come around operands, or go.
+    pub brackets: bool,
+    /// Whether what comes in must be comments.
+    pub comments: bool,
+    /// Whether lines are edited whatever their structure.
+    pub free: bool,
+    /// Whether what it is about must be whole items where it comes to stand.
+    pub whole: bool,
+}
+
+impl Allowance {
+    /// A text without what may come and go anywhere, and without white space.
+    pub(crate) fn essence(&self, text: &str) -> String {
+        let kept = |c: &char| {
+            let separator = self.separators && matches!(c, ',' | ';');
+            !(c.is_whitespace() || separator || self.brackets && matches!(c, '(' | ')'))
+        };
+        text.chars().filter(kept).collect()
+    }
+
+    /// Whether a text that goes may.
+    pub(crate) fn may_go(&self, span: Span, text: &str) -> bool {
+        self.gone.iter().any(|gone| gone.covers(span)) || self.essence(text).is_empty()
+    }
+}

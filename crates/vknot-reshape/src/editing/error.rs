@@ -1,0 +1,105 @@
+//! Why an edit cannot be done, and what would work.
+
+/// Why an edit cannot be done.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum EditError {
+    /// Nothing that could be taken hold of is at the place.
+    #[error("nothing at this place can be taken hold of; name a place on an item, such as a statement, an argument or an element")]
+    Nothing,
+    /// What is there is no item.
+    #[error("this is {what}, which stands in no row of items; `vknot select` shows the rungs that do")]
+    NoItem {
+        /// What is there.
+        what: String,
+    },
+    /// There are not so many items.
+    #[error("there {} {there} {way} it, not {wanted}", if *there == 1 { "is" } else { "are" })]
+    TooFar {
+        /// How many there are.
+        there: usize,
+        /// How many are wanted.
+        wanted: usize,
+        /// `above`, `below`, `inside`.
+        way: &'static str,
+    },
+    /// The target is in what is to go there.
+    #[error("the target is part of what would go there; name a place outside of it")]
+    Inside,
+    /// The two overlap.
+    #[error("the two places overlap; name two that stand apart")]
+    Overlap,
+    /// Nothing there holds items.
+    #[error("nothing at the target holds items; name a block, a list, a type or an element")]
+    NoRow,
+    /// No bracket, block or element is around the place.
+    #[error("no {what} is around this place")]
+    NoPair {
+        /// What is missing.
+        what: &'static str,
+    },
+    /// More than a head would go.
+    #[error("`{what}` would go, too; `vknot edit lift` takes it away")]
+    Loses {
+        /// Its first line.
+        what: String,
+    },
+    /// A comment that runs to the end of its line would come to stand in front of code.
+    #[error("the comment at the end of its line would swallow what is behind it; move it onto a line of its own first")]
+    Swallows,
+    /// A comment would be lost.
+    #[error("the comment `{comment}` would be lost; move it first")]
+    LosesComment {
+        /// Its first line.
+        comment: String,
+    },
+    /// The template has no hole, or several.
+    #[error("`{template}` is no template: it needs one hole `_`, as in `log(_)`, or is a bracket, or a tag as in `<b>`")]
+    Template {
+        /// The template.
+        template: String,
+    },
+    /// The language has no such comments.
+    #[error("{language} has no {form} comments")]
+    NoComments {
+        /// The language.
+        language: &'static str,
+        /// Which.
+        form: &'static str,
+    },
+    /// The text holds what would end the comment.
+    #[error("`{mark}` stands inside and would end the comment; comment it by lines")]
+    Nests {
+        /// The mark.
+        mark: &'static str,
+    },
+    /// It is commented, or not, already.
+    #[error("{0}")]
+    Already(&'static str),
+    /// What is there is not the kind of thing.
+    #[error("this is {what}; {fits}")]
+    Unfit {
+        /// What is there.
+        what: String,
+        /// What would do.
+        fits: &'static str,
+    },
+    /// A line is too short.
+    #[error("line {line} ends in front of column {column}; --fill fills it with spaces")]
+    Short {
+        /// The line, from 1.
+        line: u32,
+        /// The column, from 1.
+        column: u32,
+    },
+    /// A column is inside a character, or a tab.
+    #[error("column {column} is inside a wide character or a tab on line {line}")]
+    Within {
+        /// The line, from 1.
+        line: u32,
+        /// The column, from 1.
+        column: u32,
+    },
+    /// A name cannot be given.
+    #[error("{0}")]
+    Name(String),
+}
