@@ -3,6 +3,7 @@
 mod corpus;
 mod damage;
 mod docs;
+mod edits;
 mod facts;
 mod fuzz;
 mod growth;
@@ -46,6 +47,8 @@ enum Command {
     Unchanged(unchanged::Arguments),
     /// Print a file's syntax tree
     Tree(tree::Arguments),
+    /// Do edits by structure by chance, and tell how many are refused and why
+    Edits(edits::Arguments),
     /// Ask installed runtimes what comes with their languages
     Facts(facts::Arguments),
     /// Rewrite the pages in docs that are generated
@@ -58,6 +61,7 @@ fn main() -> anyhow::Result<ExitCode> {
     match Arguments::parse().command {
         Command::Corpus(arguments) => corpus::run(&arguments),
         Command::Damage(arguments) => damage::run(&arguments),
+        Command::Edits(arguments) => edits::run(&arguments),
         Command::Facts(arguments) => facts::run(&arguments),
         Command::Fuzz(arguments) => fuzz::run(&arguments),
         Command::Pins(arguments) => pins::run(&arguments),

@@ -180,12 +180,12 @@ fn keep_comments(code: Code<'_>, lost: &[Span]) -> Result<(), EditError> {
 fn closest(code: Code<'_>, at: Span) -> Result<Around, EditError> {
     let tree = code.tree;
     let start = match Taken::at(code, at) {
-        Ok(Taken::Node(id)) => id,
+        Ok(Taken::Node(id)) => exact(code, tree.node(id).span()).unwrap_or(id),
         Ok(taken) => {
             // A pair that is meant itself is the closest one.
             let span = taken.node_span(code);
             let own = (!at.is_empty()).then(|| exact(code, span)).flatten();
-            own.filter(|id| is_pair(code, *id)).unwrap_or(taken.holder(code))
+            own.unwrap_or(taken.holder(code))
         }
         Err(_) => tree.covering(at),
     };
@@ -212,10 +212,21 @@ fn closest(code: Code<'_>, at: Span) -> Result<Around, EditError> {
     Err(EditError::NoPair { what: "pair" })
 }
 
+/// The pair that a span is meant to be: between its ends, or with a head in front of it.
 fn exact(code: Code<'_>, span: Span) -> Option<NodeId> {
     let tree = code.tree;
-    tree.ancestors(tree.covering(span)).find(|id| tree.node(*id).span() == span && is_pair(code, *id))
+    let same = |id: &NodeId| tree.node(*id).span() == span;
+    let outer = tree.ancestors(tree.covering(span)).take_while(same).last()?;
+    tree.subtree(outer).take_while(|id| id.0 < outer.0 + SPINE).find(|id| {
+        let node = tree.node(*id);
+        let ends = node.end == span.end || code.source.slice(Span::new(node.end, span.end)) == ";";
+        let whole = same(id) && is_pair(code, *id) && tree.role(*id) != Role::Body;
+        whole || ends && matches!(tree.role(*id), Role::Block | Role::Arguments)
+    })
 }
+
+/// How many nodes of an item are looked at for the pair that it ends with.
+const SPINE: u32 = 4_000;
 
 /// Whether a node begins and ends with brackets or tags of its own.
 fn is_pair(code: Code<'_>, id: NodeId) -> bool {

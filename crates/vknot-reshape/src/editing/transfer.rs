@@ -523,9 +523,15 @@ fn put_lines_after(work: &mut Work<'_>, row: &Row, index: usize, loads: &[Load<'
         work.draft.put(anchor.body.end, mark);
     }
     let beside = if index > 0 { (index - 1, index) } else { (0, 1) };
+    let end = line_end(code, anchor.end());
+    let line = code.source.facts().line_end().text();
+    // From the start of the next line, if there is one.
+    let next = code.source.text().get(end as usize..).is_some_and(|rest| rest.starts_with(line));
     let mut pieces = Vec::new();
     for (at, load) in loads.iter().enumerate() {
-        pieces.push(Piece::New(format!("{}{base}", lines_apart(code, row, load, beside))));
+        let apart = lines_apart(code, row, load, beside);
+        let apart = if next { apart.strip_prefix(line).unwrap_or(&apart) } else { &apart };
+        pieces.push(Piece::New(format!("{apart}{base}")));
         pieces.extend(marked(load, &base));
         let ends = bare && at + 1 == loads.len();
         let own = match load.marked {
@@ -535,8 +541,9 @@ fn put_lines_after(work: &mut Work<'_>, row: &Row, index: usize, loads: &[Load<'
         };
         pieces.push(Piece::New(own.to_owned()));
         pieces.extend(load.trail.clone());
+        pieces.push(Piece::New(if next { line } else { "" }.to_owned()));
     }
-    let end = line_end(code, anchor.end());
+    let end = if next { end + line.len() as u32 } else { end };
     work.draft.replace(Span::new(end, end), pieces);
 }
 

@@ -3,9 +3,9 @@
 use vknot_syntax::{NodeId, Role};
 
 use super::Code;
+use super::laws::Law;
 
 /// What edits go by, where roles do not tell.
-#[derive(Clone, Copy, Debug)]
 pub(crate) struct EditSpec {
     /// The mark that must stand between statements, where the last one may do without; empty where there is none.
     pub between: &'static str,
@@ -21,6 +21,8 @@ pub(crate) struct EditSpec {
     pub conditionals: &'static [&'static str],
     /// Kinds of statement that declare several names behind one head.
     pub declarations: &'static [&'static str],
+    /// What compilers do not take though the grammar does.
+    pub laws: &'static [Law],
 }
 
 /// What holds for most languages.
@@ -32,6 +34,7 @@ pub(crate) const EDITS_OF_MOST: EditSpec = EditSpec {
     both: "",
     conditionals: &[],
     declarations: &[],
+    laws: &[],
 };
 
 impl EditSpec {

@@ -15,7 +15,7 @@ use super::document::Document;
 use super::imported::{Extents, Imports, reconcile, same_imports};
 use super::matching::{matched, Matching, Side};
 use super::refusal::{Difference, Refusal, shortened};
-use super::rearranged::{allowed, placed_whole, same_pieces_of};
+use super::rearranged::{allowed, no_new_breach, placed_whole, same_pieces_of};
 use super::structure::{same_kept_nodes, same_nodes};
 
 /// A result that passed the proof: the only thing that may be shown as one, written, or given to the next step.
@@ -171,6 +171,7 @@ fn compared(
     if contract.tokens == Tokens::Edit {
         allowed(old, receipt)?;
         placed_whole(new, receipt)?;
+        no_new_breach(old, new)?;
     }
     let broken = old.tree.has_error() || old.tree.gave_up();
     if broken && contract.gaps == Gaps::LineStarts {

@@ -7,6 +7,7 @@ use vknot_syntax::{Kind, Node, NodeId, Role, Span};
 
 use crate::receipt::{Moved, Receipt};
 use crate::spec::Code;
+use crate::spec::laws::breaches;
 use super::matching::{Matching, NONE};
 use super::refusal::{Difference, Refusal, shortened};
 
@@ -124,32 +125,33 @@ pub(super) fn same_pieces_of(
             *there.entry(mark).or_default() += 1;
         }
     }
-    let mut lost = vec![false; old.tree.nodes().len()];
-    for (at, node) in old.tree.nodes().iter().enumerate().skip(1) {
+    let nodes = old.tree.nodes();
+    let counts = |node: &Node| {
         let comment = node.is_leaf() && old.tree.language().role(node.kind) == Role::Comment;
-        let id = NodeId(at as u32);
-        if comment || node.is_empty() {
-            continue;
+        !comment && !node.is_empty()
+    };
+    // Those that have both ends still come first: what lost one may be the same by what is left.
+    let mut lost = vec![false; nodes.len()];
+    for whole in [true, false] {
+        for (at, node) in nodes.iter().enumerate().skip(1).filter(|(_, node)| counts(node)) {
+            if old_standing.is_whole(node) == whole {
+                let mark = old_standing.mark(node);
+                let left = mark.and_then(|mark| there.get_mut(&mark)).filter(|left| **left > 0);
+                lost[at] = left.is_none();
+                left.into_iter().for_each(|left| *left -= 1);
+            }
         }
-        let Some(mark) = old_standing.mark(node) else {
-            lost[at] = true;
-            continue;
-        };
-        if let Some(left) = there.get_mut(&mark).filter(|left| **left > 0) {
-            *left -= 1;
-            continue;
-        }
-        lost[at] = true;
+    }
+    for (at, node) in nodes.iter().enumerate().skip(1).filter(|(at, node)| lost[*at] && counts(node)) {
         let holder_lost = lost.get(node.parent.0 as usize).copied().unwrap_or(false);
-        let bare = !old.tree.children(id).any(|child| {
+        let bare = !old.tree.children(NodeId(at as u32)).any(|child| {
             let child = old.tree.node(child);
             child.is_leaf() && !old.tree.language().is_named(child.kind)
         });
-        let wraps = node.is_leaf() || bare && holder_lost || covers_run(node, moved) && bare;
-        if !old_standing.is_whole(node) || wraps || remade(node) {
-            continue;
+        let wraps = node.is_leaf() || bare && (holder_lost || covers_run(node, moved));
+        if old_standing.is_whole(node) && !wraps && !remade(node) {
+            return Err(differ(old, new, node, matching));
         }
-        return Err(differ(old, new, node, matching));
     }
     Ok(())
 }
@@ -169,6 +171,18 @@ fn differ(old: Code<'_>, new: Code<'_>, node: &Node, matching: &Matching) -> Ref
         new: is.unwrap_or("").to_owned(),
     };
     Refusal::at(node.start, reason)
+}
+
+/// Whether the result breaks no more laws of its language than the original.
+pub(super) fn no_new_breach(old: Code<'_>, new: Code<'_>) -> Result<(), Refusal> {
+    let found = breaches(new);
+    if found.is_empty() || found.len() <= breaches(old).len() {
+        return Ok(());
+    }
+    let offset = found.first().copied().unwrap_or(0);
+    let line = new.source.line(offset);
+    let text = shortened(new.source.lines().text(new.source.text(), line - 1).trim());
+    Err(Refusal::at(0, Difference::Law { text, line }))
 }
 
 /// Whether what an edit was about is one node, or whole nodes side by side, where it stands now.

@@ -57,6 +57,14 @@ pub enum Difference {
         /// Its first line.
         text: String,
     },
+    /// What came to stand in a place is not taken there by compilers, though the grammar takes it.
+    #[error("`{text}` cannot stand like that at line {line} of the result")]
+    Law {
+        /// The first line of what does not keep to it.
+        text: String,
+        /// Line of the result, from 1.
+        line: u32,
+    },
     /// White space came, or went, or has another kind where that is meaning.
     #[error("the white space between `{left}` and `{right}` would mean something else")]
     White {

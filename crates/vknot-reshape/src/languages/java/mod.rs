@@ -2,6 +2,7 @@
 
 mod facts;
 mod imports;
+mod laws;
 mod layout;
 mod missing;
 mod reading;
@@ -26,6 +27,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         both: "&&",
         conditionals: &["if_statement"],
         declarations: &["local_variable_declaration", "field_declaration"],
+        laws: laws::LAWS,
         ..EDITS_OF_MOST
     },
     style: &STYLE,

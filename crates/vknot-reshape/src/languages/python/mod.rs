@@ -1,5 +1,6 @@
 //! Python.
 
+mod laws;
 mod imports;
 mod missing;
 
@@ -22,6 +23,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         negation: "not ",
         both: "and",
         conditionals: &["if_statement"],
+        laws: laws::LAWS,
         ..EDITS_OF_MOST
     },
     style: &STYLE,

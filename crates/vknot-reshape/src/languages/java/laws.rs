@@ -1,0 +1,105 @@
+//! What a Java compiler does not take though the grammar does (The Java Language Specification, chapters 7, 8 and 14).
+
+use vknot_syntax::{NodeId, Role};
+
+use crate::spec::Code;
+use crate::spec::laws::Law;
+
+pub(super) static LAWS: &[Law] = &[
+    Law::Holds {
+        holder: "program",
+        kinds: &["module_declaration"],
+        roles: &[Role::Package, Role::Import, Role::Type],
+    },
+    Law::Order { holder: "program", ranks: &[&["package_declaration"], &["import_declaration"]] },
+    Law::Sound { holder: "program", is_sound: one_package },
+    Law::Holds { holder: "block", kinds: STATEMENTS, roles: &[Role::Statement, Role::Branch, Role::Type] },
+    Law::Holds {
+        holder: "class_body",
+        kinds: &["block", "static_initializer"],
+        roles: &[Role::Member, Role::Callable, Role::Type],
+    },
+    Law::Holds {
+        holder: "interface_body",
+        kinds: &["constant_declaration"],
+        roles: &[Role::Member, Role::Callable, Role::Type],
+    },
+    Law::Holds {
+        holder: "expression_statement",
+        kinds: &[
+            "assignment_expression",
+            "method_invocation",
+            "object_creation_expression",
+            "update_expression",
+            "switch_expression",
+        ],
+        roles: &[],
+    },
+    Law::Sound { holder: "formal_parameters", is_sound: spread_last },
+    Law::Sound { holder: "import_declaration", is_sound: from_somewhere },
+    Law::Sound { holder: "constructor_declaration", is_sound: named_as_type },
+    Law::Sound { holder: "class_declaration", is_sound: local_or_member },
+    Law::Sound { holder: "type_arguments", is_sound: some_types },
+    Law::Sound { holder: "array_initializer", is_sound: in_array },
+    Law::Sound { holder: "local_variable_declaration", is_sound: plain_modifiers },
+];
+
+/// What stands in a block and has no role of its own.
+const STATEMENTS: &[&str] = &["block", "labeled_statement", "local_variable_declaration", "explicit_constructor_invocation"];
+
+fn one_package(code: Code<'_>, file: NodeId) -> bool {
+    code.tree.parts(file).filter(|part| code.tree.role(*part) == Role::Package).count() < 2
+}
+
+/// Whether a parameter for any number of arguments is the last.
+fn spread_last(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let parameters = tree.parts(list).filter(|part| tree.kind_name(*part).ends_with("_parameter"));
+    let kinds: Vec<&str> = parameters.map(|part| tree.kind_name(part)).collect();
+    kinds.iter().rposition(|kind| *kind == "spread_parameter").is_none_or(|at| at + 1 == kinds.len())
+        && kinds.iter().filter(|kind| **kind == "spread_parameter").count() < 2
+}
+
+fn from_somewhere(code: Code<'_>, import: NodeId) -> bool {
+    code.source.slice(code.tree.node(import).span()).contains('.')
+}
+
+/// A constructor is called as its type is.
+fn named_as_type(code: Code<'_>, constructor: NodeId) -> bool {
+    let tree = code.tree;
+    let name = |id: NodeId| tree.name_span(id).map(|span| code.source.slice(span));
+    let holder = tree.ancestors(constructor).skip(1).find(|id| tree.role(*id) == Role::Type);
+    holder.is_none_or(|holder| name(holder) == name(constructor))
+}
+
+/// A class in a block is for that block alone.
+fn local_or_member(code: Code<'_>, class: NodeId) -> bool {
+    let tree = code.tree;
+    let local = tree.parent(class).is_some_and(|holder| tree.kind_name(holder) == "block");
+    let modifiers = tree.parts(class).find(|part| tree.kind_name(*part) == "modifiers");
+    !local || modifiers.is_none_or(|modifiers| tree.parts(modifiers).all(|part| {
+        !matches!(code.source.slice(tree.node(part).span()), "public" | "protected" | "private" | "static")
+    }))
+}
+
+/// Types are left out only where something is made.
+fn some_types(code: Code<'_>, types: NodeId) -> bool {
+    let tree = code.tree;
+    let made = tree.ancestors(types).skip(1).take(2).any(|id| tree.kind_name(id) == "object_creation_expression");
+    made || tree.parts(types).count() > 2
+}
+
+/// Values between braces stand only where an array is declared or made, or among others.
+fn in_array(code: Code<'_>, values: NodeId) -> bool {
+    let holder = code.tree.parent(values).map_or("", |holder| code.tree.kind_name(holder));
+    matches!(holder, "variable_declarator" | "array_creation_expression" | "array_initializer")
+}
+
+/// Local variables have no modifiers but `final`, and annotations.
+fn plain_modifiers(code: Code<'_>, declaration: NodeId) -> bool {
+    let tree = code.tree;
+    let modifiers = tree.parts(declaration).find(|part| tree.kind_name(*part) == "modifiers");
+    modifiers.is_none_or(|modifiers| tree.parts(modifiers).all(|part| {
+        tree.role(part) == Role::Annotation || code.source.slice(tree.node(part).span()) == "final"
+    }))
+}

@@ -1,0 +1,113 @@
+//! What CPython does not take though the grammar does (The Python Language Reference, sections 6.3.4, 8 and 8.7).
+
+use vknot_syntax::NodeId;
+
+use crate::spec::Code;
+use crate::spec::laws::Law;
+
+pub(super) static LAWS: &[Law] = &[
+    Law::Filled {
+        kinds: &[
+            "class_definition",
+            "else_clause",
+            "for_statement",
+            "function_definition",
+            "while_statement",
+            "with_statement",
+            "try_statement",
+        ],
+        field: "body",
+    },
+    Law::Filled { kinds: &["if_statement", "elif_clause", "case_clause"], field: "consequence" },
+    Law::Sound { holder: "except_clause", is_sound: has_block },
+    Law::Sound { holder: "finally_clause", is_sound: has_block },
+    Law::Sound { holder: "try_statement", is_sound: has_handler },
+    Law::Sound { holder: "argument_list", is_sound: arguments_in_order },
+    Law::Sound { holder: "parameters", is_sound: parameters_in_order },
+    Law::Sound { holder: "lambda_parameters", is_sound: parameters_in_order },
+    Law::Sound { holder: "module", is_sound: future_first },
+    Law::Sound { holder: "module", is_sound: one_column },
+    Law::Sound { holder: "block", is_sound: one_column },
+];
+
+fn has_block(code: Code<'_>, clause: NodeId) -> bool {
+    let tree = code.tree;
+    tree.parts(clause).any(|part| tree.kind_name(part) == "block" && !tree.node(part).is_empty())
+}
+
+fn has_handler(code: Code<'_>, statement: NodeId) -> bool {
+    let tree = code.tree;
+    tree.parts(statement).any(|part| matches!(tree.kind_name(part), "except_clause" | "except_group_clause" | "finally_clause"))
+}
+
+/// Positional arguments come first; nothing but keywords follows `**`.
+fn arguments_in_order(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let mut reached = 0;
+    let mut count = 0;
+    let mut lone = false;
+    let sound = tree.parts(list).filter(|part| tree.language().is_named(tree.node(*part).kind)).all(|part| {
+        count += 1;
+        let kind = tree.kind_name(part);
+        lone |= kind == "generator_expression";
+        let (own, most) = match kind {
+            "keyword_argument" => (1, 2),
+            "dictionary_splat" => (2, 2),
+            "list_splat" => (0, 1),
+            _ => (0, 0),
+        };
+        let fits = reached <= most;
+        reached = reached.max(own);
+        fits
+    });
+    sound && !(lone && count > 1 && !code.source.slice(tree.node(list).span()).contains("(("))
+}
+
+/// Parameters without a default do not follow those with one, `*` comes once, and nothing follows `**`.
+fn parameters_in_order(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let (mut defaults, mut starred, mut slashed, mut closed) = (false, false, false, false);
+    tree.parts(list).filter(|part| !matches!(code.source.slice(tree.node(*part).span()), "," | "(" | ")")).all(|part| {
+        let text = code.source.slice(tree.node(part).span());
+        if closed {
+            return false;
+        }
+        match tree.kind_name(part) {
+            "tuple_pattern" | "parenthesized_expression" => false,
+            "positional_separator" => !std::mem::replace(&mut slashed, true) && !starred,
+            _ if text.starts_with("**") => {
+                closed = true;
+                true
+            }
+            _ if text.starts_with('*') => !std::mem::replace(&mut starred, true),
+            "default_parameter" | "typed_default_parameter" => {
+                defaults = true;
+                true
+            }
+            _ => starred || !defaults,
+        }
+    })
+}
+
+/// Statements of a block begin in one column.
+fn one_column(code: Code<'_>, block: NodeId) -> bool {
+    let source = code.source;
+    let starts = code.tree.parts(block).map(|part| code.tree.node(part).start).filter(|start| source.begins_line(*start));
+    let mut blanks = starts.map(|start| source.slice(source.line_blank(start)));
+    let first = blanks.next();
+    blanks.all(|blank| Some(blank) == first)
+}
+
+/// Imports from `__future__` come first, but for the text that documents the file.
+fn future_first(code: Code<'_>, file: NodeId) -> bool {
+    let tree = code.tree;
+    let mut parts = tree.parts(file).enumerate();
+    let text = |part: NodeId| tree.kind_name(part) == "expression_statement" && code.source.slice(tree.node(part).span()).ends_with(['"', '\'']);
+    let mut open = true;
+    parts.all(|(at, part)| {
+        let future = tree.kind_name(part) == "future_import_statement";
+        let fits = open || !future;
+        open &= future || at == 0 && text(part);
+        fits
+    })
+}
