@@ -84,7 +84,10 @@ fn one_a_line(work: &mut Work<'_>) -> Result<(), EditError> {
     }
     let gap = plain_gap(code, Span::new(reached, inside.end))?;
     if !form {
-        work.draft.replace(gap, vec![Piece::New(format!("{end}{own}"))]);
+        let lacks = row.entries.last().is_some_and(|last| last.separator.is_none());
+        let mark = row.separator.filter(|_| code.toolkit().edits.trailing && lacks).unwrap_or("");
+        work.allowance.separators |= !mark.is_empty();
+        work.draft.replace(gap, vec![Piece::New(format!("{mark}{end}{own}"))]);
     }
     Ok(())
 }
@@ -120,6 +123,11 @@ fn one_line(work: &mut Work<'_>) -> Result<(), EditError> {
         reached = entry.end();
     }
     let gap = plain_gap(code, Span::new(reached, inside.end))?;
+    let last = row.entries.last().and_then(|last| last.separator);
+    if let Some(mark) = last.filter(|_| code.toolkit().edits.trailing) {
+        work.allowance.separators = true;
+        work.draft.cut(mark);
+    }
     work.draft.replace(gap, vec![Piece::New(edge.to_owned())]);
     Ok(())
 }

@@ -52,6 +52,8 @@ pub(crate) struct Load<'l> {
     pub apart: Option<Apart>,
     /// Whether it ends with a mark of its own that parts statements.
     pub marked: bool,
+    /// The mark behind it that is its own, where nothing parts the items of the row.
+    pub mark: &'l str,
 }
 
 /// How an item stands apart from the one beside it.
@@ -115,10 +117,11 @@ pub(crate) fn copied(work: &mut Work<'_>, to: &To, times: u32) -> Result<(), Edi
     let text = code.source.slice(span).to_owned();
     work.allowance.separators = true;
     work.allowance.whole = true;
-    work.allowance.texts = Some(vec![text; times as usize]);
     let marked = is_marked(code, &row.entries[range.end - 1]);
+    let mark = own_mark(code, &row, range.end - 1);
+    work.allowance.texts = Some(vec![format!("{text}{mark}"); times as usize]);
     let loads: Vec<Load<'_>> =
-        (0..times).map(|_| Load { body: &body, trail: None, apart: None, marked }).collect();
+        (0..times).map(|_| Load { body: &body, trail: None, apart: None, marked, mark }).collect();
     put(work, &target, &loads);
     Ok(())
 }
@@ -148,11 +151,11 @@ pub(crate) fn inserted(work: &mut Work<'_>, to: &To, text: &str) -> Result<(), E
         Some(text) => {
             let body = |_: &str| vec![Piece::New(text.clone())];
             work.allowance.texts = Some(vec![text.clone()]);
-            put(work, &target, &[Load { body: &body, trail: None, apart: None, marked: text.ends_with(';') }]);
+            put(work, &target, &[Load { body: &body, trail: None, apart: None, marked: text.ends_with(';'), mark: "" }]);
         }
         None => {
             work.allowance.texts = Some(vec![lines.clone()]);
-            put(work, &target, &[Load { body: &body, trail: None, apart: None, marked: lines.ends_with(';') }]);
+            put(work, &target, &[Load { body: &body, trail: None, apart: None, marked: lines.ends_with(';'), mark: "" }]);
         }
     }
     Ok(())
@@ -174,7 +177,7 @@ fn laid_out(work: &Work<'_>, target: &Target, text: &str) -> Option<String> {
     code.toolkit().layout.as_ref()?;
     let mut trial = Work { draft: Default::default(), allowance: Default::default(), ..*work };
     let body = |to: &str| vec![Piece::New(text.replace('\n', &format!("\n{to}")))];
-    put(&mut trial, target, &[Load { body: &body, trail: None, apart: None, marked: text.ends_with(';') }]);
+    put(&mut trial, target, &[Load { body: &body, trail: None, apart: None, marked: text.ends_with(';'), mark: "" }]);
     let reshape = trial.draft.finish(code, Default::default());
     let span = *reshape.receipt.placed.first()?;
     let source = Source::from_text(code.source.path(), reshape.edits.apply(code.source.text()));
@@ -303,7 +306,8 @@ pub(crate) fn transfer(work: &mut Work<'_>, from: &Row, range: &Range<usize>, ta
     work.allowance.separators = true;
     work.allowance.whole = true;
     let marked = is_marked(code, last);
-    put(work, target, &[Load { body: &body, trail, apart, marked }]);
+    let mark = own_mark(code, from, range.end - 1);
+    put(work, target, &[Load { body: &body, trail, apart, marked, mark }]);
     cut(work, from, range, if end == End::First { End::Last } else { End::First });
 }
 
@@ -472,8 +476,15 @@ fn put_alone(work: &mut Work<'_>, row: &Row, loads: &[Load<'_>], vertical: bool)
 fn marked(load: &Load<'_>, base: &str) -> Vec<Piece> {
     let mut pieces = vec![Piece::Begin];
     pieces.extend((load.body)(base));
+    pieces.push(Piece::New(load.mark.to_owned()));
     pieces.push(Piece::End);
     pieces
+}
+
+/// The mark behind an item of a row whose items nothing parts.
+fn own_mark<'a>(code: Code<'a>, row: &Row, index: usize) -> &'a str {
+    let own = row.entries.get(index).and_then(|entry| entry.separator).filter(|_| row.separator.is_none());
+    own.map_or("", |mark| code.source.slice(mark))
 }
 
 /// What parts an item on lines of its own from the next: the line end, and blank lines.

@@ -21,6 +21,8 @@ pub(crate) struct EditSpec {
     pub conditionals: &'static [&'static str],
     /// Kinds of statement that declare several names behind one head.
     pub declarations: &'static [&'static str],
+    /// Whether a list that is broken into lines has a mark behind its last item.
+    pub trailing: bool,
     /// What compilers do not take though the grammar does.
     pub laws: &'static [Law],
 }
@@ -34,6 +36,7 @@ pub(crate) const EDITS_OF_MOST: EditSpec = EditSpec {
     both: "",
     conditionals: &[],
     declarations: &[],
+    trailing: false,
     laws: &[],
 };
 

@@ -1,5 +1,6 @@
 //! Go.
 
+mod laws;
 mod imports;
 mod layout;
 
@@ -22,6 +23,8 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         negation: "!",
         both: "&&",
         conditionals: &["if_statement"],
+        trailing: true,
+        laws: laws::LAWS,
         ..EDITS_OF_MOST
     },
     style: &STYLE,

@@ -1,5 +1,6 @@
 //! JavaScript.
 
+pub(crate) mod laws;
 pub(crate) mod imports;
 pub(crate) mod layout;
 
@@ -23,6 +24,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         both: "&&",
         conditionals: &["if_statement"],
         declarations: &["lexical_declaration", "variable_declaration"],
+        laws: laws::LAWS,
         ..EDITS_OF_MOST
     },
     style: &STYLE,

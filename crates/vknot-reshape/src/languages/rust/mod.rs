@@ -1,5 +1,6 @@
 //! Rust.
 
+mod laws;
 mod imports;
 mod layout;
 mod use_tree;
@@ -22,6 +23,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         negation: "!",
         both: "&&",
         conditionals: &["if_expression"],
+        laws: laws::LAWS,
         ..EDITS_OF_MOST
     },
     style: &STYLE,

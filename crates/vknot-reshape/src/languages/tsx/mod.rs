@@ -16,6 +16,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         both: "&&",
         conditionals: &["if_statement"],
         declarations: &["lexical_declaration", "variable_declaration"],
+        laws: javascript::laws::LAWS,
         ..EDITS_OF_MOST
     },
     style: &javascript::STYLE,

@@ -1,0 +1,47 @@
+//! What a Go compiler does not take though the grammar does (The Go Programming Language Specification, "Packages").
+
+use vknot_syntax::NodeId;
+
+use crate::spec::Code;
+use crate::spec::laws::Law;
+
+pub(super) static LAWS: &[Law] = &[
+    Law::Holds {
+        holder: "source_file",
+        kinds: &[
+            "package_clause",
+            "import_declaration",
+            "const_declaration",
+            "function_declaration",
+            "method_declaration",
+            "type_declaration",
+            "var_declaration",
+        ],
+        roles: &[],
+    },
+    Law::Order { holder: "source_file", ranks: &[&["package_clause"], &["import_declaration"]] },
+    Law::Sound { holder: "source_file", is_sound: one_package },
+    Law::Sound { holder: "range_clause", is_sound: two_names },
+    Law::Sound { holder: "parameter_list", is_sound: alike },
+];
+
+fn one_package(code: Code<'_>, file: NodeId) -> bool {
+    code.tree.parts(file).filter(|part| code.tree.kind_name(*part) == "package_clause").count() == 1
+}
+
+/// A loop over something has a place and a value.
+fn two_names(code: Code<'_>, clause: NodeId) -> bool {
+    let tree = code.tree;
+    let names = tree.child_named(clause, "left").map_or(0, |left| tree.parts(left).filter(|part| tree.node(*part).token_end > 0 && code.source.slice(tree.node(*part).span()) != ",").count());
+    names <= 2
+}
+
+/// Parameters all have names, or none has; only the last stands for any number.
+fn alike(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let parameters: Vec<NodeId> = tree.parts(list).filter(|part| tree.kind_name(*part).ends_with("parameter_declaration")).collect();
+    let named = |id: &NodeId| tree.child_named(*id, "name").is_some();
+    let any = parameters.iter().position(|id| tree.kind_name(*id) == "variadic_parameter_declaration");
+    let all = parameters.iter().all(named) || !parameters.iter().any(named);
+    all && any.is_none_or(|at| at + 1 == parameters.len())
+}

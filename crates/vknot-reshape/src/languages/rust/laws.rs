@@ -1,0 +1,128 @@
+//! What a Rust compiler does not take though the grammar does (The Rust Reference, chapters 6 and 8).
+
+use vknot_syntax::{NodeId, Role};
+
+use crate::spec::Code;
+use crate::spec::laws::Law;
+
+pub(super) static LAWS: &[Law] = &[
+    Law::Sound { holder: "source_file", is_sound: items_only },
+    Law::Sound { holder: "declaration_list", is_sound: fitting_items },
+    Law::Sound { holder: "block", is_sound: statements_end },
+    Law::Sound { holder: "expression_statement", is_sound: ended },
+    Law::Sound { holder: "parameters", is_sound: one_receiver },
+    Law::Sound { holder: "parameter", is_sound: typed },
+    Law::Sound { holder: "function_type", is_sound: of_a_function },
+    Law::Holds {
+        holder: "parameters",
+        kinds: &["attribute_item", "parameter", "self_parameter", "variadic_parameter"],
+        roles: &[],
+    },
+    Law::Holds {
+        holder: "enum_variant_list",
+        kinds: &["enum_variant", "attribute_item"],
+        roles: &[],
+    },
+];
+
+/// What stands in a module.
+const ITEMS: &[&str] = &[
+    "attribute_item",
+    "const_item",
+    "empty_statement",
+    "enum_item",
+    "extern_crate_declaration",
+    "foreign_mod_item",
+    "function_item",
+    "impl_item",
+    "inner_attribute_item",
+    "macro_definition",
+    "macro_invocation",
+    "mod_item",
+    "shebang",
+    "static_item",
+    "struct_item",
+    "trait_item",
+    "type_item",
+    "union_item",
+    "use_declaration",
+];
+
+/// What stands in an implementation or a trait.
+const ASSOCIATED: &[&str] = &[
+    "associated_type",
+    "attribute_item",
+    "const_item",
+    "function_item",
+    "function_signature_item",
+    "inner_attribute_item",
+    "macro_invocation",
+    "type_item",
+];
+
+fn items_only(code: Code<'_>, module: NodeId) -> bool {
+    hold(code, module, ITEMS)
+}
+
+fn hold(code: Code<'_>, holder: NodeId, kinds: &[&str]) -> bool {
+    let tree = code.tree;
+    let invocation = |part: NodeId| {
+        let inner = tree.parts(part).next().map_or("", |inner| tree.kind_name(inner));
+        tree.kind_name(part) == "expression_statement" && inner == "macro_invocation"
+    };
+    let named = tree.parts(holder).filter(|part| tree.language().is_named(tree.node(*part).kind));
+    let mut named = named.filter(|part| tree.role(*part) != Role::Error);
+    named.all(|part| kinds.contains(&tree.kind_name(part)) || invocation(part))
+}
+
+fn fitting_items(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    match tree.parent(list).map_or("", |holder| tree.kind_name(holder)) {
+        "mod_item" => hold(code, list, ITEMS),
+        "impl_item" | "trait_item" => hold(code, list, ASSOCIATED),
+        _ => true,
+    }
+}
+
+/// Only the last expression of a block can do without `;`, unless it ends with a block itself.
+fn statements_end(code: Code<'_>, block: NodeId) -> bool {
+    let tree = code.tree;
+    let parts: Vec<NodeId> = tree
+        .parts(block)
+        .filter(|part| tree.language().is_named(tree.node(*part).kind) && tree.role(*part) != Role::Label)
+        .collect();
+    let Some((_, statements)) = parts.split_last() else { return true };
+    statements.iter().all(|part| {
+        let text = code.source.slice(tree.node(*part).span());
+        text.ends_with([';', '}']) || tree.role(*part) == Role::Annotation
+    })
+}
+
+/// A statement that ends with a brace is one that may: not a value that is made.
+fn ended(code: Code<'_>, statement: NodeId) -> bool {
+    let tree = code.tree;
+    let text = code.source.slice(tree.node(statement).span());
+    let kind = tree.parts(statement).next().map_or("", |inner| tree.kind_name(inner));
+    text.ends_with(';') || !matches!(kind, "struct_expression" | "call_expression" | "closure_expression" | "assignment_expression")
+}
+
+/// A method has one receiver, in front of its other parameters.
+fn one_receiver(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let named = tree.parts(list).filter(|part| tree.language().is_named(tree.node(*part).kind));
+    let kinds: Vec<&str> = named.map(|part| tree.kind_name(part)).filter(|kind| *kind != "attribute_item").collect();
+    kinds.iter().skip(1).all(|kind| *kind != "self_parameter")
+}
+
+/// Types of arguments stand behind `fn`, or what is called as one.
+fn of_a_function(code: Code<'_>, function: NodeId) -> bool {
+    let text = code.source.slice(code.tree.node(function).span());
+    let name = text.split('(').next().unwrap_or("").trim();
+    let name = name.rsplit([':', ' ']).next().unwrap_or("");
+    matches!(name, "fn" | "Fn" | "FnMut" | "FnOnce") || name.is_empty() || name.ends_with('>')
+}
+
+/// A parameter of a function has a type.
+fn typed(code: Code<'_>, parameter: NodeId) -> bool {
+    code.tree.child_named(parameter, "type").is_some()
+}
