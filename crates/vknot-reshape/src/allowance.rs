@@ -12,6 +12,8 @@ pub struct Allowance {
     pub gone: Vec<Span>,
     /// Nodes that are made into others: they need not be there.
     pub remade: Vec<Span>,
+    /// The piece of another language that is edited, and was proven on its own.
+    pub inside: Option<Span>,
     /// Whether marks that part items may come and go.
     pub separators: bool,
     /// Whether brackets may come around operands, or go.

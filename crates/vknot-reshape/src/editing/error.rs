@@ -22,6 +22,18 @@ pub enum EditError {
         /// `above`, `below`, `inside`.
         way: &'static str,
     },
+    /// A piece of another language is not written as it stands.
+    #[error("{language} in this file is written with escapes; an edit cannot reach into it yet")]
+    Escaped {
+        /// The language inside.
+        language: &'static str,
+    },
+    /// The edit names places inside and outside of a piece of another language.
+    #[error("one place is inside a piece of {language} and the other is not; name two on one side")]
+    Across {
+        /// The language inside.
+        language: &'static str,
+    },
     /// The target is in what is to go there.
     #[error("the target is part of what would go there; name a place outside of it")]
     Inside,

@@ -41,6 +41,41 @@ pub enum Edit {
     Replace(Vec<Span>, String),
 }
 
+impl Edit {
+    /// The same with its places moved, as into a piece of another language; `None` where one has no place there.
+    pub(crate) fn placed(&self, place: impl Fn(Span) -> Option<Span>) -> Option<Edit> {
+        let to = |to: &To| {
+            Some(match to {
+                To::Before(at) => To::Before(place(*at)?),
+                To::After(at) => To::After(place(*at)?),
+                To::Into(at) => To::Into(place(*at)?),
+                steps => *steps,
+            })
+        };
+        let reach = |reach: &Reach| match reach {
+            Reach::Until(at) => place(*at).map(Reach::Until),
+            count => Some(*count),
+        };
+        Some(match self {
+            Edit::Move(target) => Edit::Move(to(target)?),
+            Edit::Copy(target, times) => Edit::Copy(to(target)?, *times),
+            Edit::Insert(target, text) => Edit::Insert(to(target)?, text.clone()),
+            Edit::Swap(target) => Edit::Swap(to(target)?),
+            Edit::Pull(end, until) => Edit::Pull(*end, reach(until)?),
+            Edit::Push(end, until) => Edit::Push(*end, reach(until)?),
+            Edit::Replace(spans, text) => {
+                Edit::Replace(spans.iter().map(|span| place(*span)).collect::<Option<_>>()?, text.clone())
+            }
+            other => other.clone(),
+        })
+    }
+
+    /// Whether it asks for structure, so that a piece of another language is edited by its own.
+    pub(crate) fn is_structural(&self) -> bool {
+        !matches!(self, Edit::Lines(_) | Edit::Columns(_) | Edit::Replace(..))
+    }
+}
+
 /// Where to.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum To {

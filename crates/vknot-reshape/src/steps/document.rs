@@ -3,7 +3,7 @@
 use std::sync::{Arc, OnceLock};
 
 use vknot_style::Style;
-use vknot_syntax::{Language, Limits, same_lexemes, Source, Span, Tree};
+use vknot_syntax::{Embedded, Language, Limits, same_lexemes, Source, Span, Tree};
 
 use crate::edits::Edits;
 use crate::looks::{Marks, NamedSpan};
@@ -38,6 +38,17 @@ impl Document {
     pub(crate) fn with_text(&self, text: String) -> Document {
         let source = Source::from_text(self.source.path(), text);
         Document { source: Arc::new(source), tree: OnceLock::new(), ..self.clone() }
+    }
+
+    /// A piece of another language in it, as a document of its own.
+    pub(super) fn piece(&self, piece: &Embedded) -> Document {
+        Document {
+            source: Arc::new(piece.source.clone()),
+            language: piece.tree.language(),
+            tree: OnceLock::new(),
+            marks: Arc::default(),
+            ..self.clone()
+        }
     }
 
     /// The same with its project's marks.

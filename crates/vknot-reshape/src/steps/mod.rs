@@ -5,6 +5,7 @@ mod conflicts;
 mod contract;
 mod document;
 mod imported;
+mod inside;
 mod matching;
 mod prove;
 mod rearranged;

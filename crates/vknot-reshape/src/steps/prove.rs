@@ -13,7 +13,7 @@ use crate::spec::indent::LinesBy;
 use super::contract::{Contract, Gaps, Shape, Tokens};
 use super::document::Document;
 use super::imported::{Extents, Imports, reconcile, same_imports};
-use super::matching::{matched, Matching, Side};
+use super::matching::{matched, Matching, NONE, Side};
 use super::refusal::{Difference, Refusal, shortened};
 use super::rearranged::{allowed, no_new_breach, placed_whole, same_pieces_of};
 use super::structure::{same_kept_nodes, same_nodes};
@@ -192,7 +192,30 @@ fn compared(
         same_imports(old, new, receipt)?;
     }
     same_shape(old, new, &matching, (receipt, contract))?;
-    same_depths(old, new, contract)
+    match contract.tokens {
+        Tokens::Edit => same_hosted(old, new, &matching, receipt),
+        _ => same_depths(old, new, contract),
+    }
+}
+
+/// Pieces of other languages whose hosts are there still are the same, but for one that was edited and proven on its own.
+fn same_hosted(old: Code<'_>, new: Code<'_>, matching: &Matching, receipt: &Receipt) -> Result<(), Refusal> {
+    let host = |code: Code<'_>, piece: &vknot_syntax::Embedded| code.tree.node(piece.host).first_token;
+    let inside = receipt.allowance.as_ref().and_then(|allowance| allowance.inside);
+    let contract = Contract { keeps: false, levels: false, ..Contract::LAYOUT };
+    for piece in old.tree.embedded().iter().filter(|piece| Some(piece.span()) != inside) {
+        let token = matching.old.get(host(old, piece) as usize).copied().unwrap_or(NONE);
+        let new_piece = new.tree.embedded().iter().find(|new_piece| host(new, new_piece) == token);
+        let Some(new_piece) = new_piece else {
+            if token == NONE {
+                continue;
+            }
+            return Err(Refusal::at(piece.span().start, Difference::Embedded));
+        };
+        compared(old.piece(piece), new.piece(new_piece), &Receipt::default(), contract)
+            .map_err(|refusal| Refusal { offset: piece.outer(refusal.offset), ..refusal })?;
+    }
+    Ok(())
 }
 
 /// Where depth is meaning, statements are as deep as they were; and pieces of other languages are the same.

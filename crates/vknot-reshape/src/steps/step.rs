@@ -16,6 +16,7 @@ use crate::spec::imports::{Alone, Surroundings};
 use super::conflicts::Conflicts;
 use super::contract::{Contract, Tokens};
 use super::document::Document;
+use super::inside;
 use super::prove::{prove, Proven};
 use super::refusal::Refusal;
 
@@ -135,6 +136,9 @@ impl Step {
         request: &Request<'_>,
         settle: impl FnOnce(&mut Reshape),
     ) -> Result<Proven, StepError> {
+        if let Some(inside) = inside::run(self, document, request) {
+            return inside;
+        }
         let mut reshape = self.reshape(document, request)?;
         if document.is_stopped() {
             return Err(StepError::Stopped);
