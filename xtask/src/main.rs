@@ -11,6 +11,7 @@ mod house;
 mod pins;
 mod random;
 mod ratios;
+mod renames;
 mod scale_levels;
 mod screenshots;
 mod steps;
@@ -51,6 +52,8 @@ enum Command {
     Edits(edits::Arguments),
     /// Ask installed runtimes what comes with their languages
     Facts(facts::Arguments),
+    /// Give names new names by scope, for a compiler to look at
+    Renames(renames::Arguments),
     /// Rewrite the pages in docs that are generated
     Docs,
     /// List the pictures in docs, or take them anew
@@ -67,6 +70,7 @@ fn main() -> anyhow::Result<ExitCode> {
         Command::Pins(arguments) => pins::run(&arguments),
         Command::Growth(arguments) => growth::measure(&arguments),
         Command::Ratios(arguments) => ratios::run(&arguments),
+        Command::Renames(arguments) => renames::run(&arguments),
         Command::Tree(arguments) => tree::run(&arguments),
         Command::Unchanged(arguments) => unchanged::run(&arguments),
         Command::Docs => docs::run(),

@@ -32,7 +32,7 @@ use draft::Draft;
 pub(crate) use draft::accounted;
 
 pub use error::EditError;
-pub use occurrences::{By, Occurrences, Sought, occurrences, renamed};
+pub use occurrences::{By, Occurrences, Sought, occurrences, renamed, replacement};
 pub use taken::{About, about, item};
 pub use wish::{Block, Edit, End, Form, LineEdit, Part, Reach, To, Toggle};
 
@@ -83,7 +83,7 @@ pub(crate) fn edit(
         Edit::Comment(toggle, form) => comments::toggled(&mut work, *toggle, *form)?,
         Edit::Lines(lines) => plain::lines(&mut work, lines)?,
         Edit::Columns(block) => plain::columns(&mut work, block)?,
-        Edit::Replace(spans, name) => plain::replaced(&mut work, spans, name)?,
+        Edit::Replace(texts) => plain::replaced(&mut work, texts),
     }
     Ok(work.draft.finish(code, work.allowance))
 }

@@ -5,6 +5,7 @@ use vknot_syntax::{Role, Span, is_word_character, word_span_at};
 use crate::spec::Code;
 use super::error::EditError;
 use super::scopes;
+use super::wish::Edit;
 
 /// The uses of a name.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -94,6 +95,14 @@ fn words_in(code: Code<'_>, within: Span, name: &str) -> Vec<Span> {
     };
     let found = text.match_indices(name).map(|(at, _)| at).filter(alone);
     found.map(|at| Span::new(within.start + at as u32, within.start + (at + name.len()) as u32)).collect()
+}
+
+/// What is written in each place where another name comes in.
+pub fn replacement(code: Code<'_>, found: &Occurrences, new: &str) -> Edit {
+    Edit::Replace(match found.by {
+        By::Scope(_) => scopes::written(code, &found.spans, new),
+        By::Word => found.spans.iter().map(|span| (*span, new.to_owned())).collect(),
+    })
 }
 
 /// Whether a name can take the place of another one everywhere: what is found would not be taken for something else, and nothing else for it.

@@ -170,20 +170,19 @@ fn padded(text: &str, width: u32, tab_width: u32) -> String {
     format!("{text}{}", " ".repeat(width.saturating_sub(own) as usize))
 }
 
-pub(crate) fn replaced(work: &mut Work<'_>, spans: &[Span], text: &str) -> Result<(), EditError> {
-    work.allowance.texts = Some(vec![text.to_owned(); spans.len()]);
-    for span in spans {
+pub(crate) fn replaced(work: &mut Work<'_>, texts: &[(Span, String)]) {
+    work.allowance.texts = Some(texts.iter().map(|(_, text)| text.clone()).collect());
+    let code = work.code;
+    for (span, text) in texts {
         // A name can be a part of a token, as in a comment.
-        let code = work.code;
         let token = code.tree.token_at(span.start).and_then(|token| code.tree.tokens().get(token as usize));
-        match token.map(|token| token.span()).filter(|token| *token != *span && token.covers(*span)) {
+        match token.map(|token| token.span()).filter(|token| token != span && token.covers(*span)) {
             Some(token) => {
                 work.allowance.gone.push(token);
                 work.allowance.texts = None;
             }
             None => work.allowance.gone.push(*span),
         }
-        work.draft.replace(*span, vec![Piece::Begin, Piece::New(text.to_owned()), Piece::End]);
+        work.draft.replace(*span, vec![Piece::Begin, Piece::New(text.clone()), Piece::End]);
     }
-    Ok(())
 }

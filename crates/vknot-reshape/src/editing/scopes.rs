@@ -1,15 +1,159 @@
 //! Which uses of a name are of one thing, by the binding rules of a language.
 
-use vknot_syntax::Span;
+use vknot_syntax::{NodeId, Role, Span, is_word_character};
 
 use crate::spec::Code;
+use crate::spec::scopes::{Binding, ScopeSpec};
+
+/// A place where a name stands.
+#[derive(Clone, Copy)]
+struct Named {
+    spaces: u8,
+    span: Span,
+    binding: Binding,
+}
+
+/// All places where a name stands, those in the code of strings among them.
+fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Vec<Named> {
+    let tree = code.tree;
+    let mut places = Vec::new();
+    for token in tree.tokens() {
+        let role = tree.role(token.node);
+        let text = code.source.slice(token.span());
+        if role == Role::String && text.contains(name) {
+            let open = (spec.code_in)(code, token.node);
+            let inside = open.map(|open| coded(text, open, name)).unwrap_or_default();
+            places.extend(inside.into_iter().map(|at| {
+                let start = token.start + at as u32;
+                let span = Span::new(start, start + name.len() as u32);
+                Named { spaces: 1, span, binding: Binding::Uses { but: None } }
+            }));
+        } else if text == name && spec.names.contains(&tree.kind_name(token.node)) {
+            let binding = (spec.binding)(code, token.node);
+            places.push(Named { spaces: (spec.spaces)(code, token.node), span: token.span(), binding });
+        }
+    }
+    places
+}
+
+/// Where a name stands in the code of a string: as a word of its own, not behind a dot or in quotes.
+fn coded(text: &str, open: &str, name: &str) -> Vec<usize> {
+    let mut found = Vec::new();
+    let mut at = 0;
+    while let Some(start) = text.get(at..).and_then(|rest| rest.find(open)).map(|start| start + at + open.len()) {
+        if open == "{" && text.get(start..).is_some_and(|rest| rest.starts_with('{')) {
+            at = start + 1;
+            continue;
+        }
+        let end = closing(text, start);
+        let code = text.get(start..end).unwrap_or("");
+        for (offset, _) in code.match_indices(name) {
+            let (before, behind) = (&code[..offset], &code[offset + name.len()..]);
+            let lone = !before.ends_with(is_word_character) && !behind.starts_with(is_word_character);
+            let quoted = ['"', '\''].iter().any(|quote| before.matches(*quote).count() % 2 == 1);
+            if lone && !quoted && !before.ends_with('.') {
+                found.push(start + offset);
+            }
+        }
+        at = end;
+    }
+    found
+}
+
+/// Where the code in a string ends: at its closing brace.
+fn closing(text: &str, start: usize) -> usize {
+    let mut depth = 0;
+    for (at, c) in text.get(start..).unwrap_or("").char_indices() {
+        match c {
+            '{' | '(' | '[' => depth += 1,
+            '}' if depth == 0 => return start + at,
+            '}' | ')' | ']' => depth -= 1,
+            _ => {}
+        }
+    }
+    text.len()
+}
+
+/// What a name at a place is bound to: what declares it, and where it is seen.
+fn bound(place: &Named, all: &[Named]) -> Option<(NodeId, Span)> {
+    let but = match place.binding {
+        Binding::Declares { holder, seen } => return Some((holder, seen)),
+        Binding::Uses { but } => but,
+        Binding::Other | Binding::Unknown => return None,
+    };
+    let seen = all.iter().filter_map(|other| match other.binding {
+        Binding::Declares { holder, seen } if Some(holder) != but && other.spaces & place.spaces != 0 => {
+            Some((holder, seen))
+        }
+        _ => None,
+    });
+    let here = seen.filter(|(_, seen)| seen.start <= place.span.start && place.span.start < seen.end);
+    here.max_by_key(|(holder, seen)| (*holder, seen.start))
+}
 
 /// Where the name at a place is declared, and all its uses, that place among them; `None` where that is not known.
-pub(crate) fn uses(_code: Code<'_>, _named: Span) -> Option<(Span, Vec<Span>)> {
-    None
+pub(crate) fn uses(code: Code<'_>, named: Span) -> Option<(Span, Vec<Span>)> {
+    let spec = code.toolkit().edits.scopes?;
+    let name = code.source.slice(named);
+    let all = places(code, spec, name);
+    if code.tree.has_error() || all.iter().any(|place| place.binding == Binding::Unknown) {
+        return None;
+    }
+    let own = all.iter().find(|place| place.span == named)?;
+    let binding = bound(own, &all)?;
+    let same: Vec<&Named> = all.iter().filter(|place| bound(place, &all) == Some(binding)).collect();
+    let declared = same.iter().find(|place| matches!(place.binding, Binding::Declares { .. }))?.span;
+    Some((declared, same.into_iter().map(|place| place.span).collect()))
 }
 
 /// A name that would be taken for another one if some uses were called otherwise.
-pub(crate) fn clash(_code: Code<'_>, _declared: Span, _uses: &[Span], _new: &str) -> Option<Span> {
+pub(crate) fn clash(code: Code<'_>, declared: Span, uses: &[Span], new: &str) -> Option<Span> {
+    let spec = code.toolkit().edits.scopes?;
+    let name = code.source.slice(declared);
+    let own = places(code, spec, name);
+    let declaration = own.iter().find(|place| place.span == declared)?;
+    let Binding::Declares { holder, seen } = declaration.binding else { return None };
+    if spec.reserved.contains(&new) {
+        return Some(declared);
+    }
+    let others = places(code, spec, new);
+    for other in &others {
+        match other.binding {
+            Binding::Other => {}
+            // It would be taken for what is called otherwise.
+            Binding::Uses { .. } if seen.start <= other.span.start && other.span.start < seen.end => {
+                let further_in = bound(other, &others).is_some_and(|(inner, _)| inner > holder);
+                if !further_in {
+                    return Some(other.span);
+                }
+            }
+            // Some use would be taken for it.
+            Binding::Declares { holder: inner, seen: inner_seen } => {
+                let same = inner == holder;
+                let captured = uses.iter().any(|span| inner_seen.start <= span.start && span.start < inner_seen.end);
+                if same || captured && inner >= holder {
+                    return Some(other.span);
+                }
+            }
+            Binding::Unknown => return Some(other.span),
+            Binding::Uses { .. } => {}
+        }
+    }
     None
+}
+
+/// What is written in each place where another name comes in.
+pub(crate) fn written(code: Code<'_>, uses: &[Span], new: &str) -> Vec<(Span, String)> {
+    let spec = code.toolkit().edits.scopes;
+    let text = |span: &Span| {
+        let token = code.tree.token_at(span.start).and_then(|token| code.tree.tokens().get(token as usize));
+        let token = token.filter(|token| token.span() == *span).or_else(|| {
+            code.tree.tokens().get(code.tree.token_from(span.start) as usize).filter(|token| token.span() == *span)
+        });
+        match (spec, token) {
+            (Some(spec), Some(token)) => (spec.written)(code, token.node, new),
+            _ => new.to_owned(),
+        }
+    };
+    uses.iter().map(|span| (*span, text(span))).collect()
 }

@@ -38,7 +38,7 @@ pub enum Edit {
     /// A rectangle of columns.
     Columns(Block),
     /// Each of some spans gets a text.
-    Replace(Vec<Span>, String),
+    Replace(Vec<(Span, String)>),
 }
 
 impl Edit {
@@ -63,16 +63,13 @@ impl Edit {
             Edit::Swap(target) => Edit::Swap(to(target)?),
             Edit::Pull(end, until) => Edit::Pull(*end, reach(until)?),
             Edit::Push(end, until) => Edit::Push(*end, reach(until)?),
-            Edit::Replace(spans, text) => {
-                Edit::Replace(spans.iter().map(|span| place(*span)).collect::<Option<_>>()?, text.clone())
-            }
             other => other.clone(),
         })
     }
 
     /// Whether it asks for structure, so that a piece of another language is edited by its own.
     pub(crate) fn is_structural(&self) -> bool {
-        !matches!(self, Edit::Lines(_) | Edit::Columns(_) | Edit::Replace(..))
+        !matches!(self, Edit::Lines(_) | Edit::Columns(_) | Edit::Replace(_))
     }
 }
 

@@ -4,6 +4,7 @@ use vknot_syntax::{NodeId, Role};
 
 use super::Code;
 use super::laws::Law;
+use super::scopes::ScopeSpec;
 
 /// What edits go by, where roles do not tell.
 pub(crate) struct EditSpec {
@@ -23,6 +24,8 @@ pub(crate) struct EditSpec {
     pub declarations: &'static [&'static str],
     /// Whether a list that is broken into lines has a mark behind its last item.
     pub trailing: bool,
+    /// What its names are bound to; `None` where that is told by word.
+    pub scopes: Option<&'static ScopeSpec>,
     /// What compilers do not take though the grammar does.
     pub laws: &'static [Law],
 }
@@ -37,6 +40,7 @@ pub(crate) const EDITS_OF_MOST: EditSpec = EditSpec {
     conditionals: &[],
     declarations: &[],
     trailing: false,
+    scopes: None,
     laws: &[],
 };
 

@@ -7,6 +7,7 @@ pub(crate) mod indent;
 pub(crate) mod laws;
 pub(crate) mod layout;
 pub(crate) mod looks;
+pub(crate) mod scopes;
 mod toolkit;
 
 pub use toolkit::Code;

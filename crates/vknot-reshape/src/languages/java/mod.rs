@@ -3,6 +3,7 @@
 mod facts;
 mod imports;
 mod laws;
+mod scopes;
 mod layout;
 mod missing;
 mod reading;
@@ -28,6 +29,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         conditionals: &["if_statement"],
         declarations: &["local_variable_declaration", "field_declaration"],
         laws: laws::LAWS,
+        scopes: Some(&scopes::SCOPES),
         ..EDITS_OF_MOST
     },
     style: &STYLE,

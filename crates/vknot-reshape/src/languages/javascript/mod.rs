@@ -1,6 +1,7 @@
 //! JavaScript.
 
 pub(crate) mod laws;
+pub(crate) mod scopes;
 pub(crate) mod imports;
 pub(crate) mod layout;
 
@@ -25,6 +26,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         conditionals: &["if_statement"],
         declarations: &["lexical_declaration", "variable_declaration"],
         laws: laws::LAWS,
+        scopes: Some(&scopes::SCOPES),
         ..EDITS_OF_MOST
     },
     style: &STYLE,

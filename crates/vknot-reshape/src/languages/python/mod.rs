@@ -1,6 +1,7 @@
 //! Python.
 
 mod laws;
+mod scopes;
 mod imports;
 mod missing;
 
@@ -24,6 +25,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         both: "and",
         conditionals: &["if_statement"],
         laws: laws::LAWS,
+        scopes: Some(&scopes::SCOPES),
         ..EDITS_OF_MOST
     },
     style: &STYLE,

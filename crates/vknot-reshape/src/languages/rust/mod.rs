@@ -1,6 +1,7 @@
 //! Rust.
 
 mod laws;
+mod scopes;
 mod imports;
 mod layout;
 mod use_tree;
@@ -24,6 +25,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         both: "&&",
         conditionals: &["if_expression"],
         laws: laws::LAWS,
+        scopes: Some(&scopes::SCOPES),
         ..EDITS_OF_MOST
     },
     style: &STYLE,

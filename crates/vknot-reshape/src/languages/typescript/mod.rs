@@ -17,6 +17,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         conditionals: &["if_statement"],
         declarations: &["lexical_declaration", "variable_declaration"],
         laws: javascript::laws::LAWS,
+        scopes: Some(&javascript::scopes::SCOPES),
         ..EDITS_OF_MOST
     },
     style: &javascript::STYLE,

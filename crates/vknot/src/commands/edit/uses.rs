@@ -4,7 +4,7 @@ use std::ffi::OsString;
 use std::io::Write;
 
 use serde_json::{Value, json};
-use vknot_reshape::editing::{By, Edit, Occurrences, Sought, occurrences, renamed};
+use vknot_reshape::editing::{By, Edit, Occurrences, Sought, occurrences, renamed, replacement};
 use vknot_syntax::Span;
 
 use crate::arguments::ReshapeOutput;
@@ -59,7 +59,7 @@ impl Arguments {
         let found = self.found(input, at)?;
         let new = self.replace.clone().unwrap_or_default();
         renamed(input.code(), &found, &new).map_err(|error| input.problem_at(at.start, error.to_string()))?;
-        Ok(Edit::Replace(found.spans, new))
+        Ok(replacement(input.code(), &found, &new))
     }
 }
 
