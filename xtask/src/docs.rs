@@ -31,7 +31,15 @@ pub fn run() -> anyhow::Result<ExitCode> {
     }
     // What the program says of itself is printed by its own test.
     let status = Command::new(env!("CARGO"))
-        .args(["test", "--quiet", "--package", "vknot", "the_command_reference_is_fresh"])
+        .args([
+            "test",
+            "--quiet",
+            "--package",
+            "vknot",
+            "--",
+            "the_command_reference_is_fresh",
+            "the_page_of_edits_is_fresh",
+        ])
         .env("VKNOT_DOCS", "write")
         .status()
         .context("cannot run cargo")?;

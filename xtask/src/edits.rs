@@ -103,7 +103,7 @@ fn attempt(sample: &Sample, step: &Step, only: Option<&str>, random: &mut Random
     let (name, edit) = loop {
         let (name, edit) = chosen(random, other, sample);
         if only.is_none_or(|only| only == name) {
-            break (name, edit);
+            break(name, edit);
         }
     };
     let at = match (name, random.below(4)) {
@@ -116,7 +116,10 @@ fn attempt(sample: &Sample, step: &Step, only: Option<&str>, random: &mut Random
     let place = sample.source.line_column(at.start);
     let told = format!("{}:{}:{} {edit:?}", sample.source.path().display(), place.line, place.column);
     let (outcome, result) = match done(&document, step, at, &edit) {
-        Err(StepError::Refused(refusal)) => (Outcome::Unproven(format!("{:?}", kind(&format!("{:?}", refusal.reason)))), None),
+        Err(StepError::Refused(refusal)) => (
+            Outcome::Unproven(format!("{:?}", kind(&format!("{:?}", refusal.reason)))),
+            None,
+        ),
         Err(StepError::Edit(error)) => (Outcome::Refused(kind_of(&error)), None),
         Err(error) => (Outcome::Refused(error.to_string()), None),
         Ok(proven) if proven.is_empty() => (Outcome::Nothing, None),

@@ -34,7 +34,7 @@ pub use limits::Limits;
 pub use reader::{FindPieces, Lookup, Mask, Reader, Reading, Repair};
 pub use role::Role;
 pub use text::{
-    contents_span, Facts, first_difference, is_plain_blank, is_word_character, LineColumn, LineEnd, Lines, MAX_BYTES, Position16,
-    ReadError, Source, Span, word_span_at,
+    contents_span, Facts, first_difference, is_plain_blank, is_word_character, LineColumn, LineEnd, Lines, MAX_BYTES,
+    Position16, ReadError, Source, Span, word_span_at,
 };
 pub use tree::{Children, Embedded, Gap, Node, NodeId, Piece, Token, TokenId, Tree};

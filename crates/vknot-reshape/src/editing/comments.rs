@@ -40,7 +40,8 @@ fn comment_at(code: Code<'_>, at: Span) -> Option<Span> {
     let token = tree.token_at(start).filter(|token| tree.is_comment(*token))?;
     let span = tree.tokens()[token as usize].span();
     let text = code.source.slice(span);
-    let whole = !open.is_empty() && text.len() >= open.len() + close.len() && text.starts_with(open) && text.ends_with(close);
+    let whole =
+        !open.is_empty() && text.len() >= open.len() + close.len() && text.starts_with(open) && text.ends_with(close);
     let fits = at.is_empty() || at.end <= span.end || code.source.slice(Span::new(span.end, at.end)).trim().is_empty();
     (whole && fits).then_some(span)
 }

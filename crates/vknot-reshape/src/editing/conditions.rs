@@ -81,7 +81,8 @@ fn turn(work: &mut Work<'_>, condition: NodeId) {
     {
         work.allowance.gone.push(operator);
         let inner: Vec<NodeId> = tree.parts(*operand).collect();
-        let held = inner.get(1).filter(|held| tree.role(*operand) == Role::Parenthesized && needs_brackets(code, **held));
+        let held =
+            inner.get(1).filter(|held| tree.role(*operand) == Role::Parenthesized && needs_brackets(code, **held));
         let kept = tree.node(held.copied().unwrap_or(*operand)).span();
         work.draft.cut(Span::new(span.start, kept.start));
         if kept.end < span.end {
@@ -130,7 +131,7 @@ pub(crate) fn split(work: &mut Work<'_>) -> bool {
     let closing = if code.source.slice(node).ends_with('}') { "}" } else { "" };
     let (left, right) = (tree.node(*left).span(), tree.node(*right).span());
     work.allowance.gone.push(tree.node(*operator).span());
-    work.allowance.remade.extend([node, condition]);
+    work.allowance.remade.extend([node, condition, around(code, found.condition)]);
     work.allowance.texts = Some(vec![behind.clone(), before.clone(), closing.to_owned()]);
     work.draft.replace(Span::new(left.end, right.start), vec![Piece::New(format!("{behind}{end}{inner}{before}"))]);
     let rest = Span::new(right.end, node.end);
@@ -140,6 +141,11 @@ pub(crate) fn split(work: &mut Work<'_>) -> bool {
     }
     work.draft.replace(rest, pieces);
     true
+}
+
+/// A condition with the brackets around it.
+fn around(code: Code<'_>, condition: NodeId) -> Span {
+    code.tree.node(code.tree.node(condition).parent).span()
 }
 
 /// Where what opens a block ends: its bracket, or the head in front of it.
@@ -160,7 +166,8 @@ pub(crate) fn joined(work: &mut Work<'_>) -> bool {
     let tree = code.tree;
     let both = code.toolkit().edits.both;
     let Ok(outer) = Conditional::at(code, work.at) else { return false };
-    let items: Vec<NodeId> = tree.parts(outer.body).filter(|id| code.tree.language().is_named(tree.node(*id).kind)).collect();
+    let items: Vec<NodeId> =
+        tree.parts(outer.body).filter(|id| code.tree.language().is_named(tree.node(*id).kind)).collect();
     let held = items.first().copied().filter(|_| items.len() == 1);
     // A conditional may be a statement on its own, too.
     let held = held.map(|held| match tree.parts(held).collect::<Vec<_>>().as_slice() {
@@ -190,11 +197,12 @@ pub(crate) fn joined(work: &mut Work<'_>) -> bool {
     };
     work.allowance.brackets = true;
     let left = bracket(work, outer.condition);
-    let right = bracket(work, inner.condition) ;
+    let right = bracket(work, inner.condition);
     let (close, open) = (if left { ")" } else { "" }, "");
     work.allowance.gone.extend([Span::new(first.end, second.start), Span::new(inner_end, whole.end)]);
     work.allowance.texts = Some(vec![both.to_owned()]);
     work.allowance.remade.extend([whole, tree.node(inner.node).span()]);
+    work.allowance.remade.extend([around(code, outer.condition), around(code, inner.condition)]);
     work.draft.replace(Span::new(first.end, second.start), vec![Piece::New(format!("{close} {both} {open}"))]);
     let rest = Span::new(second.end, inner_end);
     let mut pieces = vec![Piece::New(if right { ")" } else { "" }.to_owned())];

@@ -192,7 +192,10 @@ fn join_declarations(work: &mut Work<'_>, first: NodeId, second: NodeId) -> Resu
     let heads = [head(code, first, left.start), head(code, second, right.start)];
     let words = |span: Span| code.source.slice(span).split_whitespace().collect::<Vec<_>>();
     if words(heads[0]) != words(heads[1]) {
-        return Err(EditError::Unfit { what: "two declarations with different heads".to_owned(), fits: "both must begin alike" });
+        return Err(EditError::Unfit {
+            what: "two declarations with different heads".to_owned(),
+            fits: "both must begin alike",
+        });
     }
     let between = Span::new(left.end, heads[1].start);
     let text = code.source.slice(between).trim();

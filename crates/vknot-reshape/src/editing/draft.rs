@@ -89,7 +89,8 @@ impl Draft {
         let new = Source::from_text(source.path(), edits.apply(source.text()));
         let tree = Tree::read(&new, code.tree.language());
         let mut receipt = receipt(code, code.other(&new, &tree), &parts);
-        receipt.placed = marks.chunks(2).filter_map(|pair| Some(trimmed(&new, *pair.first()?, *pair.get(1)?))).collect();
+        receipt.placed =
+            marks.chunks(2).filter_map(|pair| Some(trimmed(&new, *pair.first()?, *pair.get(1)?))).collect();
         receipt.allowance = Some(allowance);
         Reshape { edits, receipt, ..Reshape::default() }
     }

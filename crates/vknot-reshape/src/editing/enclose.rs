@@ -45,7 +45,7 @@ impl Template {
 /// What stands in front of the one hole of a template, and behind it.
 fn hole(text: &str) -> Option<(&str, &str)> {
     let word = |c: char| c.is_alphanumeric() || c == '_';
-    let lone = |at: &usize| !text[..*at].ends_with(word) && !text[at + 1..].starts_with(word);
+    let lone = |at: &usize| !text[.. * at].ends_with(word) && !text[at + 1..].starts_with(word);
     let mut holes = text.match_indices('_').map(|(at, _)| at).filter(lone);
     let at = holes.next()?;
     holes.next().is_none().then(|| (&text[..at], &text[at + 1..]))
@@ -70,7 +70,8 @@ pub(crate) fn wrapped(work: &mut Work<'_>, template: &str) -> Result<(), EditErr
     work.allowance.texts = Some(vec![template.before.clone(), template.behind.clone()]);
     work.allowance.whole = true;
     let span = match &taken {
-        Taken::Items(row, range) if high => Span::new(row.entries[range.start].body.start, row.entries[range.end - 1].end()),
+        Taken::Items(row, range) if high =>
+            Span::new(row.entries[range.start].body.start, row.entries[range.end - 1].end()),
         _ => value_span(code, &taken, &template),
     };
     let own = base(code, span.start);
@@ -280,8 +281,10 @@ fn block(code: Code<'_>, id: NodeId) -> Result<Around, EditError> {
     let more = tree.children(head).find(|child| {
         let own = tree.node(*child);
         let closes = tree.role(*child) == Role::Close || own.is_leaf() && code.source.slice(own.span()) == ";";
-        *child != id && !own.is_empty() && tree.role(*child) != Role::Comment
-            && (own.start >= tree.node(id).end && !closes || matches!(tree.role(*child), Role::Block | Role::Arm))
+        *child != id
+        && !own.is_empty()
+        && tree.role(*child) != Role::Comment
+        && (own.start >= tree.node(id).end && !closes || matches!(tree.role(*child), Role::Block | Role::Arm))
     });
     match more {
         Some(more) => loses(tree.node(more).span()),
@@ -299,7 +302,7 @@ pub(crate) fn lifted(work: &mut Work<'_>) -> Result<(), EditError> {
     };
     let holder = taken.holder(code);
     if tree.role(holder) == Role::Body {
-        return Err(EditError::Loses { what: first_line(code, tree.node(tree.node(holder).parent).span()) });
+        return Err(EditError::Member { what: first_line(code, tree.node(tree.node(holder).parent).span()) });
     }
     let skipped = |id: &NodeId| {
         let role = tree.role(*id);

@@ -55,6 +55,12 @@ pub enum EditError {
         /// Its first line.
         what: String,
     },
+    /// A member would leave its type.
+    #[error("`{what}` would go from around it; a member stays in a type: move it with --into")]
+    Member {
+        /// The first line of the type.
+        what: String,
+    },
     /// A comment that runs to the end of its line would come to stand in front of code.
     #[error("the comment at the end of its line would swallow what is behind it; move it onto a line of its own first")]
     Swallows,

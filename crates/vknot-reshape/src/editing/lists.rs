@@ -189,7 +189,10 @@ fn join_pairs(work: &mut Work<'_>) -> Result<(), EditError> {
     let (Some(left), Some(right)) = (first.inside, second.inside) else { return Err(EditError::NoRow) };
     let (Some(last), Some(item)) = (first.entries.last(), second.entries.first()) else { return Err(EditError::NoRow) };
     work.allowance.separators = true;
-    let ends = [Span::new(left.end, tree.node(first.holder).end), Span::new(tree.node(second.holder).start, right.start)];
+    let ends = [
+        Span::new(left.end, tree.node(first.holder).end),
+        Span::new(tree.node(second.holder).start, right.start),
+    ];
     work.allowance.gone.extend(ends);
     work.allowance.remade.extend([tree.node(first.holder).span(), tree.node(second.holder).span()]);
     let high = code.source.begins_line(item.body.start);

@@ -65,7 +65,15 @@ pub(crate) fn edit(
     attempt: u32,
 ) -> Result<Reshape, EditError> {
     let allowance = Allowance { texts: Some(Vec::new()), ..Allowance::default() };
-    let mut work = Work { code, style, at, bracketed: attempt % 2 == 1, further: attempt / 2, draft: Draft::default(), allowance };
+    let mut work = Work {
+        code,
+        style,
+        at,
+        bracketed: attempt % 2 == 1,
+        further: attempt / 2,
+        draft: Draft::default(),
+        allowance,
+    };
     match edit {
         Edit::Move(to) => arrange::moved(&mut work, to)?,
         Edit::Turn => conditions::turned(&mut work)?,

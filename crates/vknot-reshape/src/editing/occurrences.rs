@@ -91,7 +91,7 @@ fn words(code: Code<'_>, name: &str) -> Vec<Span> {
 fn words_in(code: Code<'_>, within: Span, name: &str) -> Vec<Span> {
     let text = code.source.slice(within);
     let alone = |at: &usize| {
-        !text[..*at].ends_with(is_word_character) && !text[at + name.len()..].starts_with(is_word_character)
+        !text[.. * at].ends_with(is_word_character) && !text[at + name.len()..].starts_with(is_word_character)
     };
     let found = text.match_indices(name).map(|(at, _)| at).filter(alone);
     found.map(|at| Span::new(within.start + at as u32, within.start + (at + name.len()) as u32)).collect()
@@ -131,6 +131,9 @@ pub fn renamed(code: Code<'_>, found: &Occurrences, new: &str) -> Result<(), Edi
             None => Ok(()),
         },
         By::Scope(declared) => match scopes::clash(code, declared, &found.spans, new) {
+            Some(clash) if clash == declared => {
+                Err(EditError::Name(format!("`{new}` means something else in this language; choose another name")))
+            }
             Some(clash) => Err(EditError::Name(format!(
                 "`{new}` at {} would be taken for it, or it for that; choose another name",
                 at(clash)

@@ -13,7 +13,11 @@ pub(crate) fn lines(work: &mut Work<'_>, edit: &LineEdit) -> Result<(), EditErro
     let source = work.code.source;
     let lines = source.lines();
     // A range that ends where a line begins has no part in that line.
-    let end = if work.at.end > work.at.start && source.line_start(work.at.end) == work.at.end { work.at.end - 1 } else { work.at.end };
+    let end = if work.at.end > work.at.start && source.line_start(work.at.end) == work.at.end {
+        work.at.end - 1
+    } else {
+        work.at.end
+    };
     let (first, last) = (lines.index_at(work.at.start), lines.index_at(end));
     let text = |line: u32| lines.span(source.text(), line);
     let end = source.facts().line_end().text();
@@ -38,7 +42,7 @@ pub(crate) fn lines(work: &mut Work<'_>, edit: &LineEdit) -> Result<(), EditErro
         }
         LineEdit::Copy(times) => {
             let mut pieces = Vec::new();
-            for _ in 0..*times {
+            for _ in 0.. * times {
                 pieces.push(Piece::New(end.to_owned()));
                 pieces.push(Piece::Begin);
                 pieces.push(Piece::New(source.slice(own).to_owned()));

@@ -73,7 +73,9 @@ impl Row {
     pub fn touched(&self, span: Span) -> Option<std::ops::Range<usize>> {
         let meets = |entry: &Entry| {
             let own = entry.span();
-            if span.is_empty() { own.start <= span.start && span.start <= entry.parted_end() } else {
+            if span.is_empty() {
+                own.start <= span.start && span.start <= entry.parted_end()
+            } else {
                 own.start < span.end && span.start < own.end
             }
         };
@@ -90,9 +92,10 @@ impl Row {
 
     /// Whether items stand on lines of their own.
     pub fn is_vertical(&self, code: Code<'_>) -> bool {
-        self.entries.iter().any(|entry| is_vertical(code, entry)) && self.entries.iter().all(
-            |entry| code.source.begins_line(entry.body.start),
-        )
+        self.entries.iter().any(|entry| is_vertical(code, entry))
+            && self.entries.iter().all(
+                |entry| code.source.begins_line(entry.body.start),
+            )
     }
 }
 

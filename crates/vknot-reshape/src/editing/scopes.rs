@@ -23,10 +23,11 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Vec<Named> {
         if role == Role::String && text.contains(name) {
             let open = (spec.code_in)(code, token.node);
             let inside = open.map(|open| coded(text, open, name)).unwrap_or_default();
-            places.extend(inside.into_iter().map(|at| {
+            places.extend(inside.into_iter().map(|(at, certain)| {
                 let start = token.start + at as u32;
                 let span = Span::new(start, start + name.len() as u32);
-                Named { spaces: 1, span, binding: Binding::Uses { but: None } }
+                let binding = if certain { Binding::Uses { but: None } } else { Binding::Unknown };
+                Named { spaces: 1, span, binding }
             }));
         } else if text == name && spec.names.contains(&tree.kind_name(token.node)) {
             let binding = (spec.binding)(code, token.node);
@@ -36,8 +37,8 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Vec<Named> {
     places
 }
 
-/// Where a name stands in the code of a string: as a word of its own, not behind a dot or in quotes.
-fn coded(text: &str, open: &str, name: &str) -> Vec<usize> {
+/// Where a name stands in the code of a string, as a word of its own and not behind a dot, and whether it is certain that it is code there.
+fn coded(text: &str, open: &str, name: &str) -> Vec<(usize, bool)> {
     let mut found = Vec::new();
     let mut at = 0;
     while let Some(start) = text.get(at..).and_then(|rest| rest.find(open)).map(|start| start + at + open.len()) {
@@ -51,8 +52,8 @@ fn coded(text: &str, open: &str, name: &str) -> Vec<usize> {
             let (before, behind) = (&code[..offset], &code[offset + name.len()..]);
             let lone = !before.ends_with(is_word_character) && !behind.starts_with(is_word_character);
             let quoted = ['"', '\''].iter().any(|quote| before.matches(*quote).count() % 2 == 1);
-            if lone && !quoted && !before.ends_with('.') {
-                found.push(start + offset);
+            if lone && !before.ends_with('.') {
+                found.push((start + offset, !quoted));
             }
         }
         at = end;

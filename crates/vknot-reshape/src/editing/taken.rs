@@ -204,7 +204,11 @@ pub(crate) fn rows_within(code: Code<'_>, span: Span) -> Vec<Row> {
         let role = tree.role(id);
         let depth = tree.ancestors(id).take_while(|above| *above != top).count() as u32;
         let main = matches!(role, Role::Body | Role::Block | Role::Element | Role::Collection | Role::Form);
-        rows.extend(Row::of(code, id).filter(|row| row.inside.is_some() || role == Role::Block).map(|row| (depth, !main, row)));
+        rows.extend(Row::of(code, id).filter(|row| row.inside.is_some() || role == Role::Block).map(|row| (
+            depth,
+            !main,
+            row,
+        )));
         // What is further in is not asked for.
         if rows.len() >= ROWS_LOOKED_AT {
             break;

@@ -79,16 +79,18 @@ pub(crate) fn target(code: Code<'_>, to: &To) -> Result<Target, EditError> {
     }
 }
 
-/// The row that something comes into at a place: the closest one around a position, the main one in a range.
+/// The row that something comes into at a place: the main one of the item there, else the closest one around it.
 fn into(code: Code<'_>, at: Span) -> Result<Target, EditError> {
     let tree = code.tree;
-    let span = match Taken::at(code, at) {
-        Ok(taken) if !at.is_empty() => taken.span(code),
-        _ => at,
+    let span = Taken::at(code, at).map_or(at, |taken| taken.span(code));
+    // Of an item at a position only what it is there to hold is meant, not the arguments of a call.
+    let main = |row: &Row| {
+        let role = tree.role(row.holder);
+        !at.is_empty() || matches!(role, Role::Body | Role::Block | Role::Element | Role::Collection | Role::Form)
     };
-    let within = rows_within(code, span).into_iter().next().filter(|_| !span.is_empty());
+    let within = rows_within(code, span).into_iter().next().filter(|row| !span.is_empty() && main(row));
     let around = || {
-        let inner = tree.covering(span);
+        let inner = tree.covering(at);
         tree.ancestors(inner).find_map(|id| Row::of(code, id).filter(|row| row.inside.is_some() || id.0 == 0))
     };
     let row = within.or_else(around).ok_or(EditError::NoRow)?;
@@ -155,7 +157,9 @@ pub(crate) fn inserted(work: &mut Work<'_>, to: &To, text: &str) -> Result<(), E
         }
         None => {
             work.allowance.texts = Some(vec![lines.clone()]);
-            put(work, &target, &[Load { body: &body, trail: None, apart: None, marked: lines.ends_with(';'), mark: "" }]);
+            put(work, &target, &[
+                Load { body: &body, trail: None, apart: None, marked: lines.ends_with(';'), mark: "" },
+            ]);
         }
     }
     Ok(())
@@ -497,6 +501,11 @@ fn lines_apart(code: Code<'_>, row: &Row, load: &Load<'_>, between: (usize, usiz
                 Apart::Lines(blank) => blank,
                 Apart::Blank(_) => 0,
             },
+            // Nothing shows it: functions and types stand apart.
+            (Some(only), _) => {
+                let role = code.tree.role(only.node);
+                u32::from(matches!(role, Role::Callable | Role::Type) && code.source.slice(only.body).contains('\n'))
+            }
             _ => 0,
         },
     };

@@ -33,7 +33,8 @@ impl Law {
         let tree = code.tree;
         let start = |id: NodeId| tree.node(id).start;
         let named = || {
-            tree.parts(id).filter(|part| tree.language().is_named(tree.node(*part).kind) && tree.role(*part) != Role::Error)
+            tree.parts(id)
+                .filter(|part| tree.language().is_named(tree.node(*part).kind) && tree.role(*part) != Role::Error)
         };
         match self {
             Law::Holds { kinds, roles, .. } => named()
@@ -44,12 +45,14 @@ impl Law {
                     ranks.iter().position(|kinds| kinds.contains(&tree.kind_name(part))).unwrap_or(ranks.len())
                 };
                 let mut reached = 0;
-                named().find(|part| {
-                    let own = rank(*part);
-                    let behind = own < reached;
-                    reached = reached.max(own);
-                    behind
-                }).map(start)
+                named()
+                    .find(|part| {
+                        let own = rank(*part);
+                        let behind = own < reached;
+                        reached = reached.max(own);
+                        behind
+                    })
+                    .map(start)
             }
             Law::Filled { field, .. } => {
                 let filled = tree.child_named(id, field).is_some_and(|held| !tree.node(held).is_empty());

@@ -120,7 +120,9 @@ pub fn prove_by_tree(document: &Document, reshape: &Reshape, contract: Contract)
 fn spares_reading(document: &Document, reshape: &Reshape, contract: Contract) -> bool {
     let tree = document.tree();
     let receipt = &reshape.receipt;
-    let same = !matches!(contract.tokens, Tokens::Imports | Tokens::Edit) && receipt.added.is_empty() && receipt.removed.is_empty();
+    let same = !matches!(contract.tokens, Tokens::Imports | Tokens::Edit)
+        && receipt.added.is_empty()
+        && receipt.removed.is_empty();
     same && !tree.gave_up() && tree.embedded().is_empty()
 }
 

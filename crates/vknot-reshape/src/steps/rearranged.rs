@@ -18,11 +18,19 @@ pub(super) fn allowed(old: Code<'_>, receipt: &Receipt) -> Result<(), Refusal> {
         return Ok(());
     }
     let gone = |text: &str| Difference::Token { old: shortened(text), new: String::new() };
+    let mut prose = String::new();
     for change in &receipt.removed {
         let end = change.offset + change.text.len() as u32;
         let tokens = old.tree.tokens().get(change.token as usize..).unwrap_or_default();
         let lost = tokens.iter().take_while(|token| token.end <= end).find(|token| {
-            !allowance.may_go(token.span(), old.source.slice(token.span()))
+            let text = old.source.slice(token.span());
+            let goes = allowance.may_go(token.span(), text);
+            // Text may come together with the text beside it, or part from it.
+            let is_prose = old.tree.language().is_prose(old.tree.node(token.node).kind);
+            if !goes && is_prose {
+                prose.push_str(&allowance.essence(text));
+            }
+            !goes && !is_prose
         });
         if let Some(lost) = lost {
             return Err(Refusal::at(lost.start, gone(old.source.slice(lost.span()))));
@@ -31,7 +39,12 @@ pub(super) fn allowed(old: Code<'_>, receipt: &Receipt) -> Result<(), Refusal> {
     let Some(texts) = &allowance.texts else { return Ok(()) };
     let came: String = receipt.added.iter().map(|change| allowance.essence(&change.text)).collect();
     let may_come: String = texts.iter().map(|text| allowance.essence(text)).collect();
-    if came == may_come {
+    let letters = |text: &str| {
+        let mut letters: Vec<char> = text.chars().collect();
+        letters.sort_unstable();
+        letters
+    };
+    if came == may_come || !prose.is_empty() && letters(&came) == letters(&(may_come + &prose)) {
         return Ok(());
     }
     let differs = receipt.added.iter().find(|change| !allowance.essence(&change.text).is_empty());
@@ -216,7 +229,9 @@ fn is_whole(new: Code<'_>, span: Span) -> bool {
     }
     tree.children(holder).all(|child| {
         let own = tree.node(child);
-        own.is_empty() || own.token_end <= first || own.first_token >= behind
+        own.is_empty()
+            || own.token_end <= first
+            || own.first_token >= behind
             || own.first_token >= first && own.token_end <= behind
     })
 }

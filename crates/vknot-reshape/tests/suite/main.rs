@@ -9,6 +9,7 @@ macro_rules! snapshot {
 }
 
 mod damage;
+mod edits;
 mod expressions;
 mod imports;
 mod indent;

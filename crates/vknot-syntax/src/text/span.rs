@@ -60,7 +60,8 @@ pub fn word_span_at(text: &str, within: Span, at: u32) -> Option<Span> {
     if !piece.is_char_boundary(offset) {
         return None;
     }
-    let before = piece.get(..offset)?.chars().rev().take_while(|c| is_word_character(*c)).map(char::len_utf8).sum::<usize>();
+    let before =
+        piece.get(..offset)?.chars().rev().take_while(|c| is_word_character(*c)).map(char::len_utf8).sum::<usize>();
     let after = piece.get(offset..)?.chars().take_while(|c| is_word_character(*c)).map(char::len_utf8).sum::<usize>();
     (before + after > 0).then(|| Span::new(at - before as u32, at + after as u32))
 }

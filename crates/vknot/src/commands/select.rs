@@ -3,6 +3,7 @@
 use std::io::Write;
 
 use serde_json::{json, Value};
+use vknot_reshape::editing::{self, About};
 use vknot_reshape::looks::{self, Rung};
 use vknot_syntax::{Role, Span};
 
@@ -40,6 +41,8 @@ pub struct Arguments {
     /// Where growing began, for shrinking back to it: a position, or a range [default: the start of the range]
     #[arg(long, value_name = "SPOT", requires = "shrink")]
     from: Option<String>,
+    #[command(flatten)]
+    about: AboutArguments,
     /// Print the span instead of the text
     #[arg(long)]
     span: bool,
@@ -48,6 +51,60 @@ pub struct Arguments {
     output: LookOutput,
     #[command(flatten)]
     input: InputArguments,
+}
+
+/// Where to from the item at the place.
+#[derive(clap::Args)]
+#[group(multiple = false, conflicts_with_all = ["rung", "up_to", "grow", "shrink"])]
+struct Ways {
+    /// Print the item so many behind the one at the place
+    #[arg(long, value_name = "N", num_args = 0..=1, default_missing_value = "1")]
+    next: Option<u32>,
+    /// Print the item so many in front of it
+    #[arg(long, value_name = "N", num_args = 0..=1, default_missing_value = "1")]
+    previous: Option<u32>,
+    /// Print the first item beside it
+    #[arg(long)]
+    first: bool,
+    /// Print the last item beside it
+    #[arg(long)]
+    last: bool,
+    /// Print the item that holds it, so many times
+    #[arg(long, value_name = "N", num_args = 0..=1, default_missing_value = "1")]
+    parent: Option<u32>,
+    /// Print the first item in it, so many times
+    #[arg(long, value_name = "N", num_args = 0..=1, default_missing_value = "1")]
+    child: Option<u32>,
+}
+
+/// Getting about among items.
+#[derive(clap::Args)]
+struct AboutArguments {
+    #[command(flatten)]
+    ways: Ways,
+    /// Print all from the one at the place as far as that
+    #[arg(long, requires = "Ways")]
+    extend: bool,
+}
+
+impl Ways {
+    fn about(&self) -> Option<About> {
+        match (self.next, self.previous, self.parent, self.child) {
+            (Some(count), ..) => Some(About::Next(count)),
+            (_, Some(count), ..) => Some(About::Previous(count)),
+            (_, _, Some(times), _) => Some(About::Parent(times)),
+            (.., Some(times)) => Some(About::Child(times)),
+            _ if self.first => Some(About::First),
+            _ if self.last => Some(About::Last),
+            _ => None,
+        }
+    }
+}
+
+/// The item that one gets to from the one at a place.
+fn reached(input: &Input, span: Span, about: About, extend: bool) -> Result<Rung, String> {
+    let found = editing::about(input.code(), span, about, extend).map_err(|error| error.to_string())?;
+    Ok(Rung { kind: "item".to_owned(), span: found, head: found.start, role: Role::Part })
 }
 
 pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
@@ -62,6 +119,7 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
         span = Span::new(start, start);
     }
     let picked = match (arguments.rung, arguments.grow, arguments.shrink) {
+        _ if let Some(about) = arguments.about.ways.about() => reached(&input, span, about, arguments.about.extend),
         _ if let Some(kind) = &arguments.up_to => up_to(&input, span, kind),
         (Some(rung), ..) => {
             let ladder = looks::ladder(input.code(), span);

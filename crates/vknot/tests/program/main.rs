@@ -10,6 +10,7 @@ macro_rules! snapshot {
 
 mod harness;
 mod changed;
+mod edits;
 mod imports;
 mod looks;
 mod marks;

@@ -32,14 +32,21 @@ fn one_package(code: Code<'_>, file: NodeId) -> bool {
 /// A loop over something has a place and a value.
 fn two_names(code: Code<'_>, clause: NodeId) -> bool {
     let tree = code.tree;
-    let names = tree.child_named(clause, "left").map_or(0, |left| tree.parts(left).filter(|part| tree.node(*part).token_end > 0 && code.source.slice(tree.node(*part).span()) != ",").count());
+    let names = tree.child_named(clause, "left")
+        .map_or(
+            0,
+            |left| tree.parts(left)
+                .filter(|part| tree.node(*part).token_end > 0 && code.source.slice(tree.node(*part).span()) != ",")
+                .count(),
+        );
     names <= 2
 }
 
 /// Parameters all have names, or none has; only the last stands for any number.
 fn alike(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
-    let parameters: Vec<NodeId> = tree.parts(list).filter(|part| tree.kind_name(*part).ends_with("parameter_declaration")).collect();
+    let parameters: Vec<NodeId> =
+        tree.parts(list).filter(|part| tree.kind_name(*part).ends_with("parameter_declaration")).collect();
     let named = |id: &NodeId| tree.child_named(*id, "name").is_some();
     let any = parameters.iter().position(|id| tree.kind_name(*id) == "variadic_parameter_declaration");
     let all = parameters.iter().all(named) || !parameters.iter().any(named);

@@ -45,7 +45,8 @@ pub(super) static LAWS: &[Law] = &[
 ];
 
 /// What stands in a block and has no role of its own.
-const STATEMENTS: &[&str] = &["block", "labeled_statement", "local_variable_declaration", "explicit_constructor_invocation"];
+const STATEMENTS: &[&str] =
+    &["block", "labeled_statement", "local_variable_declaration", "explicit_constructor_invocation"];
 
 fn one_package(code: Code<'_>, file: NodeId) -> bool {
     code.tree.parts(file).filter(|part| code.tree.role(*part) == Role::Package).count() < 2
@@ -77,9 +78,10 @@ fn local_or_member(code: Code<'_>, class: NodeId) -> bool {
     let tree = code.tree;
     let local = tree.parent(class).is_some_and(|holder| tree.kind_name(holder) == "block");
     let modifiers = tree.parts(class).find(|part| tree.kind_name(*part) == "modifiers");
-    !local || modifiers.is_none_or(|modifiers| tree.parts(modifiers).all(|part| {
-        !matches!(code.source.slice(tree.node(part).span()), "public" | "protected" | "private" | "static")
-    }))
+    !local
+        || modifiers.is_none_or(|modifiers| tree.parts(modifiers).all(|part| {
+            !matches!(code.source.slice(tree.node(part).span()), "public" | "protected" | "private" | "static")
+        }))
 }
 
 /// Types are left out only where something is made.

@@ -3,24 +3,40 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, as_it_is, one_space};
+use crate::spec::scopes::{Binding, ScopeSpec, as_it_is};
 
 pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier"],
     binding,
-    spaces: one_space,
+    spaces,
     written: as_it_is,
     code_in: |_, _| None,
     reserved: RESERVED,
 };
 
 const RESERVED: &[&str] = &[
-    "abstract", "assert", "boolean", "break", "byte", "case", "catch", "char", "class", "const", "continue", "default", "do",
-    "double", "else", "enum", "extends", "final", "finally", "float", "for", "goto", "if", "implements", "import", "instanceof",
+    "abstract", "assert", "boolean", "break", "byte", "case", "catch", "char", "class", "const", "continue", "default",
+    "do",
+    "double", "else", "enum", "extends", "final", "finally", "float", "for", "goto", "if", "implements", "import",
+    "instanceof",
     "int", "interface", "long", "native", "new", "null", "package", "private", "protected", "public", "return", "short",
     "static", "super", "switch", "synchronized", "this", "throw", "throws", "transient", "true", "false", "try", "void",
     "volatile", "while", "var", "yield", "record", "_",
 ];
+
+/// Fields are also known by `this`, which no local is.
+fn spaces(code: Code<'_>, id: NodeId) -> u8 {
+    const NAMES: u8 = 1;
+    const FIELDS: u8 = 2;
+    let tree = code.tree;
+    let holder = tree.node(id).parent;
+    let declaration = tree.kind_name(tree.node(holder).parent);
+    match tree.kind_name(holder) {
+        "variable_declarator" if declaration == "field_declaration" => NAMES | FIELDS,
+        "field_access" if tree.language().field_name(tree.node(id).field) == "field" => FIELDS,
+        _ => NAMES,
+    }
+}
 
 fn binding(code: Code<'_>, id: NodeId) -> Binding {
     let tree = code.tree;
@@ -39,7 +55,10 @@ fn binding(code: Code<'_>, id: NodeId) -> Binding {
         ("field_access", "field") => this_field(code, holder),
         ("method_invocation", "name") | ("element_value_pair", "key") => Binding::Other,
         ("labeled_statement" | "break_statement" | "continue_statement", _) => Binding::Other,
-        ("scoped_identifier" | "import_declaration" | "package_declaration" | "annotation" | "marker_annotation", _) => {
+        (
+            "scoped_identifier" | "import_declaration" | "package_declaration" | "annotation" | "marker_annotation",
+            _,
+        ) => {
             scoped(code, id)
         }
         ("method_reference", _) if tree.parts(holder).next() != Some(id) => Binding::Other,
@@ -75,7 +94,11 @@ fn variable(code: Code<'_>, id: NodeId, declaration: NodeId) -> Binding {
         "field_declaration" => {
             let text = code.source.slice(Span::new(tree.node(declaration).start, tree.node(id).start));
             let private = text.split_whitespace().any(|word| word == "private");
-            if private && !reached_elsewhere(code, id) { declares(code, holder, tree.node(holder).start) } else { Binding::Unknown }
+            if private && !reached_elsewhere(code, id) {
+                declares(code, holder, tree.node(holder).start)
+            } else {
+                Binding::Unknown
+            }
         }
         _ => Binding::Unknown,
     }
@@ -96,9 +119,7 @@ fn reached_elsewhere(code: Code<'_>, id: NodeId) -> bool {
 fn this_field(code: Code<'_>, access: NodeId) -> Binding {
     let tree = code.tree;
     let this = tree.parts(access).next().is_some_and(|object| code.source.slice(tree.node(object).span()) == "this");
-    // A parameter of that name is not meant.
-    let inner = tree.ancestors(access).find(|id| tree.role(*id) == Role::Callable);
-    if this { Binding::Uses { but: inner } } else { Binding::Other }
+    if this { Binding::Uses { but: None } } else { Binding::Other }
 }
 
 /// The first part of a name of several may be a variable.

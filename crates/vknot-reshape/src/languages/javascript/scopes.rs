@@ -15,9 +15,12 @@ pub(crate) static SCOPES: ScopeSpec = ScopeSpec {
 };
 
 const RESERVED: &[&str] = &[
-    "arguments", "await", "break", "case", "catch", "class", "const", "continue", "debugger", "default", "delete", "do", "else",
-    "enum", "eval", "export", "extends", "false", "finally", "for", "function", "if", "implements", "import", "in", "instanceof",
-    "interface", "let", "new", "null", "package", "private", "protected", "public", "return", "static", "super", "switch",
+    "arguments", "await", "break", "case", "catch", "class", "const", "continue", "debugger", "default", "delete", "do",
+    "else",
+    "enum", "eval", "export", "extends", "false", "finally", "for", "function", "if", "implements", "import", "in",
+    "instanceof",
+    "interface", "let", "new", "null", "package", "private", "protected", "public", "return", "static", "super",
+    "switch",
     "this", "throw", "true", "try", "typeof", "undefined", "var", "void", "while", "with", "yield",
 ];
 
@@ -30,8 +33,17 @@ fn spaces(code: Code<'_>, id: NodeId) -> u8 {
         "interface_declaration" | "type_alias_declaration" | "type_parameter" | "infer_type" | "mapped_type_clause"
             if tree.language().field_name(tree.node(id).field) == "name" => TYPES,
         "infer_type" => TYPES,
-        "class_declaration" | "abstract_class_declaration" | "class" | "enum_declaration" | "internal_module" | "module"
-        | "import_clause" | "namespace_import" | "import_specifier" | "export_specifier" | "nested_type_identifier"
+        "class_declaration"
+        | "abstract_class_declaration"
+        | "class"
+        | "enum_declaration"
+        | "internal_module"
+        | "module"
+        | "import_clause"
+        | "namespace_import"
+        | "import_specifier"
+        | "export_specifier"
+        | "nested_type_identifier"
         | "nested_identifier" => VALUES | TYPES,
         _ if tree.kind_name(id) == "type_identifier" => TYPES,
         _ => VALUES,
@@ -82,7 +94,15 @@ fn block(code: Code<'_>, id: NodeId) -> NodeId {
     let tree = code.tree;
     let holds = |above: &NodeId| {
         let kind = tree.kind_name(*above);
-        let blocks = ["statement_block", "switch_body", "for_statement", "for_in_statement", "class_static_block", "internal_module", "module"];
+        let blocks = [
+            "statement_block",
+            "switch_body",
+            "for_statement",
+            "for_in_statement",
+            "class_static_block",
+            "internal_module",
+            "module",
+        ];
         above.0 == 0 || blocks.contains(&kind) || is_function(kind)
     };
     tree.ancestors(id).skip(1).find(holds).unwrap_or(NodeId(0))
@@ -91,7 +111,9 @@ fn block(code: Code<'_>, id: NodeId) -> NodeId {
 /// The function or file that a `var` is seen in.
 fn function(code: Code<'_>, id: NodeId) -> NodeId {
     let tree = code.tree;
-    let holds = |above: &NodeId| above.0 == 0 || is_function(tree.kind_name(*above)) || tree.kind_name(*above) == "class_static_block";
+    let holds = |above: &NodeId| above.0 == 0
+        || is_function(tree.kind_name(*above))
+        || tree.kind_name(*above) == "class_static_block";
     tree.ancestors(id).skip(1).find(holds).unwrap_or(NodeId(0))
 }
 
@@ -100,10 +122,24 @@ fn binding(code: Code<'_>, id: NodeId) -> Binding {
     let holder = tree.node(id).parent;
     let field = tree.language().field_name(tree.node(id).field);
     match (tree.kind_name(holder), field) {
-        ("function_declaration" | "generator_function_declaration" | "class_declaration" | "abstract_class_declaration", "name") => {
+        (
+            "function_declaration"
+                | "generator_function_declaration"
+                | "class_declaration"
+                | "abstract_class_declaration",
+            "name",
+        ) => {
             seen(code, block(code, holder))
         }
-        ("function_signature" | "interface_declaration" | "type_alias_declaration" | "enum_declaration" | "internal_module" | "module", "name") => {
+        (
+            "function_signature"
+                | "interface_declaration"
+                | "type_alias_declaration"
+                | "enum_declaration"
+                | "internal_module"
+                | "module",
+            "name",
+        ) => {
             // One name may have several declarations that are one thing.
             seen(code, block(code, holder))
         }
@@ -117,7 +153,8 @@ fn binding(code: Code<'_>, id: NodeId) -> Binding {
         ("import_require_clause" | "import_alias", _) => Binding::Unknown,
         ("type_parameter", "name") | ("mapped_type_clause", "name") | ("infer_type", _) => type_parameter(code, holder),
         ("catch_clause", "parameter") => seen(code, holder),
-        ("nested_type_identifier", "name") | ("nested_identifier", "property") | ("type_predicate", _) => predicate(code, id, holder),
+        ("nested_type_identifier", "name") | ("nested_identifier", "property") | ("type_predicate", _) =>
+            predicate(code, id, holder),
         ("asserts" | "this_type", _) => Binding::Uses { but: None },
         ("labeled_statement" | "break_statement" | "continue_statement", _) => Binding::Other,
         ("enum_assignment" | "enum_body", _) => Binding::Other,

@@ -37,7 +37,8 @@ fn has_block(code: Code<'_>, clause: NodeId) -> bool {
 
 fn has_handler(code: Code<'_>, statement: NodeId) -> bool {
     let tree = code.tree;
-    tree.parts(statement).any(|part| matches!(tree.kind_name(part), "except_clause" | "except_group_clause" | "finally_clause"))
+    tree.parts(statement)
+        .any(|part| matches!(tree.kind_name(part), "except_clause" | "except_group_clause" | "finally_clause"))
 }
 
 /// Positional arguments come first; nothing but keywords follows `**`.
@@ -92,7 +93,8 @@ fn parameters_in_order(code: Code<'_>, list: NodeId) -> bool {
 /// Statements of a block begin in one column.
 fn one_column(code: Code<'_>, block: NodeId) -> bool {
     let source = code.source;
-    let starts = code.tree.parts(block).map(|part| code.tree.node(part).start).filter(|start| source.begins_line(*start));
+    let starts =
+        code.tree.parts(block).map(|part| code.tree.node(part).start).filter(|start| source.begins_line(*start));
     let mut blanks = starts.map(|start| source.slice(source.line_blank(start)));
     let first = blanks.next();
     blanks.all(|blank| Some(blank) == first)
@@ -102,7 +104,8 @@ fn one_column(code: Code<'_>, block: NodeId) -> bool {
 fn future_first(code: Code<'_>, file: NodeId) -> bool {
     let tree = code.tree;
     let mut parts = tree.parts(file).enumerate();
-    let text = |part: NodeId| tree.kind_name(part) == "expression_statement" && code.source.slice(tree.node(part).span()).ends_with(['"', '\'']);
+    let text = |part: NodeId| tree.kind_name(part) == "expression_statement"
+        && code.source.slice(tree.node(part).span()).ends_with(['"', '\'']);
     let mut open = true;
     parts.all(|(at, part)| {
         let future = tree.kind_name(part) == "future_import_statement";

@@ -9,8 +9,10 @@ pub(super) static SCOPES: ScopeSpec =
     ScopeSpec { names: &["identifier"], binding, spaces: one_space, written, code_in, reserved: RESERVED };
 
 const RESERVED: &[&str] = &[
-    "False", "None", "True", "and", "as", "assert", "async", "await", "break", "class", "continue", "def", "del", "elif",
-    "else", "except", "finally", "for", "from", "global", "if", "import", "in", "is", "lambda", "nonlocal", "not", "or", "pass",
+    "False", "None", "True", "and", "as", "assert", "async", "await", "break", "class", "continue", "def", "del",
+    "elif",
+    "else", "except", "finally", "for", "from", "global", "if", "import", "in", "is", "lambda", "nonlocal", "not", "or",
+    "pass",
     "raise", "return", "try", "while", "with", "yield",
 ];
 
@@ -56,7 +58,9 @@ fn binding(code: Code<'_>, id: NodeId) -> Binding {
     let field = tree.language().field_name(tree.node(id).field);
     match (tree.kind_name(holder), field) {
         ("attribute", "attribute") | ("keyword_argument", "name") => Binding::Other,
-        ("global_statement" | "nonlocal_statement", _) | ("case_pattern", _) | ("type_parameter" | "type_alias_statement", _) => {
+        ("global_statement" | "nonlocal_statement", _)
+        | ("case_pattern", _)
+        | ("type_parameter" | "type_alias_statement", _) => {
             Binding::Unknown
         }
         ("function_definition" | "class_definition", "name") => local(code, holder),
@@ -192,4 +196,3 @@ fn used(code: Code<'_>, id: NodeId) -> Binding {
     }
     Binding::Uses { but: None }
 }
-

@@ -103,7 +103,8 @@ fn ended(code: Code<'_>, statement: NodeId) -> bool {
     let tree = code.tree;
     let text = code.source.slice(tree.node(statement).span());
     let kind = tree.parts(statement).next().map_or("", |inner| tree.kind_name(inner));
-    text.ends_with(';') || !matches!(kind, "struct_expression" | "call_expression" | "closure_expression" | "assignment_expression")
+    text.ends_with(';')
+        || !matches!(kind, "struct_expression" | "call_expression" | "closure_expression" | "assignment_expression")
 }
 
 /// A method has one receiver, in front of its other parameters.

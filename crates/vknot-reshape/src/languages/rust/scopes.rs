@@ -15,9 +15,12 @@ pub(super) static SCOPES: ScopeSpec = ScopeSpec {
 };
 
 const RESERVED: &[&str] = &[
-    "Self", "abstract", "as", "async", "await", "become", "box", "break", "const", "continue", "crate", "do", "dyn", "else",
-    "enum", "extern", "false", "final", "fn", "for", "gen", "if", "impl", "in", "let", "loop", "macro", "match", "mod", "move",
-    "mut", "override", "priv", "pub", "ref", "return", "self", "static", "struct", "super", "trait", "true", "try", "type",
+    "Self", "abstract", "as", "async", "await", "become", "box", "break", "const", "continue", "crate", "do", "dyn",
+    "else",
+    "enum", "extern", "false", "final", "fn", "for", "gen", "if", "impl", "in", "let", "loop", "macro", "match", "mod",
+    "move",
+    "mut", "override", "priv", "pub", "ref", "return", "self", "static", "struct", "super", "trait", "true", "try",
+    "type",
     "typeof", "unsafe", "unsized", "use", "virtual", "where", "while", "yield", "_",
 ];
 
@@ -41,12 +44,18 @@ fn binding(code: Code<'_>, id: NodeId) -> Binding {
     let field = tree.language().field_name(tree.node(id).field);
     match (tree.kind_name(holder), field) {
         ("token_tree", _) => in_tokens(code, id),
-        ("macro_definition" | "macro_rule" | "token_tree_pattern" | "token_repetition" | "token_repetition_pattern", _) => Binding::Other,
+        (
+            "macro_definition" | "macro_rule" | "token_tree_pattern" | "token_repetition" | "token_repetition_pattern",
+            _,
+        ) => Binding::Other,
         ("scoped_identifier" | "scoped_type_identifier", _) => Binding::Other,
         ("use_declaration" | "use_list" | "use_as_clause" | "scoped_use_list" | "use_wildcard", _) => Binding::Other,
         ("macro_invocation", "macro") | ("attribute", _) | ("label" | "lifetime", _) => Binding::Other,
         ("const_item" | "static_item", "name") => Binding::Unknown,
-        (kind, "name") if kind.ends_with("_item") || matches!(kind, "enum_variant" | "extern_crate_declaration" | "const_parameter") => {
+        (kind, "name")
+            if kind.ends_with("_item")
+            || matches!(kind, "enum_variant" | "extern_crate_declaration" | "const_parameter") =>
+        {
             Binding::Other
         }
         ("tuple_struct_pattern" | "struct_pattern", "type") => Binding::Other,
@@ -66,7 +75,8 @@ fn in_tokens(code: Code<'_>, id: NodeId) -> Binding {
     match (before, behind) {
         ("." | "::" | "'" | "#" | "$", _) | (_, "::" | "!") => Binding::Other,
         // A key, or a name given to what is formatted: or else a pattern.
-        (_, ":" | "=" | "=>" | "@") | ("let" | "mut" | "ref" | "|" | "fn" | "for", _) | (_, "|" | "in") => Binding::Unknown,
+        (_, ":" | "=" | "=>" | "@") | ("let" | "mut" | "ref" | "|" | "fn" | "for", _) | (_, "|" | "in") =>
+            Binding::Unknown,
         _ => Binding::Uses { but: None },
     }
 }
@@ -81,8 +91,16 @@ fn pattern(code: Code<'_>, id: NodeId) -> Binding {
         let field = tree.language().field_name(tree.node(inner).field);
         let found = match (tree.kind_name(above), field) {
             (
-                "tuple_pattern" | "slice_pattern" | "ref_pattern" | "mut_pattern" | "reference_pattern" | "captured_pattern"
-                | "or_pattern" | "tuple_struct_pattern" | "struct_pattern" | "field_pattern",
+                "tuple_pattern"
+                    | "slice_pattern"
+                    | "ref_pattern"
+                    | "mut_pattern"
+                    | "reference_pattern"
+                    | "captured_pattern"
+                | "or_pattern"
+                    | "tuple_struct_pattern"
+                    | "struct_pattern"
+                    | "field_pattern",
                 _,
             ) => {
                 inner = above;

@@ -412,7 +412,8 @@ pub fn found(input: &Input, spot: &OsString) -> Result<Span, Problem> {
         Some(spot) => spot,
         None => {
             let place = Place::parse(spot);
-            let same = input.path.as_deref() == Some(place.file.as_path()) || place.file.display().to_string() == input.shown;
+            let same =
+                input.path.as_deref() == Some(place.file.as_path()) || place.file.display().to_string() == input.shown;
             if !same {
                 let message = "names another file; edits stay in theirs: delete here, and insert there";
                 return Err(Problem::new(text, message));
@@ -485,7 +486,9 @@ impl ColumnsArguments {
             _ => Err(problem("--to takes LINE:COL, both from 1")),
         };
         if [from.line, to.line, from.column, to.column].contains(&0) || from.line > to.line {
-            return Err(problem("lines and columns of a rectangle count from 1, and it goes from its first line to its last"));
+            return Err(problem(
+                "lines and columns of a rectangle count from 1, and it goes from its first line to its last",
+            ));
         }
         let (left, right) = (from.column.min(to.column) - 1, from.column.max(to.column) - 1);
         let what = &self.what;

@@ -106,7 +106,10 @@ impl Edited {
         };
         let proven = done(operation, step, &current, self.there)?;
         let placed = &proven.receipt().placed;
-        if let (Some(start), Some(end)) = (placed.iter().map(|span| span.start).min(), placed.iter().map(|span| span.end).max()) {
+        if let (Some(start), Some(end)) = (
+            placed.iter().map(|span| span.start).min(),
+            placed.iter().map(|span| span.end).max(),
+        ) {
             self.there = Some(Span::new(start, end));
         }
         self.chain.accept(proven);
@@ -114,7 +117,8 @@ impl Edited {
     }
 
     fn finish(self, target: &Target) -> Result<Worked, Problem> {
-        let proven = chained(self.chain).map_err(|error: StepError| Problem::new(&self.input.shown, error.to_string()))?;
+        let proven =
+            chained(self.chain).map_err(|error: StepError| Problem::new(&self.input.shown, error.to_string()))?;
         Ok(worked_on(self.input, proven, target))
     }
 }

@@ -1,0 +1,234 @@
+//! Edits by structure: the proof refuses what was not asked for, and what an edit makes holds whatever it is done to.
+
+use proptest::prelude::*;
+use vknot_reshape::editing::{By, Edit, End, Reach, Sought, To, about, About, occurrences};
+use vknot_reshape::steps::{Request, Step, StepError, Wish};
+use vknot_reshape::{Allowance, Moved, Receipt, Reshape, TokenChange};
+use vknot_syntax::{Language, Span};
+
+use crate::support::{prove_as, read};
+
+/// A replacement, and what its receipt says.
+struct Made<'m> {
+    edits: &'m [(&'m str, &'m str)],
+    added: &'m [(&'m str, u32)],
+    removed: &'m [(&'m str, u32)],
+    moved: &'m [(u32, u32, u32)],
+}
+
+fn refused(language: &str, text: &str, made: &Made<'_>, allowance: Allowance) -> String {
+    let mut reshape = Reshape::default();
+    for (old, new) in made.edits {
+        let start = text.find(old).unwrap() as u32;
+        reshape.edits.push(Span::new(start, start + old.len() as u32), new);
+    }
+    let document = read(language, text);
+    let offset = |token: u32| document.tree().tokens().get(token as usize).map_or(0, |token| token.start);
+    let change = |(text, token): &(&str, u32)| TokenChange {
+        text: (*text).to_owned(),
+        offset: offset(*token),
+        token: *token,
+    };
+    reshape.receipt = Receipt {
+        added: made.added.iter().map(change).collect(),
+        removed: made.removed.iter().map(change).collect(),
+        moved: made.moved.iter().map(|(first, end, to)| Moved { first: *first, end: *end, to: *to, rank: 0 }).collect(),
+        allowance: Some(allowance),
+        ..Receipt::default()
+    };
+    prove_as("edit", &document, reshape).map_or_else(|refusal| refusal.reason.to_string(), |_| "passed".to_owned())
+}
+
+fn nothing() -> Allowance {
+    Allowance { texts: Some(Vec::new()), ..Allowance::default() }
+}
+
+#[test]
+fn a_token_that_was_to_stay_is_not_lost() {
+    let made = Made { edits: &[(", hour", "")], added: &[], removed: &[(", hour", 3)], moved: &[] };
+    let separators = Allowance { separators: true, ..nothing() };
+    assert_eq!(refused("javascript", "f(level, hour);", &made, separators.clone()), "`hour` became ``");
+    let gone = Allowance { gone: vec![Span::new(7, 13)], ..separators };
+    assert_eq!(refused("javascript", "f(level, hour);", &made, gone), "passed");
+}
+
+#[test]
+fn nothing_comes_in_that_was_not_asked_for() {
+    let made = Made { edits: &[("level", "log(level)")], added: &[("log(", 2), (")", 3)], removed: &[], moved: &[] };
+    let asked = |texts: &[&str]| Allowance {
+        texts: Some(texts.iter().map(|text| (*text).to_owned()).collect()),
+        ..nothing()
+    };
+    assert_eq!(refused("javascript", "f(level);", &made, asked(&["warn(", ")"])), "`warn()` became `log()`");
+    assert_eq!(refused("javascript", "f(level);", &made, asked(&["log(", ")"])), "passed");
+}
+
+#[test]
+fn what_moves_stays_in_one_piece() {
+    // `a + b` would be taken apart by the operator behind it.
+    let text = "x = c * 2; y = a + b;";
+    let made = Made {
+        edits: &[("c", "a + b"), ("a + b", "c")],
+        added: &[],
+        removed: &[],
+        moved: &[(8, 11, 2), (2, 3, 11)],
+    };
+    assert_eq!(
+        refused("javascript", text, &made, nothing()),
+        "`a` is part of `binary_expression` and would become part of `binary_expression`"
+    );
+}
+
+#[test]
+fn what_is_on_the_receipt_must_have_moved() {
+    let made = Made { edits: &[("a, b", "b, a")], added: &[], removed: &[], moved: &[] };
+    assert_eq!(refused("javascript", "f(a, b);", &made, nothing()), "`a` became `b`");
+    let made = Made { moved: &[(4, 5, 2), (2, 3, 5)], ..made };
+    assert_eq!(refused("javascript", "f(a, b);", &made, nothing()), "passed");
+}
+
+#[test]
+fn laws_beyond_the_grammar_are_kept() {
+    for (language, text, at, edit, expected) in [
+        (
+            "java",
+            "import a.B;\nclass C { void d() { e(); } }\n",
+            0,
+            Edit::Move(To::Into(Span::new(34, 34))),
+            "`class C { void d() { e(); import a.B; } }` cannot stand like that at line 1 of the result",
+        ),
+        (
+            "java",
+            "package a;\nimport b.C;\n",
+            0,
+            Edit::Move(To::Down(1)),
+            "`package a;` cannot stand like that at line 2 of the result",
+        ),
+        ("python", "if a:\n    b()\n", 10, Edit::Delete, "`if a:` cannot stand like that at line 1 of the result"),
+        (
+            "python",
+            "f(a, b=1)\n",
+            2,
+            Edit::Move(To::Down(1)),
+            "`f(b=1, a)` cannot stand like that at line 1 of the result",
+        ),
+        (
+            "rust",
+            "fn a() { b(); }\n",
+            9,
+            Edit::Push(End::Last, Reach::Count(1)),
+            "`fn a() {}` cannot stand like that at line 1 of the result",
+        ),
+        (
+            "go",
+            "package a\n\nimport \"b\"\n",
+            0,
+            Edit::Delete,
+            "`import \"b\"` cannot stand like that at line 1 of the result",
+        ),
+    ] {
+        let document = read(language, text);
+        let only = [Span::new(at, at)];
+        let request = Request { only: Some(&only), wish: Wish::Edit(edit), ..Request::default() };
+        let error = Step::named("edit").unwrap().run(&document, &request).unwrap_err();
+        let StepError::Refused(refusal) = error else { panic!("{text}: {error}") };
+        assert_eq!(refusal.reason.to_string(), expected, "{text}");
+    }
+}
+
+#[test]
+fn names_are_told_by_their_scope() {
+    for (language, text, at, uses) in [
+        ("java", "class A { private int x; void f(int x) { this.x = x; } int g() { return x; } }", 22, 3),
+        ("java", "class A { void f(int x) { g(x); } int x; }", 21, 0),
+        ("python", "def f(x, y=x):\n    return [x for x in y]\n", 6, 1),
+        ("python", "import os\n\ndef f():\n    return f'{os.x}'\n", 7, 2),
+        ("javascript", "const a = 1; { const a = 2; b(a); } b(a, `${a}`);", 6, 3),
+        ("typescript", "type A<T> = T; const T = 1; f(T);", 7, 2),
+        ("rust", "fn f(x: u8) -> u8 { let x = x + 1; println!(\"{x}\"); x }", 24, 3),
+        ("rust", "fn f(x: Option<u8>) { if let Some(x) = x { g(x) } else { h(x) } }", 5, 3),
+    ] {
+        let document = read(language, text);
+        let found = occurrences(document.code(), Span::new(at, at), Sought::default()).unwrap();
+        let count = if matches!(found.by, By::Scope(_)) { found.spans.len() } else { 0 };
+        assert_eq!(count, uses, "{text}");
+    }
+}
+
+const SAMPLES: [(&str, &str); 5] = [
+    (
+        "java",
+        "class Tide {\n    int level; // low\n\n    /** Says. */\n    void say(int a, String b) {\n        if (a > 0 && b != null) {\n            log(a, b);\n        }\n        rest();\n    }\n}\n",
+    ),
+    (
+        "python",
+        "import os\n\ndef say(a, b=2):\n    # first\n    if a:\n        log(a, [b, 1])\n    else:\n        rest()\n    return a + b\n",
+    ),
+    ("json", "{\n  \"a\": [1, 2, { \"b\": null }],\n  \"c\": \"d\"\n}\n"),
+    ("html", "<ul class=\"a\" id=\"b\">\n  <li>one <b>two</b></li>\n  <!-- c -->\n  <li>three</li>\n</ul>\n"),
+    ("racket", "(define (say a b)\n  (if a (log a b) [rest]) ; note\n  '(1 2))\n"),
+];
+
+fn edits() -> impl Strategy<Value = Edit> {
+    let end = prop_oneof![Just(End::First), Just(End::Last)];
+    prop_oneof![
+        (1u32..3).prop_map(|by| Edit::Move(To::Up(by))),
+        (1u32..3).prop_map(|by| Edit::Move(To::Down(by))),
+        (1u32..3).prop_map(|by| Edit::Swap(To::Down(by))),
+        (1u32..3).prop_map(|times| Edit::Copy(To::Down(1), times)),
+        end.clone().prop_map(|end| Edit::Pull(end, Reach::Count(1))),
+        end.prop_map(|end| Edit::Push(end, Reach::Count(1))),
+        Just(Edit::Delete),
+        Just(Edit::Unwrap),
+        Just(Edit::Lift),
+        Just(Edit::Wrap("(".to_owned())),
+    ]
+}
+
+/// The letters of a text, sorted, without what parts items.
+fn letters(text: &str) -> Vec<char> {
+    let mut letters: Vec<char> = text.chars().filter(|c| !c.is_whitespace() && !matches!(c, ',' | ';')).collect();
+    letters.sort_unstable();
+    letters
+}
+
+proptest! {
+    #[test]
+    fn edits_hold_wherever_they_are_done(sample in 0usize..SAMPLES.len(), at in 0u32..300, edit in edits()) {
+        let (language, text) = SAMPLES[sample];
+        let at = at.min(text.len() as u32);
+        let document = read(language, text);
+        let only = [Span::new(at, at)];
+        let request = Request { only: Some(&only), wish: Wish::Edit(edit.clone()), ..Request::default() };
+        let Ok(proven) = Step::named("edit").unwrap().run(&document, &request) else { return Ok(()) };
+        let again = read(language, proven.text());
+        prop_assert!(again.tree().errors().count() <= document.tree().errors().count());
+        let inside = proven.receipt().placed.iter().all(|span| span.end as usize <= proven.text().len());
+        prop_assert!(inside);
+        if matches!(edit, Edit::Move(_) | Edit::Swap(_) | Edit::Pull(..) | Edit::Push(..)) {
+            prop_assert_eq!(letters(proven.text()), letters(text));
+        }
+    }
+
+    #[test]
+    fn places_reached_are_inside(sample in 0usize..SAMPLES.len(), at in 0u32..300, count in 1u32..3) {
+        let (language, text) = SAMPLES[sample];
+        let at = Span::new(at.min(text.len() as u32), at.min(text.len() as u32));
+        let document = read(language, text);
+        for way in [About::Next(count), About::Previous(count), About::First, About::Last, About::Parent(count), About::Child(count)] {
+            if let Ok(span) = about(document.code(), at, way, true) {
+                prop_assert!(span.end as usize <= text.len() && span.start < span.end);
+            }
+        }
+    }
+
+    /// Every language: nothing panics on what is no code at all.
+    #[test]
+    fn edits_of_anything_do_not_panic(language in 0usize..24, text in "[a-c(){}<>;,:\"/ \n]{0,40}", at in 0u32..40, edit in edits()) {
+        let Some(language) = Language::all().nth(language) else { return Ok(()) };
+        let document = read(language.name(), &text);
+        let at = at.min(text.len() as u32);
+        let only = [Span::new(at, at)];
+        let _ = Step::named("edit").unwrap().run(&document, &Request { only: Some(&only), wish: Wish::Edit(edit), ..Request::default() });
+    }
+}
