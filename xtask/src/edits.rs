@@ -244,7 +244,7 @@ fn report(arguments: &Arguments, tried: &[Tried]) -> anyhow::Result<()> {
             Outcome::Nothing => (5, None),
         };
         counts[column] += 1;
-        *reasons.entry(reason.unwrap_or_default()).or_default() += usize::from(column >= 2 && column < 5);
+        *reasons.entry(reason.unwrap_or_default()).or_default() += usize::from((2..5).contains(&column));
     }
     println!("{:<14} {:>6} {:>6} {:>8} {:>8} {:>8} {:>8}", "edit", "done", "back", "not back", "refused", "unproven", "nothing");
     for (name, [done, back, not, refused, unproven, nothing]) in &names {

@@ -17,6 +17,10 @@ const PICTURES: &[(&str, &str)] = &[
     ("format", "vknot format src/Reading.java; vknot format src/surge.rs:21-27"),
     ("indent", "vknot indent --show src/Gauge.java:14-38; vknot indent rules/surge.rkt"),
     ("imports", "vknot imports src/surge.rs; vknot imports --check ."),
+    (
+        "edit",
+        "vknot edit wrap src/Gauge.java:46-47 --in 'if (correct) { _ }'; vknot edit swap src/Gauge.java:38:25; vknot edit lift web/index.html:18:22",
+    ),
     ("todos", "vknot todos ."),
     ("sections", "vknot sections analysis docs; vknot sections docs/guide.md@Withdrawing; vknot region list ."),
     (

@@ -3,14 +3,15 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use super::Work;
+use super::work::Work;
 use super::draft::Piece;
 use super::enclose::bracketed;
 use super::error::EditError;
 use super::row::{Row, ends_line};
 use super::standing::{base, shifted};
 use super::taken::{Taken, whole};
-use super::transfer::{Side, Target, target, transfer};
+use super::placing::{Side, Target};
+use super::transfer::{target, transfer};
 use super::wish::{End, To};
 
 pub(crate) fn moved(work: &mut Work<'_>, to: &To) -> Result<(), EditError> {

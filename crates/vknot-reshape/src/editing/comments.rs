@@ -3,7 +3,7 @@
 use vknot_syntax::Span;
 
 use crate::spec::Code;
-use super::Work;
+use super::work::Work;
 use super::draft::Piece;
 use super::error::EditError;
 use super::row::{Row, ends_line};
@@ -111,7 +111,7 @@ fn by_lines(work: &mut Work<'_>, lines: &[Span]) {
     let mark = code.tree.language().spec().line_comment;
     let blank = |line: &Span| source.slice(source.line_blank(line.start));
     // As far in as all of them begin alike.
-    let shared = lines.iter().map(|line| blank(line)).reduce(|shared, blank| {
+    let shared = lines.iter().map(blank).reduce(|shared, blank| {
         let same = shared.bytes().zip(blank.bytes()).take_while(|(a, b)| a == b).count();
         &shared[..same]
     });

@@ -3,7 +3,7 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use super::Work;
+use super::work::Work;
 use super::draft::Piece;
 use super::error::EditError;
 use super::standing::{base, level, shifted};
@@ -113,7 +113,8 @@ pub(crate) fn split(work: &mut Work<'_>) -> bool {
     // Only the head is meant, not all that the conditional holds.
     let Ok(found) = Conditional::at(code, work.at) else { return false };
     let head = Span::new(tree.node(found.node).start, tree.node(found.body).start);
-    if !head.covers(work.at) && !(tree.node(found.node).span().covers(work.at) && work.at.start == head.start) {
+    let whole = tree.node(found.node).span().covers(work.at) && work.at.start == head.start;
+    if !(head.covers(work.at) || whole) {
         return false;
     }
     let parts: Vec<NodeId> = tree.parts(found.condition).collect();

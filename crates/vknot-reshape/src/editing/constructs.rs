@@ -3,7 +3,7 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use super::Work;
+use super::work::Work;
 use super::conditions;
 use super::draft::Piece;
 use super::error::EditError;

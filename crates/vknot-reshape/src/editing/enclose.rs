@@ -3,7 +3,7 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use super::Work;
+use super::work::Work;
 use super::draft::Piece;
 use super::error::EditError;
 use super::row::{Row, ends_line};

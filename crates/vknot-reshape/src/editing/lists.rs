@@ -3,7 +3,7 @@
 use vknot_syntax::{Role, Span};
 
 use crate::spec::Code;
-use super::Work;
+use super::work::Work;
 use super::constructs;
 use super::draft::Piece;
 use super::error::EditError;

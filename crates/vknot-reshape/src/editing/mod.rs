@@ -13,6 +13,7 @@ mod enclose;
 mod error;
 mod lists;
 mod occurrences;
+mod placing;
 mod plain;
 mod row;
 mod scopes;
@@ -20,6 +21,7 @@ mod standing;
 mod taken;
 mod transfer;
 mod wish;
+mod work;
 
 use vknot_style::Style;
 use vknot_syntax::Span;
@@ -28,6 +30,7 @@ use crate::allowance::Allowance;
 use crate::reshape::Reshape;
 use crate::spec::Code;
 use draft::Draft;
+use work::Work;
 
 pub(crate) use draft::accounted;
 
@@ -35,20 +38,6 @@ pub use error::EditError;
 pub use occurrences::{By, Occurrences, Sought, occurrences, renamed, replacement};
 pub use taken::{About, about, item};
 pub use wish::{Block, Edit, End, Form, LineEdit, Part, Reach, To, Toggle};
-
-/// What an edit works on.
-pub(crate) struct Work<'a> {
-    pub code: Code<'a>,
-    pub style: &'a Style,
-    /// The place that is meant.
-    pub at: Span,
-    /// Whether operands get brackets where they move.
-    pub bracketed: bool,
-    /// How many things that hold it are passed over by what takes the place of one.
-    pub further: u32,
-    pub draft: Draft,
-    pub allowance: Allowance,
-}
 
 /// How often something else is tried where the proof does not pass what an edit makes.
 pub(crate) const ATTEMPTS: u32 = 6;

@@ -4,7 +4,7 @@ use unicode_width::UnicodeWidthChar;
 use vknot_syntax::Span;
 
 use crate::frames::found::effective_indentation;
-use super::Work;
+use super::work::Work;
 use super::draft::Piece;
 use super::error::EditError;
 use super::wish::{Block, LineEdit};

@@ -3,6 +3,7 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::items::{Item, Sequence, is_separator};
+use crate::looks::is_region_marker;
 use crate::spec::Code;
 
 /// An item in a row.
@@ -206,8 +207,11 @@ fn is(code: Code<'_>, separator: Option<NodeId>, mark: &str) -> bool {
 
 fn entry(code: Code<'_>, item: &Item, separates: bool) -> Entry {
     let node = |id: NodeId| code.tree.node(id);
-    let leads = item.heads.first().or(item.leads.first()).copied().unwrap_or(item.node);
-    let start = node(leads).start.min(node(item.node).start);
+    // What marks a region stays where it is.
+    let leads: Vec<NodeId> = item.heads.iter().chain(&item.leads).copied().collect();
+    let marker = leads.iter().rposition(|lead| is_region_marker(code.source.slice(node(*lead).span())));
+    let lead = leads.get(marker.map_or(0, |marker| marker + 1)).copied().unwrap_or(item.node);
+    let start = node(lead).start.min(node(item.node).start);
     let mut end = node(item.node).end;
     let separator = item.separator.filter(|_| separates).map(|id| node(id).span());
     if let Some(mark) = item.separator.filter(|_| !separates) {

@@ -7,18 +7,7 @@ use std::collections::HashMap;
 use vknot_syntax::{Kind, NodeId, Role};
 
 use super::Code;
-
-/// What must hold of a kind of node.
-pub(crate) enum Law {
-    /// Only these stand in it, comments and fixed tokens aside.
-    Holds { holder: &'static str, kinds: &'static [&'static str], roles: &'static [Role] },
-    /// What stands in it comes in this order; kinds that are not named come last.
-    Order { holder: &'static str, ranks: &'static [&'static [&'static str]] },
-    /// What is in this field is there, and not empty.
-    Filled { kinds: &'static [&'static str], field: &'static str },
-    /// Something else.
-    Sound { holder: &'static str, is_sound: fn(Code<'_>, NodeId) -> bool },
-}
+pub(crate) use super::toolkit::Law;
 
 impl Law {
     fn holders(&self) -> Vec<&'static str> {

@@ -1,5 +1,6 @@
 //! The vocabulary in which a language's folder speaks, and its tables made ready for use.
 
+pub(crate) mod bindings;
 pub(crate) mod edits;
 pub(crate) mod forms;
 pub(crate) mod imports;
@@ -11,4 +12,4 @@ pub(crate) mod scopes;
 mod toolkit;
 
 pub use toolkit::Code;
-pub(crate) use toolkit::{Evidence, ImportSpec, MissingSpec, Toolkit, ToolSpec};
+pub(crate) use toolkit::{EditSpec, Evidence, ImportSpec, MissingSpec, Toolkit, ToolSpec};

@@ -3,7 +3,7 @@
 use vknot_style::LanguageStyle;
 use vknot_syntax::{Embedded, Field, Kind, Language, NodeId, Role, Source, Tree};
 
-use super::edits::EditSpec;
+use super::bindings::Binding;
 use super::imports::{Declared, Groups, Home, Import, Name, Origin, Room, Surroundings, Uses, Verdict, Wants};
 use super::indent::{IndentSpec, IndentTable};
 use super::layout::{LayoutSpec, LayoutTable};
@@ -61,6 +61,64 @@ pub(crate) struct MissingSpec {
     pub import: fn(&Origin, &dyn Surroundings) -> Import,
     /// What it is called where several could be meant.
     pub shown: fn(&Origin) -> String,
+}
+
+/// What must hold of a kind of node.
+pub(crate) enum Law {
+    /// Only these stand in it, comments and fixed tokens aside.
+    Holds { holder: &'static str, kinds: &'static [&'static str], roles: &'static [Role] },
+    /// What stands in it comes in this order; kinds that are not named come last.
+    Order { holder: &'static str, ranks: &'static [&'static [&'static str]] },
+    /// What is in this field is there, and not empty.
+    Filled { kinds: &'static [&'static str], field: &'static str },
+    /// Something else.
+    Sound { holder: &'static str, is_sound: fn(Code<'_>, NodeId) -> bool },
+}
+
+/// What edits go by, where roles do not tell.
+pub(crate) struct EditSpec {
+    /// The mark that must stand between statements, where the last one may do without; empty where there is none.
+    pub between: &'static str,
+    /// What parts items of lists; empty for white space.
+    pub listed: &'static str,
+    /// The operator that puts two strings together, empty where they need only stand side by side; `None` where nothing does.
+    pub strings: Option<&'static str>,
+    /// What turns a condition, in front of it; empty where branches cannot be swapped.
+    pub negation: &'static str,
+    /// The operator by which both conditions must hold; empty where an `if` cannot be split.
+    pub both: &'static str,
+    /// Kinds of conditional statement with fields `condition`, `consequence` and `alternative`.
+    pub conditionals: &'static [&'static str],
+    /// Kinds of statement that declare several names behind one head.
+    pub declarations: &'static [&'static str],
+    /// Whether a list that is broken into lines has a mark behind its last item.
+    pub trailing: bool,
+    /// What its names are bound to; `None` where that is told by word.
+    pub scopes: Option<&'static ScopeSpec>,
+    /// What compilers do not take though the grammar does.
+    pub laws: &'static [Law],
+}
+
+/// How a language binds names.
+pub(crate) struct ScopeSpec {
+    /// Kinds of token that are names.
+    pub names: &'static [&'static str],
+    /// What a name does.
+    pub binding: fn(Code<'_>, NodeId) -> Binding,
+    /// Which of its namespaces a name is of, as bits: a use is of what declares it in one of them.
+    pub spaces: fn(Code<'_>, NodeId) -> u8,
+    /// What is written where another name comes in: `key: name` where the name is a key, too.
+    pub written: fn(Code<'_>, NodeId, &str) -> String,
+    /// Whether a string token holds code between braces, and what opens it: `{`, `${`.
+    pub code_in: fn(Code<'_>, NodeId) -> Option<&'static str>,
+    /// What the language means by itself: no name can be called so.
+    pub reserved: &'static [&'static str],
+}
+
+impl std::fmt::Debug for ScopeSpec {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        write!(f, "ScopeSpec({:?})", self.names)
+    }
 }
 
 /// What a language's folder gives.

@@ -136,8 +136,15 @@ impl Step {
         request: &Request<'_>,
         settle: impl FnOnce(&mut Reshape),
     ) -> Result<Proven, StepError> {
-        if let Some(inside) = inside::run(self, document, request) {
-            return inside;
+        let piece = match (&request.wish, request.only) {
+            (Wish::Edit(edit), Some([at, ..])) => inside::inside(document, *at, edit).transpose()?,
+            _ => None,
+        };
+        if let Some(piece) = piece {
+            let only = [piece.at];
+            let request = Request { only: Some(&only), wish: Wish::Edit(piece.edit), ..request.clone() };
+            let proven = self.run(&piece.document, &request)?;
+            return Ok(inside::put_back(document, piece.own, &proven)?);
         }
         let mut reshape = self.reshape(document, request)?;
         if document.is_stopped() {

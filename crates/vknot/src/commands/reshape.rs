@@ -321,15 +321,20 @@ impl<'r> Run<'r> {
                 let text = worked.new_bytes().unwrap_or_else(|| worked.old_bytes());
                 output::stdout().write_all(&text)?;
             }
-            Some(ReshapeOutput::Json) => self.documents.push(json!({
-                "file": worked.input.shown,
-                "language": worked.input.document.language().name(),
-                "changed": changes,
-                "edits": text_edits(source, proven.edits()),
-                "byteOrderMark": proven.bom().map(|put| if put { "added" } else { "removed" }),
-                "receipt": ReceiptJson::of(source, receipt, worked.changed),
-                "now": receipt::place(proven).map(|span| SpanJson::of(proven.document().source(), span)),
-            })),
+            Some(ReshapeOutput::Json) => {
+                let mut document = json!({
+                    "file": worked.input.shown,
+                    "language": worked.input.document.language().name(),
+                    "changed": changes,
+                    "edits": text_edits(source, proven.edits()),
+                    "byteOrderMark": proven.bom().map(|put| if put { "added" } else { "removed" }),
+                    "receipt": ReceiptJson::of(source, receipt, worked.changed),
+                });
+                if let Some(span) = receipt::place(proven) {
+                    document["now"] = json!(SpanJson::of(proven.document().source(), span));
+                }
+                self.documents.push(document);
+            }
             Some(ReshapeOutput::Sarif) if changes => self.findings.push(worked),
             None if changes && self.arguments.check => writeln!(out, "{}", worked.input.shown)?,
             _ => {}

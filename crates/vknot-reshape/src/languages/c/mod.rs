@@ -5,7 +5,8 @@ pub(crate) mod layout;
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
-use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
+use crate::spec::EditSpec;
+use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{Hold, IndentSpec};
 use crate::spec::ToolSpec;
 use crate::spec::looks::{LookSpec, RegionMarkers};

@@ -3,7 +3,8 @@
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::c;
-use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
+use crate::spec::EditSpec;
+use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::ToolSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {

@@ -8,7 +8,8 @@ mod missing;
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
-use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
+use crate::spec::EditSpec;
+use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{IndentSpec, LinesBy};
 use crate::spec::{ImportSpec, ToolSpec};
 use crate::spec::looks::LookSpec;

@@ -2,7 +2,8 @@
 
 use vknot_style::{Key, LanguageStyle};
 
-use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
+use crate::spec::EditSpec;
+use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::forms::{FormSpec, HeadRule};
 use crate::languages::usual;
 use crate::spec::indent::IndentSpec;

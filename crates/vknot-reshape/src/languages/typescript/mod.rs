@@ -1,7 +1,8 @@
 //! TypeScript: looks as in its untyped kin.
 
 use crate::languages::javascript;
-use crate::spec::edits::{EDITS_OF_MOST, EditSpec};
+use crate::spec::EditSpec;
+use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::ToolSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {

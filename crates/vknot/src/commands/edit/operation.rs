@@ -10,7 +10,8 @@ use vknot_syntax::{MAX_BYTES, Span};
 use crate::files::input::{Input, STDIN};
 use crate::place::{Place, Spot, parse_spot};
 use crate::problem::Problem;
-use super::{PlaceArguments, uses};
+use super::arguments::{PlaceArguments, found};
+use super::uses;
 
 #[derive(Subcommand)]
 pub enum Operation {
@@ -399,29 +400,6 @@ fn form(form: Option<CommentForm>) -> Form {
         Some(CommentForm::Line) => Form::Line,
         Some(CommentForm::Block) => Form::Block,
     }
-}
-
-/// The span of a spot in the file: `LINE:COL` and the like, `@NAME`, or a whole place in the same file.
-pub fn found(input: &Input, spot: &OsString) -> Result<Span, Problem> {
-    let text = spot.to_str().unwrap_or("");
-    let own = match text.strip_prefix('@') {
-        Some(name) => Some(Spot::Name(name.to_owned())),
-        None => parse_spot(text),
-    };
-    let spot = match own {
-        Some(spot) => spot,
-        None => {
-            let place = Place::parse(spot);
-            let same =
-                input.path.as_deref() == Some(place.file.as_path()) || place.file.display().to_string() == input.shown;
-            if !same {
-                let message = "names another file; edits stay in theirs: delete here, and insert there";
-                return Err(Problem::new(text, message));
-            }
-            place.spot
-        }
-    };
-    spot.resolve(input.code(), input.marks()).map_err(|message| Problem::new(text, message))
 }
 
 impl ToArguments {

@@ -18,8 +18,9 @@ use crate::files::workspace::Workspace;
 use crate::output;
 use crate::place::Place;
 use crate::problem::{Outcome, Problem};
+use super::arguments::ShownArguments;
+use super::doing::{THERE, chained, done};
 use super::operation::Operation;
-use super::{ShownArguments, THERE, chained, done};
 
 /// One line of a script.
 #[derive(Parser)]

@@ -14,8 +14,7 @@ use crate::output::{self, FAINT, HEAD};
 use crate::output::json::SpanJson;
 use crate::place::Place;
 use crate::problem::{Outcome, Problem};
-use super::operation::found;
-use super::{PlaceArguments, fail};
+use super::arguments::{PlaceArguments, found};
 
 /// List every use of the name at a place, or put another name in its place
 ///
@@ -99,4 +98,10 @@ pub fn look(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outc
         writeln!(out, "{FAINT}{}:{}:{}{FAINT:#}  {}", input.shown, at.line, at.column, line.trim())?;
     }
     Ok(Outcome::Done)
+}
+
+/// Prints a problem as the outcome of a look.
+fn fail(problem: Problem) -> anyhow::Result<Outcome> {
+    output::problems(&[problem]);
+    Ok(Outcome::Failed)
 }
