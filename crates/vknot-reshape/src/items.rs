@@ -61,6 +61,10 @@ impl Sequence {
 fn brackets(code: Code<'_>, children: &[NodeId]) -> Option<(usize, usize)> {
     let language = code.tree.language();
     let bracket = |id: &NodeId| language.bracket(code.tree.node(*id).kind);
+    let text = |id: Option<&NodeId>| id.map_or("", |id| code.source.slice(code.tree.node(*id).span()));
+    if matches!((text(children.first()), text(children.last())), ("<", ">") | ("|", "|")) && children.len() > 1 {
+        return Some((0, children.len() - 1));
+    }
     let role = |id: &NodeId| code.tree.role(*id);
     let opens = |id: &NodeId| bracket(id).is_some_and(|bracket| bracket.opens) || role(id) == Role::Open;
     let closes = |id: &NodeId| bracket(id).is_some_and(|bracket| !bracket.opens) || role(id) == Role::Close;

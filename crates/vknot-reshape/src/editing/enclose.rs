@@ -255,8 +255,13 @@ fn trimmed(code: Code<'_>, span: Span) -> Span {
     }
 }
 
+/// The first line of a text, cut to what a message can hold.
 fn first_line(code: Code<'_>, span: Span) -> String {
-    code.source.slice(span).lines().next().unwrap_or("").trim_end().to_owned()
+    let line = code.source.slice(span).lines().next().unwrap_or("").trim_end();
+    match line.char_indices().nth(60) {
+        Some((end, _)) => format!("{}…", &line[..end]),
+        None => line.to_owned(),
+    }
 }
 
 /// A block with the head that it belongs to, where nothing else does.
