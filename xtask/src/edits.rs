@@ -207,9 +207,7 @@ fn reverse(edit: &Edit) -> Option<Edit> {
 
 fn reversed(sample: &Sample, step: &Step, proven: &Proven, at: Span, edit: &Edit) -> Outcome {
     let Some(back) = reverse(edit) else { return Outcome::Done };
-    let placed = &proven.receipt().placed;
-    let place = placed.iter().map(|span| span.start).min().zip(placed.iter().map(|span| span.end).max());
-    let place = place.map_or(at, |(start, end)| Span::new(start, end));
+    let place = proven.receipt().place().unwrap_or(at);
     let place = match edit {
         // From inside what was wrapped.
         Edit::Wrap(_) => place,

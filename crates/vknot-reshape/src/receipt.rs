@@ -111,6 +111,14 @@ pub struct Moved {
     pub rank: usize,
 }
 
+impl Receipt {
+    /// Where in the new text what an edit was about stands, from its first part to its last.
+    pub fn place(&self) -> Option<Span> {
+        let start = self.placed.iter().map(|span| span.start).min()?;
+        Some(Span::new(start, self.placed.iter().map(|span| span.end).max()?))
+    }
+}
+
 /// What a reshape did.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Receipt {

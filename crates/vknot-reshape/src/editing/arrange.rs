@@ -77,7 +77,7 @@ fn permuted(
     work.allowance.whole = true;
     for (at, source) in places.iter().filter(|(at, source)| at != source) {
         let (place, item) = (&row.entries[*at], &row.entries[*source]);
-        let own = marks.body(row, *source, *at);
+        let own = marks.body(row, *source);
         let (from, to) = (base(code, item.body.start), base(code, place.body.start));
         let mut pieces = shifted(code, own, (from, to), true);
         if meant(*source) {
@@ -128,7 +128,7 @@ impl Marks {
     }
 
     /// The text of an item where it goes.
-    fn body(&self, row: &Row, source: usize, _at: usize) -> Span {
+    fn body(&self, row: &Row, source: usize) -> Span {
         let own = row.entries[source].body;
         match self.loses {
             Some(loses) if loses == source => Span::new(own.start, own.end - 1),

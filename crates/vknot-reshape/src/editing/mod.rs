@@ -39,9 +39,6 @@ pub use occurrences::{By, Occurrences, Sought, occurrences, renamed, replacement
 pub use taken::{About, about, item};
 pub use wish::{Block, Edit, End, Form, LineEdit, Part, Reach, To, Toggle};
 
-/// How often something else is tried where the proof does not pass what an edit makes.
-pub(crate) const ATTEMPTS: u32 = 6;
-
 /// What an edit makes of a text. Attempts go on where the proof does not pass what came before: with brackets around operands, and further out.
 ///
 /// # Errors

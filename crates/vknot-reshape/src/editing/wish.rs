@@ -67,6 +67,15 @@ impl Edit {
         })
     }
 
+    /// How many ways there are to do it: without and with brackets, and for what takes another's place as many further out.
+    pub(crate) fn attempts(&self) -> u32 {
+        match self {
+            Edit::Lift => 6,
+            Edit::Swap(_) | Edit::Wrap(_) | Edit::Unwrap | Edit::Join(_) => 2,
+            _ => 1,
+        }
+    }
+
     /// Whether it asks for structure, so that a piece of another language is edited by its own.
     pub(crate) fn is_structural(&self) -> bool {
         !matches!(self, Edit::Lines(_) | Edit::Columns(_) | Edit::Replace(_))

@@ -18,7 +18,7 @@ impl Law {
     }
 
     /// Where a node does not keep it.
-    fn breach(&self, code: Code<'_>, id: NodeId) -> Option<u32> {
+    fn breaches(&self, code: Code<'_>, id: NodeId) -> Vec<u32> {
         let tree = code.tree;
         let start = |id: NodeId| tree.node(id).start;
         let named = || {
@@ -26,48 +26,51 @@ impl Law {
                 .filter(|part| tree.language().is_named(tree.node(*part).kind) && tree.role(*part) != Role::Error)
         };
         match self {
+            // Once for a holder: a piece of a file that breaks it anyway can be edited, too.
             Law::Holds { kinds, roles, .. } => named()
-                .find(|part| !kinds.contains(&tree.kind_name(*part)) && !roles.contains(&tree.role(*part)))
-                .map(start),
+                .filter(|part| !kinds.contains(&tree.kind_name(*part)) && !roles.contains(&tree.role(*part)))
+                .map(start)
+                .take(1)
+                .collect(),
             Law::Order { ranks, .. } => {
                 let rank = |part: NodeId| {
                     ranks.iter().position(|kinds| kinds.contains(&tree.kind_name(part))).unwrap_or(ranks.len())
                 };
                 let mut reached = 0;
                 named()
-                    .find(|part| {
+                    .filter(|part| {
                         let own = rank(*part);
                         let behind = own < reached;
                         reached = reached.max(own);
                         behind
                     })
                     .map(start)
+                    .collect()
             }
             Law::Filled { field, .. } => {
                 let filled = tree.child_named(id, field).is_some_and(|held| !tree.node(held).is_empty());
-                (!filled).then(|| start(id))
+                (!filled).then(|| start(id)).into_iter().collect()
             }
-            Law::Sound { is_sound, .. } => (!is_sound(code, id)).then(|| start(id)),
+            Law::Sound { is_sound, .. } => (!is_sound(code, id)).then(|| start(id)).into_iter().collect(),
         }
     }
 }
 
-/// Where a text does not keep the laws of its language.
-pub(crate) fn breaches(code: Code<'_>) -> Vec<u32> {
+/// Where a text does not keep the laws of its language: for each law, in their order.
+pub(crate) fn breaches(code: Code<'_>) -> Vec<Vec<u32>> {
     let laws = code.toolkit().edits.laws;
-    if laws.is_empty() {
-        return Vec::new();
-    }
     let language = code.tree.language();
-    let mut by_kind: HashMap<Kind, Vec<&Law>> = HashMap::new();
-    for law in laws {
+    let mut by_kind: HashMap<Kind, Vec<usize>> = HashMap::new();
+    for (number, law) in laws.iter().enumerate() {
         for kind in law.holders().into_iter().filter_map(|name| language.kind(name)) {
-            by_kind.entry(kind).or_default().push(law);
+            by_kind.entry(kind).or_default().push(number);
         }
     }
-    let nodes = code.tree.nodes().iter().enumerate();
-    nodes
-        .filter_map(|(at, node)| Some((NodeId(at as u32), by_kind.get(&node.kind)?)))
-        .flat_map(|(id, laws)| laws.iter().filter_map(move |law| law.breach(code, id)))
-        .collect()
+    let mut found = vec![Vec::new(); laws.len()];
+    for (at, node) in code.tree.nodes().iter().enumerate().filter(|_| !laws.is_empty()) {
+        for number in by_kind.get(&node.kind).into_iter().flatten() {
+            found[*number].extend(laws[*number].breaches(code, NodeId(at as u32)));
+        }
+    }
+    found
 }

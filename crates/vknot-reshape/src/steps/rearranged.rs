@@ -186,13 +186,15 @@ fn differ(old: Code<'_>, new: Code<'_>, node: &Node, matching: &Matching) -> Ref
     Refusal::at(node.start, reason)
 }
 
-/// Whether the result breaks no more laws of its language than the original.
+/// Whether the result breaks none of the laws of its language more often than the original.
 pub(super) fn no_new_breach(old: Code<'_>, new: Code<'_>) -> Result<(), Refusal> {
     let found = breaches(new);
-    if found.is_empty() || found.len() <= breaches(old).len() {
+    if found.iter().all(Vec::is_empty) {
         return Ok(());
     }
-    let offset = found.first().copied().unwrap_or(0);
+    let before = breaches(old);
+    let broken = found.iter().zip(&before).find(|(now, before)| now.len() > before.len());
+    let Some(offset) = broken.and_then(|(now, _)| now.first().copied()) else { return Ok(()) };
     let line = new.source.line(offset);
     let text = shortened(new.source.lines().text(new.source.text(), line - 1).trim());
     Err(Refusal::at(0, Difference::Law { text, line }))

@@ -14,7 +14,7 @@ use crate::{imports, layout};
 use crate::imports::Wanted;
 use crate::spec::imports::{Alone, Surroundings};
 use super::conflicts::Conflicts;
-use super::contract::{Contract, Tokens};
+use super::contract::Contract;
 use super::document::Document;
 use super::inside;
 use super::prove::{prove, Proven};
@@ -156,8 +156,11 @@ impl Step {
             Err(refusal) => refusal,
         };
         // What the proof does not pass may do with brackets, or further out.
-        let again = (1..editing::ATTEMPTS).filter(|_| self.contract.tokens == Tokens::Edit);
-        let proven = again
+        let attempts = match &request.wish {
+            Wish::Edit(edit) => edit.attempts(),
+            _ => 1,
+        };
+        let proven = (1..attempts)
             .map_while(|attempt| edited(document, request, attempt).ok())
             .filter(|reshape| !reshape.edits.is_empty())
             .find_map(|reshape| prove(document, reshape, self.contract).ok());

@@ -330,7 +330,7 @@ impl<'r> Run<'r> {
                     "byteOrderMark": proven.bom().map(|put| if put { "added" } else { "removed" }),
                     "receipt": ReceiptJson::of(source, receipt, worked.changed),
                 });
-                if let Some(span) = receipt::place(proven) {
+                if let Some(span) = proven.receipt().place() {
                     document["now"] = json!(SpanJson::of(proven.document().source(), span));
                 }
                 self.documents.push(document);

@@ -4,7 +4,7 @@ use vknot_reshape::Decided;
 use vknot_reshape::{Act, Fate, Reason, Receipt, TokenChange};
 use vknot_style::Indentation;
 use vknot_reshape::steps::Proven;
-use vknot_syntax::{Source, Span};
+use vknot_syntax::Source;
 
 use super::{count, FAINT, MARK, NAME};
 
@@ -83,16 +83,9 @@ pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
     lines
 }
 
-/// Where in the new text what an edit was about stands.
-pub fn place(proven: &Proven) -> Option<Span> {
-    let placed = &proven.receipt().placed;
-    let start = placed.iter().map(|span| span.start).min()?;
-    Some(Span::new(start, placed.iter().map(|span| span.end).max()?))
-}
-
-/// The same for people, as a place to go on from.
+/// Where what an edit was about stands now, as a place to go on from.
 pub fn placed(shown: &str, proven: &Proven) -> Option<String> {
-    let span = place(proven).filter(|span| !span.is_empty())?;
+    let span = proven.receipt().place().filter(|span| !span.is_empty())?;
     let source = proven.document().source();
     let (start, end) = (source.line_column(span.start), source.line_column(span.end));
     Some(format!("now at {NAME}{shown}:{}:{}-{}:{}{NAME:#}", start.line, start.column, end.line, end.column))

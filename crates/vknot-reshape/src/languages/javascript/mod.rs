@@ -20,17 +20,20 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &LOOKS,
     indent: &INDENTED,
     imports: Some(&imports::IMPORTS),
-    edits: EditSpec {
-        strings: Some("+"),
-        negation: "!",
-        both: "&&",
-        conditionals: &["if_statement"],
-        declarations: &["lexical_declaration", "variable_declaration"],
-        laws: laws::LAWS,
-        scopes: Some(&scopes::SCOPES),
-        ..EDITS_OF_MOST
-    },
+    edits: EDITS,
     style: &STYLE,
+};
+
+/// What edits go by, with types and without.
+pub(crate) const EDITS: EditSpec = EditSpec {
+    strings: Some("+"),
+    negation: "!",
+    both: "&&",
+    conditionals: &["if_statement"],
+    declarations: &["lexical_declaration", "variable_declaration"],
+    laws: laws::LAWS,
+    scopes: Some(&scopes::SCOPES),
+    ..EDITS_OF_MOST
 };
 
 pub(super) static STYLE: LanguageStyle = LanguageStyle {

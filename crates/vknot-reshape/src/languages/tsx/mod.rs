@@ -1,8 +1,6 @@
 //! TypeScript with elements: looks as in its untyped kin.
 
 use crate::languages::javascript;
-use crate::spec::EditSpec;
-use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::ToolSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
@@ -11,15 +9,6 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &javascript::LOOKS,
     indent: &javascript::INDENTED,
     imports: Some(&javascript::imports::IMPORTS),
-    edits: EditSpec {
-        strings: Some("+"),
-        negation: "!",
-        both: "&&",
-        conditionals: &["if_statement"],
-        declarations: &["lexical_declaration", "variable_declaration"],
-        laws: javascript::laws::LAWS,
-        scopes: Some(&javascript::scopes::SCOPES),
-        ..EDITS_OF_MOST
-    },
+    edits: javascript::EDITS,
     style: &javascript::STYLE,
 };

@@ -1,7 +1,7 @@
 //! Does one edit to a document, and says why where it does not.
 
 use vknot_reshape::looks;
-use vknot_reshape::steps::{Chain, Proven, Request, Step, StepError, Wish};
+use vknot_reshape::steps::{Proven, Request, Step, StepError, Wish};
 use vknot_syntax::Span;
 
 use crate::files::input::Input;
@@ -56,9 +56,4 @@ fn problem(input: &Input, at: Span, error: StepError) -> Problem {
         }
         error => input.problem_at(at.start, error.to_string()),
     }
-}
-
-/// A run of edits on one document.
-pub fn chained(chain: Chain) -> Result<Proven, StepError> {
-    chain.finish_edits()
 }

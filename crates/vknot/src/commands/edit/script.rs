@@ -19,7 +19,7 @@ use crate::output;
 use crate::place::Place;
 use crate::problem::{Outcome, Problem};
 use super::arguments::ShownArguments;
-use super::doing::{THERE, chained, done};
+use super::doing::{THERE, done};
 use super::operation::Operation;
 
 /// One line of a script.
@@ -106,20 +106,14 @@ impl Edited {
             document: self.chain.document().clone(),
         };
         let proven = done(operation, step, &current, self.there)?;
-        let placed = &proven.receipt().placed;
-        if let (Some(start), Some(end)) = (
-            placed.iter().map(|span| span.start).min(),
-            placed.iter().map(|span| span.end).max(),
-        ) {
-            self.there = Some(Span::new(start, end));
-        }
+        self.there = proven.receipt().place().or(self.there);
         self.chain.accept(proven);
         Ok(())
     }
 
     fn finish(self, target: &Target) -> Result<Worked, Problem> {
         let proven =
-            chained(self.chain).map_err(|error: StepError| Problem::new(&self.input.shown, error.to_string()))?;
+            self.chain.finish_edits().map_err(|error: StepError| Problem::new(&self.input.shown, error.to_string()))?;
         Ok(worked_on(self.input, proven, target))
     }
 }
