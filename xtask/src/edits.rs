@@ -154,6 +154,7 @@ fn chosen(random: &mut Random, other: Span, sample: &Sample) -> (&'static str, E
         "py" | "gd" => &["(", call, "if ready: _"],
         "rkt" | "scm" | "clj" => &["(", "[", "(log _)"],
         "json" => &["["],
+        "css" | "scss" | "less" => &["calc(_)", "@media print { _ }", ".tide { _ }"],
         _ => &["(", call, "if (ready) { _ }"],
     };
     match random.below(17) {

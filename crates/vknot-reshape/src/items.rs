@@ -51,10 +51,25 @@ impl Sequence {
             Some((open, close)) => children.get(open + 1..close).unwrap_or_default(),
             None => &children,
         };
-        let mut finder = Finder { code, items: Vec::new(), waiting: Vec::new(), parted: false };
+        let mut finder = Finder { code, items: Vec::new(), waiting: above(code, holder), parted: false };
         inner.iter().for_each(|child| finder.take(*child));
         Sequence { brackets: brackets.map(|(open, close)| (children[open], children[close])), items: finder.items }
     }
+}
+
+/// The comments that stand in front of a block without brackets: what it holds begins with its first statement.
+fn above(code: Code<'_>, block: NodeId) -> Vec<NodeId> {
+    let tree = code.tree;
+    let bare = tree.role(block) == Role::Block && tree.children(block).next().is_some_and(|first| !tree.node(first).is_leaf());
+    let Some(holder) = tree.parent(block).filter(|_| bare) else { return Vec::new() };
+    let mut comments: Vec<NodeId> = Vec::new();
+    for child in tree.children(holder).take_while(|child| *child != block) {
+        match tree.role(child) {
+            Role::Comment if code.source.begins_line(tree.node(child).start) => comments.push(child),
+            _ => comments.clear(),
+        }
+    }
+    comments
 }
 
 /// Where among children the brackets around items stand, or the tags or words in their place.

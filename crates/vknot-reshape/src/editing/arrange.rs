@@ -11,7 +11,7 @@ use super::row::{Row, ends_line};
 use super::standing::{base, shifted};
 use super::taken::{Taken, whole};
 use super::placing::{Side, Target};
-use super::transfer::{target, transfer};
+use super::transfer::{of_one_sort, target, transfer};
 use super::wish::{End, To};
 
 pub(crate) fn moved(work: &mut Work<'_>, to: &To) -> Result<(), EditError> {
@@ -59,6 +59,7 @@ fn elsewhere(
     if own.covers(node.span()) {
         return Err(EditError::Inside);
     }
+    of_one_sort(work.code, row, &target.row)?;
     let end = if matches!(target.side, Side::Before(_)) { End::First } else { End::Last };
     transfer(work, row, range, target, end);
     Ok(())
@@ -154,6 +155,9 @@ pub(crate) fn swapped(work: &mut Work<'_>, with: &To) -> Result<(), EditError> {
     {
         let (a, b) = (range.start, other.start);
         return if a == b { Err(EditError::Overlap) } else { permuted(work, row, &[(a, b), (b, a)], |at| at == a) };
+    }
+    if let (Taken::Items(row, _), Taken::Items(others, _)) = (&taken, &other) {
+        of_one_sort(code, row, others)?;
     }
     let (own, other) = (body_span(code, &taken), body_span(code, &other));
     if own.start < other.end && other.start < own.end {

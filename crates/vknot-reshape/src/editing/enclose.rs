@@ -196,6 +196,10 @@ fn closest(code: Code<'_>, at: Span) -> Result<Around, EditError> {
                 let inside = inside(code, id).ok_or(EditError::NoPair { what: "pair" })?;
                 return Ok(Around { whole: tree.node(id).span(), inner: trimmed(code, inside) });
             }
+            Role::List | Role::Part if is_around_one(code, id) => {
+                let inside = inside(code, id).ok_or(EditError::NoPair { what: "pair" })?;
+                return Ok(Around { whole: tree.node(id).span(), inner: trimmed(code, inside) });
+            }
             Role::Arguments => {
                 let call = tree.node(id).parent;
                 let Some(inside) = inside(code, id).filter(|_| tree.node(call).end == tree.node(id).end) else {
@@ -213,6 +217,14 @@ fn closest(code: Code<'_>, at: Span) -> Result<Around, EditError> {
     Err(EditError::NoPair { what: "pair" })
 }
 
+/// Whether a node is nothing but brackets around one thing, as a type or a pattern may be: not the parameters of what is called.
+fn is_around_one(code: Code<'_>, id: NodeId) -> bool {
+    let tree = code.tree;
+    let holder = tree.parent(id).map_or(Role::Part, |holder| tree.role(holder));
+    let inner = tree.children(id).filter(|child| !tree.node(*child).is_empty() && tree.role(*child) != Role::Comment);
+    is_pair(code, id) && inner.count() == 3 && !matches!(holder, Role::Callable | Role::Lambda | Role::Call | Role::Type)
+}
+
 /// The pair that a span is meant to be: between its ends, or with a head in front of it.
 fn exact(code: Code<'_>, span: Span) -> Option<NodeId> {
     let tree = code.tree;
@@ -222,7 +234,9 @@ fn exact(code: Code<'_>, span: Span) -> Option<NodeId> {
         let node = tree.node(*id);
         let ends = node.end == span.end || code.source.slice(Span::new(node.end, span.end)) == ";";
         let whole = same(id) && is_pair(code, *id) && tree.role(*id) != Role::Body;
-        whole || ends && matches!(tree.role(*id), Role::Block | Role::Arguments)
+        // A block without brackets is no pair by itself, but with the head in front of it.
+        let headed = node.start > span.start && matches!(tree.role(*id), Role::Block | Role::Arguments);
+        whole || ends && headed
     })
 }
 

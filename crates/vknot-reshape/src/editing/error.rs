@@ -43,6 +43,14 @@ pub enum EditError {
     /// Nothing there holds items.
     #[error("nothing at the target holds items; name a block, a list, a type or an element")]
     NoRow,
+    /// What stands at the target is of another sort.
+    #[error("{what} cannot stand among {others}; name a place among others of its sort")]
+    Sort {
+        /// What would go there.
+        what: &'static str,
+        /// What stands there.
+        others: &'static str,
+    },
     /// No bracket, block or element is around the place.
     #[error("no {what} is around this place")]
     NoPair {

@@ -65,6 +65,7 @@ pub(crate) fn copied(work: &mut Work<'_>, to: &To, times: u32) -> Result<(), Edi
         To::Down(_) => Target { row: row.clone(), side: Side::After(range.end - 1) },
         _ => target(code, to)?,
     };
+    of_one_sort(code, &row, &target.row)?;
     let span = Span::new(row.entries[range.start].body.start, row.entries[range.end - 1].body.end);
     let own = base(code, span.start).to_owned();
     let body = |to: &str| vec![Piece::New(text_of(code, &shifted(code, span, (&own, to), false)))];
@@ -159,7 +160,7 @@ fn closest_pair(code: Code<'_>, at: Span) -> Result<Pair, EditError> {
     let tree = code.tree;
     let taken = Taken::at(code, at).ok();
     let inner = match &taken {
-        Some(taken) => taken.holder(code),
+        Some(taken) => empty_pair(code, at).unwrap_or(taken.holder(code)),
         None => tree.covering(at),
     };
     for id in tree.ancestors(inner) {
@@ -176,6 +177,34 @@ fn closest_pair(code: Code<'_>, at: Span) -> Result<Pair, EditError> {
         return Ok(Pair { inner, outer, index });
     }
     Err(EditError::NoPair { what: "bracket, block or element among other items" })
+}
+
+/// The pair that a place is in, or at a bracket of, where it holds nothing.
+fn empty_pair(code: Code<'_>, at: Span) -> Option<NodeId> {
+    let tree = code.tree;
+    let around = tree.covering(at);
+    let empty = |id: &NodeId| Row::of(code, *id).is_some_and(|row| row.inside.is_some() && row.entries.is_empty());
+    tree.parent(around).filter(|_| tree.node(around).is_leaf()).into_iter().chain([around]).find(empty)
+}
+
+/// That items of one row can stand in another.
+pub(crate) fn of_one_sort(code: Code<'_>, row: &Row, other: &Row) -> Result<(), EditError> {
+    let (own, other) = (row.holder, other.holder);
+    if own == other || suits(code, own, other) || suits(code, other, own) {
+        return Ok(());
+    }
+    let sort = |id: NodeId| match code.tree.role(id) {
+        Role::Arguments => ("an argument", "arguments"),
+        Role::Collection => ("a value in a list", "values in a list"),
+        Role::List => ("what stands in a list", "what stands in a list"),
+        Role::Block | Role::Arm => ("a statement", "statements"),
+        Role::Body => ("a member", "members"),
+        Role::Element => ("what stands in an element", "what stands in an element"),
+        Role::Form => ("a form", "forms"),
+        Role::File => ("what stands at the top of a file", "what stands at the top of a file"),
+        _ => ("this", "what stands there"),
+    };
+    Err(EditError::Sort { what: sort(own).0, others: sort(other).1 })
 }
 
 /// Whether items of one row can stand in another.
@@ -341,6 +370,7 @@ fn lines_of(code: Code<'_>, span: Span, (before, behind): (Option<&Entry>, Optio
     }
     match next < lines.count() {
         true => Span::new(lines.start(first), lines.start(next)),
+        false if source.text().ends_with('\n') => Span::new(lines.start(first), source.span().end),
         // The last line goes with the line end in front of it.
         false if first > 0 => Span::new(lines.span(source.text(), first - 1).end, lines.span(source.text(), last).end),
         false => Span::new(lines.start(first), source.span().end),

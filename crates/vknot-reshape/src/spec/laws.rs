@@ -13,7 +13,7 @@ impl Law {
     fn holders(&self) -> Vec<&'static str> {
         match self {
             Law::Holds { holder, .. } | Law::Order { holder, .. } | Law::Sound { holder, .. } => vec![holder],
-            Law::Filled { kinds, .. } => kinds.to_vec(),
+            Law::Filled { kinds, .. } | Law::Names { kinds, .. } | Law::Parted { kinds, .. } => kinds.to_vec(),
         }
     }
 
@@ -51,9 +51,33 @@ impl Law {
                 let filled = tree.child_named(id, field).is_some_and(|held| !tree.node(held).is_empty());
                 (!filled).then(|| start(id)).into_iter().collect()
             }
+            Law::Names { words, .. } => {
+                let word = code.source.slice(tree.node(id).span());
+                words.contains(&word).then(|| start(id)).into_iter().collect()
+            }
+            Law::Parted { last, .. } => bare_marks(code, id, *last),
             Law::Sound { is_sound, .. } => (!is_sound(code, id)).then(|| start(id)).into_iter().collect(),
         }
     }
+}
+
+/// The marks that part nothing.
+fn bare_marks(code: Code<'_>, list: NodeId, last: bool) -> Vec<u32> {
+    let tree = code.tree;
+    let closes = |id: NodeId| tree.language().bracket(tree.node(id).kind).is_some_and(|bracket| !bracket.opens);
+    let opens = |id: NodeId| tree.language().bracket(tree.node(id).kind).is_some_and(|bracket| bracket.opens);
+    let mark = |id: NodeId| matches!(code.source.slice(tree.node(id).span()), "," | ";");
+    let mut found = Vec::new();
+    let mut before: Option<NodeId> = None;
+    for part in tree.parts(list) {
+        let parted = before.is_some_and(|before| mark(before));
+        let bare = mark(part) && (parted || before.is_none_or(opens));
+        if bare || closes(part) && parted && !last {
+            found.push(tree.node(part).start);
+        }
+        before = Some(part);
+    }
+    found
 }
 
 /// Where a text does not keep the laws of its language: for each law, in their order.

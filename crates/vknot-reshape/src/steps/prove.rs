@@ -180,7 +180,7 @@ fn compared(
         same_lines(old, new)?;
         return same_depths(old, new, contract);
     }
-    no_new_error(old, new)?;
+    no_new_error(old, new, receipt)?;
     let imports = (contract.tokens == Tokens::Imports).then(|| {
         let (mut old, mut new) = (Imports::of(old), Imports::of(new));
         reconcile(&mut old, &mut new);
@@ -242,12 +242,18 @@ fn same_shape(
     }
 }
 
-fn no_new_error(old: Code<'_>, new: Code<'_>) -> Result<(), Refusal> {
+fn no_new_error(old: Code<'_>, new: Code<'_>, receipt: &Receipt) -> Result<(), Refusal> {
     if !(new.tree.has_error() || new.tree.gave_up()) {
         return Ok(());
     }
     let (was, is) = (old.tree.errors().count(), new.tree.errors().count());
-    if is <= was && new.tree.gave_up() == old.tree.gave_up() {
+    // One error may grow to hold what several did: no more is in errors than was, but for what came in.
+    let held = |code: Code<'_>| -> u32 {
+        code.tree.errors().map(|id| code.tree.node(id)).map(|node| node.token_end - node.first_token).sum()
+    };
+    let came: usize = receipt.added.iter().map(|change| change.text.len()).sum();
+    let grew = held(new) as usize > held(old) as usize + came;
+    if is <= was && !grew && new.tree.gave_up() == old.tree.gave_up() {
         return Ok(());
     }
     let first = new.tree.errors().next().map_or(0, |id| new.tree.node(id).start);

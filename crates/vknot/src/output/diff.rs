@@ -48,7 +48,22 @@ pub fn changes(source: &Source, edits: &Edits) -> Vec<Change> {
             _ => changes.push((from, to, vec![(span, new)])),
         }
     }
-    changes.into_iter().map(|(from, to, edits)| Change { from, to, new: rewritten(source, from, to, &edits) }).collect()
+    let change = |(from, to, edits): Touched<'_>| alike_left_out(source, from, to, &rewritten(source, from, to, &edits));
+    changes.into_iter().map(change).filter(|change| change.from < change.to || !change.new.is_empty()).collect()
+}
+
+/// A change without the lines that are the same at both its ends: edits that meet there may make each line anew.
+fn alike_left_out(source: &Source, mut from: u32, mut to: u32, new: &str) -> Change {
+    let mut lines: std::collections::VecDeque<&str> = new.split_inclusive('\n').collect();
+    while from < to && lines.front().is_some_and(|line| *line == old_line(source, from)) {
+        lines.pop_front();
+        from += 1;
+    }
+    while from < to && lines.back().is_some_and(|line| *line == old_line(source, to - 1)) {
+        lines.pop_back();
+        to -= 1;
+    }
+    Change { from, to, new: lines.into_iter().collect() }
 }
 
 /// The edits that make one text of another, whole lines each.

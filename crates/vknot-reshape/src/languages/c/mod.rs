@@ -1,5 +1,6 @@
 //! C.
 
+pub(crate) mod laws;
 pub(crate) mod layout;
 
 use vknot_style::{Key, LanguageStyle};
@@ -19,6 +20,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     imports: None,
     edits: EditSpec {
         strings: Some(""),
+        laws: laws::LAWS,
         ..EDITS_OF_MOST
     },
     style: &STYLE,

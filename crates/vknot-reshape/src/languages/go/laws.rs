@@ -21,7 +21,9 @@ pub(super) static LAWS: &[Law] = &[
     },
     Law::Order { holder: "source_file", ranks: &[&["package_clause"], &["import_declaration"]] },
     Law::Sound { holder: "source_file", is_sound: one_package },
+    Law::Filled { kinds: &["import_spec"], field: "path" },
     Law::Sound { holder: "range_clause", is_sound: two_names },
+    Law::Sound { holder: "argument_list", is_sound: spread_last },
     Law::Sound { holder: "parameter_list", is_sound: alike },
 ];
 
@@ -40,6 +42,14 @@ fn two_names(code: Code<'_>, clause: NodeId) -> bool {
                 .count(),
         );
     names <= 2
+}
+
+/// What stands for any number of arguments is the last.
+fn spread_last(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let mut parts = tree.parts(list).map(|part| code.source.slice(tree.node(part).span()));
+    let spread = parts.position(|text| text == "...");
+    spread.is_none() || parts.all(|text| matches!(text, "," | ")") || text.starts_with('/'))
 }
 
 /// Parameters all have names, or none has; only the last stands for any number.

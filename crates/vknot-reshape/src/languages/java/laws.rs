@@ -14,6 +14,7 @@ pub(super) static LAWS: &[Law] = &[
     Law::Order { holder: "program", ranks: &[&["package_declaration"], &["import_declaration"]] },
     Law::Sound { holder: "program", is_sound: one_package },
     Law::Holds { holder: "block", kinds: STATEMENTS, roles: &[Role::Statement, Role::Branch, Role::Type] },
+    Law::Holds { holder: "constructor_body", kinds: STATEMENTS, roles: &[Role::Statement, Role::Branch, Role::Type] },
     Law::Holds {
         holder: "class_body",
         kinds: &["block", "static_initializer"],
@@ -35,6 +36,8 @@ pub(super) static LAWS: &[Law] = &[
         ],
         roles: &[],
     },
+    // Behind an annotation a word of the language is read as a type.
+    Law::Names { kinds: &["identifier", "type_identifier"], words: &["assert", "new", "return", "throw"] },
     Law::Sound { holder: "formal_parameters", is_sound: spread_last },
     Law::Sound { holder: "import_declaration", is_sound: from_somewhere },
     Law::Sound { holder: "constructor_declaration", is_sound: named_as_type },

@@ -9,9 +9,53 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "expression_statement", is_sound: no_declaration },
     Law::Sound { holder: "statement_block", is_sound: no_module_items },
     Law::Sound { holder: "try_statement", is_sound: has_handler },
+    Law::Sound { holder: "formal_parameters", is_sound: bound },
+    Law::Sound { holder: "array_pattern", is_sound: bound },
+    Law::Sound { holder: "object_pattern", is_sound: bound },
+    Law::Sound { holder: "parenthesized_expression", is_sound: untyped },
+    Law::Names { kinds: &["identifier", "statement_identifier", "shorthand_property_identifier"], words: RESERVED },
     Law::Sound { holder: "interface_body", is_sound: signatures_only },
     Law::Sound { holder: "object_type", is_sound: signatures_only },
 ];
+
+/// Words that are no names anywhere.
+const RESERVED: &[&str] = &[
+    "break", "case", "catch", "class", "const", "continue", "debugger", "default", "delete", "do", "else", "enum", "export",
+    "extends", "false", "finally", "for", "function", "if", "in", "instanceof", "new", "null", "return", "switch", "throw",
+    "true", "try", "typeof", "var", "void", "while", "with",
+];
+
+/// What parameters and declared patterns hold are names and patterns: no values, and no members of something.
+fn bound(code: Code<'_>, pattern: NodeId) -> bool {
+    let tree = code.tree;
+    let declares = tree.ancestors(pattern).skip(1).map(|id| tree.kind_name(id)).find(|kind| {
+        !matches!(*kind, "array_pattern" | "object_pattern" | "pair_pattern" | "assignment_pattern" | "rest_pattern")
+    });
+    let list = tree.kind_name(pattern) == "formal_parameters";
+    if !list && !matches!(declares, Some("formal_parameters" | "required_parameter" | "optional_parameter" | "variable_declarator")) {
+        return true;
+    }
+    tree.parts(pattern).all(|part| {
+        let held = match tree.kind_name(part) {
+            "required_parameter" | "optional_parameter" => tree.child_named(part, "pattern"),
+            "pair_pattern" => tree.child_named(part, "value"),
+            "assignment_pattern" => tree.child_named(part, "left"),
+            _ => Some(part),
+        };
+        held.is_none_or(|held| !VALUES.contains(&tree.kind_name(held)))
+    })
+}
+
+const VALUES: &[&str] = &[
+    "array", "arrow_function", "await_expression", "binary_expression", "call_expression", "function_expression",
+    "member_expression", "new_expression", "non_null_expression", "number", "object", "parenthesized_expression", "string",
+    "subscript_expression", "template_string", "ternary_expression", "unary_expression",
+];
+
+/// A type stands behind a parameter, not behind a value in brackets.
+fn untyped(code: Code<'_>, group: NodeId) -> bool {
+    code.tree.parts(group).all(|part| code.tree.kind_name(part) != "type_annotation")
+}
 
 /// A statement that is a value does not begin as a declaration, or a block, does.
 fn no_declaration(code: Code<'_>, statement: NodeId) -> bool {

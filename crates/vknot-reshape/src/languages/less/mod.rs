@@ -15,6 +15,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     imports: None,
     edits: EditSpec {
         between: ";",
+        laws: css::laws::OF_ALL,
         ..EDITS_OF_MOST
     },
     style: &STYLE,

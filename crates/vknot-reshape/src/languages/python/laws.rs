@@ -19,6 +19,7 @@ pub(super) static LAWS: &[Law] = &[
         field: "body",
     },
     Law::Filled { kinds: &["if_statement", "elif_clause", "case_clause"], field: "consequence" },
+    Law::Sound { holder: "for_in_clause", is_sound: over_one },
     Law::Sound { holder: "except_clause", is_sound: has_block },
     Law::Sound { holder: "finally_clause", is_sound: has_block },
     Law::Sound { holder: "try_statement", is_sound: has_handler },
@@ -33,6 +34,14 @@ pub(super) static LAWS: &[Law] = &[
 fn has_block(code: Code<'_>, clause: NodeId) -> bool {
     let tree = code.tree;
     tree.parts(clause).any(|part| tree.kind_name(part) == "block" && !tree.node(part).is_empty())
+}
+
+/// In a comprehension several things are run over only between brackets.
+fn over_one(code: Code<'_>, clause: NodeId) -> bool {
+    let tree = code.tree;
+    tree.parts(clause)
+        .filter(|part| !tree.node(*part).is_empty())
+        .all(|part| code.source.slice(tree.node(part).span()) != ",")
 }
 
 fn has_handler(code: Code<'_>, statement: NodeId) -> bool {

@@ -13,6 +13,9 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "parameters", is_sound: one_receiver },
     Law::Sound { holder: "parameter", is_sound: typed },
     Law::Sound { holder: "function_type", is_sound: of_a_function },
+    Law::Sound { holder: "line_comment", is_sound: about_something },
+    Law::Sound { holder: "block_comment", is_sound: about_something },
+    Law::Sound { holder: "attribute_item", is_sound: about_something },
     Law::Holds {
         holder: "parameters",
         kinds: &["attribute_item", "parameter", "self_parameter", "variadic_parameter"],
@@ -29,7 +32,6 @@ pub(super) static LAWS: &[Law] = &[
 const ITEMS: &[&str] = &[
     "attribute_item",
     "const_item",
-    "empty_statement",
     "enum_item",
     "extern_crate_declaration",
     "foreign_mod_item",
@@ -70,9 +72,46 @@ fn hold(code: Code<'_>, holder: NodeId, kinds: &[&str]) -> bool {
         let inner = tree.parts(part).next().map_or("", |inner| tree.kind_name(inner));
         tree.kind_name(part) == "expression_statement" && inner == "macro_invocation"
     };
+    let text = |part: NodeId| code.source.slice(tree.node(part).span());
     let named = tree.parts(holder).filter(|part| tree.language().is_named(tree.node(*part).kind));
-    let mut named = named.filter(|part| tree.role(*part) != Role::Error);
-    named.all(|part| kinds.contains(&tree.kind_name(part)) || invocation(part))
+    let named: Vec<NodeId> = named.filter(|part| tree.role(*part) != Role::Error).collect();
+    // A macro between round or square brackets ends with `;`, and nothing else has one behind it.
+    let mut open = false;
+    named.iter().all(|part| {
+        let ends = std::mem::replace(&mut open, false);
+        match tree.kind_name(*part) {
+            "empty_statement" => ends,
+            "macro_invocation" => {
+                open = !text(*part).ends_with('}');
+                !ends && kinds.contains(&"macro_invocation")
+            }
+            kind => !ends && (kinds.contains(&kind) || invocation(*part)),
+        }
+    }) && !open
+}
+
+/// What documents something, or is an attribute of it, stands in front of it.
+fn about_something(code: Code<'_>, id: NodeId) -> bool {
+    let tree = code.tree;
+    let node = tree.node(id);
+    let text = code.source.slice(node.span());
+    let documents = text.starts_with("///") && !text.starts_with("////")
+        || text.starts_with("/**") && !text.starts_with("/***") && text != "/**/";
+    if tree.role(id) == Role::Comment && !documents {
+        return true;
+    }
+    let Some(holder) = tree.parent(id) else { return true };
+    if matches!(tree.role(holder), Role::Macro | Role::Error) {
+        return true;
+    }
+    let behind = tree.parts(holder).skip_while(|part| *part <= id).find(|part| {
+        !matches!(tree.role(*part), Role::Comment | Role::Annotation) && !tree.node(*part).is_empty()
+    });
+    behind.is_some_and(|part| {
+        let kind = tree.kind_name(part);
+        tree.language().is_named(tree.node(part).kind)
+            && !matches!(kind, "where_clause" | "block" | "empty_statement" | "declaration_list" | "parameters")
+    })
 }
 
 fn fitting_items(code: Code<'_>, list: NodeId) -> bool {

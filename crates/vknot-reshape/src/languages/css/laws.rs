@@ -1,0 +1,105 @@
+//! What a browser, or what makes its sheets, passes over though the reader takes it (CSS Syntax Module Level 3, chapter 5).
+
+use vknot_syntax::NodeId;
+
+use crate::spec::Code;
+use crate::spec::laws::Law;
+
+/// What holds for plain sheets.
+pub(crate) static LAWS: &[Law] = &[
+    Law::Parted { kinds: PARTED, last: false },
+    Law::Sound { holder: "declaration", is_sound: named_value },
+    Law::Sound { holder: "body", is_sound: rules_only },
+    Law::Sound { holder: "sheet", is_sound: rules_only },
+    Law::Sound { holder: "sheet", is_sound: no_declarations },
+    Law::Sound { holder: "rule", is_sound: selects },
+    Law::Sound { holder: "group", is_sound: one_test },
+    Law::Sound { holder: "arguments", is_sound: one_test },
+    Law::Sound { holder: "at_rule", is_sound: tests_in_brackets },
+    Law::Sound { holder: "arguments", is_sound: some_values },
+];
+
+/// What holds where sheets are made of others, too.
+pub(crate) static OF_ALL: &[Law] = &[
+    Law::Parted { kinds: PARTED, last: true },
+    Law::Sound { holder: "declaration", is_sound: named_value },
+    Law::Sound { holder: "body", is_sound: rules_only },
+    Law::Sound { holder: "sheet", is_sound: rules_only },
+    Law::Sound { holder: "sheet", is_sound: no_declarations },
+    Law::Sound { holder: "rule", is_sound: selects },
+    Law::Sound { holder: "group", is_sound: one_test },
+    Law::Sound { holder: "at_rule", is_sound: tests_in_brackets },
+];
+
+const PARTED: &[&str] = &["arguments", "group", "selectors", "value"];
+
+fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
+    code.source.slice(code.tree.node(id).span())
+}
+
+/// A declaration is a name, a colon and a value.
+fn named_value(code: Code<'_>, declaration: NodeId) -> bool {
+    let tree = code.tree;
+    let first = tree.parts(declaration).next();
+    let named = first.is_some_and(|first| tree.child_named(declaration, "name") == Some(first) || text(code, first).contains(['{', '@', '$', '*']));
+    let custom = first.is_some_and(|first| text(code, first).starts_with("--"));
+    named && (custom || tree.child_named(declaration, "value").is_some_and(|value| tree.parts(value).next().is_some()))
+}
+
+/// Between braces stand rules, declarations and what begins with `@`: no lone words, and no commas.
+fn rules_only(code: Code<'_>, body: NodeId) -> bool {
+    let tree = code.tree;
+    tree.parts(body).all(|part| match tree.kind_name(part) {
+        "statement" => {
+            let text = text(code, part);
+            let plain = !text.contains(['@', '.', '#', '&', '$', '(']);
+            !plain && text.ends_with([';', '}'])
+        }
+        _ => text(code, part) != ",",
+    })
+}
+
+fn no_declarations(code: Code<'_>, sheet: NodeId) -> bool {
+    code.tree.parts(sheet).all(|part| code.tree.kind_name(part) != "declaration")
+}
+
+/// A rule says what it is for, and no number does.
+fn selects(code: Code<'_>, rule: NodeId) -> bool {
+    let tree = code.tree;
+    let Some(name) = tree.child_named(rule, "name") else { return false };
+    let mut tokens = tree.tokens().iter().skip(tree.node(name).first_token as usize);
+    let first = tokens.next().map_or("", |token| code.source.slice(token.span()));
+    let steps = text(code, name).trim_end().ends_with('%');
+    !tree.node(name).is_empty() && (steps || !first.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '(' | '"' | '{')))
+}
+
+/// In brackets nothing ends as a declaration does, and no name is left without its value.
+fn one_test(code: Code<'_>, group: NodeId) -> bool {
+    let parts: Vec<&str> = code.tree.parts(group).map(|part| text(code, part)).collect();
+    let ends = parts.len() >= 2 && parts[parts.len() - 2] == ":";
+    let square = parts.first() == Some(&"[") && parts.len() < 3;
+    !ends && !square && !parts.contains(&";")
+}
+
+/// What is asked of a medium stands in brackets.
+fn tests_in_brackets(code: Code<'_>, rule: NodeId) -> bool {
+    let tree = code.tree;
+    let Some(head) = tree.child_named(rule, "name") else { return true };
+    let mut tokens = tree.tokens().get(tree.node(head).first_token as usize..tree.node(head).token_end as usize).unwrap_or_default().iter();
+    let mut texts = tokens.by_ref().map(|token| code.source.slice(token.span()));
+    if !matches!(texts.next(), Some("@media" | "@supports" | "@container")) {
+        return true;
+    }
+    let mut depth = 0;
+    texts.all(|text| {
+        depth += i32::from(text.ends_with('(')) - i32::from(text == ")");
+        depth > 0 || !(text == ":" || text.starts_with(|c: char| c.is_ascii_digit()))
+    })
+}
+
+/// What is called in plain sheets is called with something.
+fn some_values(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let value = tree.ancestors(list).any(|id| tree.kind_name(id) == "value");
+    !value || tree.parts(list).count() > 2
+}
