@@ -154,6 +154,8 @@ fn chosen(random: &mut Random, other: Span, sample: &Sample) -> (&'static str, E
         "py" | "gd" => &["(", call, "if ready: _"],
         "rkt" | "scm" | "clj" => &["(", "[", "(log _)"],
         "json" => &["["],
+        "pas" => &["(", call, "if Ready then begin _ end;"],
+        "m" => &["(", call, "if ready _ end"],
         "css" | "scss" | "less" => &["calc(_)", "@media print { _ }", ".tide { _ }"],
         _ => &["(", call, "if (ready) { _ }"],
     };
@@ -201,6 +203,8 @@ fn reverse(edit: &Edit) -> Option<Edit> {
         Edit::Turn => Edit::Turn,
         Edit::Lines(LineEdit::Up(count)) => Edit::Lines(LineEdit::Down(*count)),
         Edit::Lines(LineEdit::Down(count)) => Edit::Lines(LineEdit::Up(*count)),
+        // A head in a form stays where its brackets go.
+        Edit::Wrap(template) if template.starts_with("(log") => return None,
         Edit::Wrap(_) => Edit::Unwrap,
         _ => return None,
     })

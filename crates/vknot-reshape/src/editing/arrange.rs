@@ -61,8 +61,7 @@ fn elsewhere(
     }
     of_one_sort(work.code, row, &target.row)?;
     let end = if matches!(target.side, Side::Before(_)) { End::First } else { End::Last };
-    transfer(work, row, range, target, end);
-    Ok(())
+    transfer(work, row, range, target, end)
 }
 
 /// Puts what stands in some places into others: `(place, whose item)`.
@@ -73,6 +72,11 @@ fn permuted(
     meant: impl Fn(usize) -> bool,
 ) -> Result<(), EditError> {
     let code = work.code;
+    let reached = |at: &(usize, usize)| [at.0, at.1];
+    let (from, to) = (places.iter().flat_map(reached).min(), places.iter().flat_map(reached).max());
+    if let (Some(from), Some(to)) = (from, to) {
+        row.passes(code, Span::new(row.entries[from].body.start, row.entries[to].end()))?;
+    }
     let marks = Marks::of(code, row, places);
     work.allowance.separators = true;
     work.allowance.whole = true;

@@ -63,6 +63,20 @@ pub(crate) fn wrapped(work: &mut Work<'_>, template: &str) -> Result<(), EditErr
     let code = work.code;
     let template = Template::of(template)?;
     let taken = Taken::at(code, work.at)?;
+    if code.tree.role(code.tree.covering(taken.node_span(code))) == Role::Comment {
+        return Err(EditError::Remark);
+    }
+    if let Taken::Node(id) = &taken
+        && matches!(code.tree.role(*id), Role::Arguments | Role::Block | Role::Body | Role::Label)
+    {
+        return Err(EditError::Unfit {
+            what: crate::looks::kind_words(code, *id).to_owned(),
+            fits: "a value, a statement or what stands among others can be wrapped",
+        });
+    }
+    if let Taken::Items(row, range) = &taken {
+        row.passes(code, Span::new(row.entries[range.start].body.start, row.entries[range.end - 1].end()))?;
+    }
     let high = match &taken {
         Taken::Items(row, range) => template.apart && row.separator.is_none() && are_vertical(code, row, range),
         Taken::Node(_) => false,
@@ -139,9 +153,25 @@ pub(crate) fn unwrapped(work: &mut Work<'_>) -> Result<(), EditError> {
     let around = closest(code, work.at)?;
     let lost = [Span::new(around.whole.start, around.inner.start), Span::new(around.inner.end, around.whole.end)];
     keep_comments(code, &lost)?;
+    let held = code.tree.ancestors(code.tree.covering(around.inner)).find_map(|id| Row::of(code, id));
+    let count = held.map_or(1, |row| row.entries.iter().filter(|entry| around.inner.covers(entry.body)).count());
+    stand_in_list(code, around.whole, count)?;
     work.allowance.gone.extend(lost);
     replace(work, &around);
     Ok(())
+}
+
+/// That several items of a list that lose their brackets come to stand in another list: but for round ones, which need not be there.
+fn stand_in_list(code: Code<'_>, whole: Span, count: usize) -> Result<(), EditError> {
+    let tree = code.tree;
+    let node = tree.ancestors(tree.covering(whole)).take_while(|id| tree.node(*id).span() == whole).last();
+    let Some(id) = node.filter(|_| count > 1) else { return Ok(()) };
+    let call = tree.role(id) == Role::Call;
+    let listed = matches!(tree.role(id), Role::Call | Role::Collection | Role::List | Role::Arguments);
+    let round = !call && code.source.slice(whole).starts_with('(');
+    let row = tree.parent(id).and_then(|holder| Row::of(code, holder));
+    let stands = row.is_some_and(|row| row.separator.is_some() && row.entries.iter().any(|entry| entry.node == id));
+    if listed && !round && !stands { Err(EditError::Several { count }) } else { Ok(()) }
 }
 
 /// Puts what a pair holds in its place.
@@ -208,6 +238,7 @@ fn closest(code: Code<'_>, at: Span) -> Result<Around, EditError> {
                 return Ok(Around { whole: tree.node(call).span(), inner: trimmed(code, inside) });
             }
             Role::Block => return block(code, id),
+            Role::Body if tree.role(tree.node(id).parent) == Role::Rule => return block(code, id),
             Role::Body | Role::Lambda | Role::Callable | Role::Type => {
                 return Err(EditError::Loses { what: first_line(code, tree.node(id).span()) });
             }
@@ -233,9 +264,11 @@ fn exact(code: Code<'_>, span: Span) -> Option<NodeId> {
     tree.subtree(outer).take_while(|id| id.0 < outer.0 + SPINE).find(|id| {
         let node = tree.node(*id);
         let ends = node.end == span.end || code.source.slice(Span::new(node.end, span.end)) == ";";
-        let whole = same(id) && is_pair(code, *id) && tree.role(*id) != Role::Body;
+        let rule = tree.role(tree.node(*id).parent) == Role::Rule;
+        let body = tree.role(*id) == Role::Body;
+        let whole = same(id) && is_pair(code, *id) && !body;
         // A block without brackets is no pair by itself, but with the head in front of it.
-        let headed = node.start > span.start && matches!(tree.role(*id), Role::Block | Role::Arguments);
+        let headed = node.start > span.start && (matches!(tree.role(*id), Role::Block | Role::Arguments) || body && rule);
         whole || ends && headed
     })
 }
@@ -293,7 +326,7 @@ fn block(code: Code<'_>, id: NodeId) -> Result<Around, EditError> {
         return Ok(Around { whole: tree.node(id).span(), inner });
     }
     let loses = |span: Span| Err(EditError::Loses { what: first_line(code, span) });
-    if !matches!(tree.role(head), Role::Branch | Role::Statement) {
+    if !matches!(tree.role(head), Role::Branch | Role::Statement | Role::Rule) {
         return loses(tree.node(head).span());
     }
     // Another block, an arm, or anything behind the block is more than a head.
@@ -329,9 +362,21 @@ pub(crate) fn lifted(work: &mut Work<'_>) -> Result<(), EditError> {
         let arm = role == Role::Arm && tree.parent(*id).is_some_and(|above| tree.role(above) == Role::Branch);
         plain || arm || tree.node(*id).span() == inner || id.0 == 0
     };
+    if tree.ancestors(taken.holder(code)).chain([tree.covering(inner)]).any(|id| tree.role(id) == Role::Attribute) {
+        return Err(EditError::NoPair { what: "item" });
+    }
     let mut found = tree.ancestors(taken.holder(code)).filter(|id| !skipped(id));
     let outer = found.nth(work.further as usize).ok_or(EditError::NoPair { what: "item" })?;
     let whole = tree.node(outer).span();
+    if let Taken::Items(row, range) = &taken
+        && row.separator.is_some()
+        && range.len() > 1
+    {
+        let holder = tree.parent(outer).and_then(|holder| Row::of(code, holder));
+        if !holder.is_some_and(|holder| holder.separator == row.separator) {
+            return Err(EditError::Several { count: range.len() });
+        }
+    }
     let lost = [Span::new(whole.start, inner.start), Span::new(inner.end, whole.end)];
     work.allowance.gone.extend(lost);
     let trails = !ends_line(code, whole.end) && code.source.slice(inner).contains("//");

@@ -51,6 +51,30 @@ pub enum EditError {
         /// What stands there.
         others: &'static str,
     },
+    /// Something that must stay is in between.
+    #[error("`{what}` would come to stand elsewhere among them; it stays where it is, and nothing moves past it")]
+    Fixed {
+        /// What stays.
+        what: String,
+    },
+    /// Brackets that hold one thing.
+    #[error("these brackets hold one thing, no more and no less; `vknot edit swap` puts another in its place")]
+    Single,
+    /// Brackets hold several things that stand in no list without them.
+    #[error("these brackets hold {count} items that would stand in no list without them; name one of them for `vknot edit lift`")]
+    Several {
+        /// How many.
+        count: usize,
+    },
+    /// A list cannot be broken into lines.
+    #[error("a line end ends a statement of {language} even between brackets; the list stays on one line")]
+    Unbroken {
+        /// The language.
+        language: &'static str,
+    },
+    /// A value is not wrapped in what only statements can be.
+    #[error("a comment cannot be wrapped; name what it is about")]
+    Remark,
     /// No bracket, block or element is around the place.
     #[error("no {what} is around this place")]
     NoPair {

@@ -58,6 +58,9 @@ fn listed(code: Code<'_>, id: vknot_syntax::NodeId) -> Option<Row> {
 fn one_a_line(work: &mut Work<'_>) -> Result<(), EditError> {
     let code = work.code;
     let row = list_at(code, work.at)?;
+    if code.toolkit().edits.lines_end {
+        return Err(EditError::Unbroken { language: code.tree.language().spec().name });
+    }
     let inside = row.inside.unwrap_or_default();
     let end = code.source.facts().line_end().text();
     let own = base(code, inside.start).to_owned();
@@ -150,7 +153,12 @@ fn split_pair(work: &mut Work<'_>) -> Result<(), EditError> {
     let before = range.start.checked_sub(1).and_then(|at| row.entries.get(at));
     let before = before.ok_or(EditError::TooFar { there: 0, wanted: 1, way: "in front of" })?;
     let item = &row.entries[range.start];
-    let mark = outer_of(code, whole, row.holder).and_then(|(outer, _)| outer.separator).unwrap_or("");
+    let outer = outer_of(code, whole, row.holder);
+    let own = |(outer, index): &(Row, usize)| code.tree.node(outer.entries[*index].node).span() == whole;
+    if row.separator.is_some() && !outer.as_ref().is_some_and(own) {
+        return Err(EditError::NoPair { what: "pair that is an item itself" });
+    }
+    let mark = outer.and_then(|(outer, _)| outer.separator).unwrap_or("");
     let open = code.source.slice(Span::new(whole.start, inside.start));
     let close = code.source.slice(Span::new(inside.end, whole.end));
     let end = code.source.facts().line_end().text();

@@ -8,6 +8,7 @@ mod arrange;
 mod comments;
 mod conditions;
 mod constructs;
+mod crossing;
 mod draft;
 mod enclose;
 mod error;
@@ -67,8 +68,8 @@ pub(crate) fn edit(
         Edit::Copy(to, times) => transfer::copied(&mut work, to, *times)?,
         Edit::Delete => transfer::deleted(&mut work)?,
         Edit::Insert(to, text) => transfer::inserted(&mut work, to, text)?,
-        Edit::Pull(end, reach) => transfer::pulled(&mut work, *end, reach)?,
-        Edit::Push(end, reach) => transfer::pushed(&mut work, *end, reach)?,
+        Edit::Pull(end, reach) => crossing::pulled(&mut work, *end, reach)?,
+        Edit::Push(end, reach) => crossing::pushed(&mut work, *end, reach)?,
         Edit::Wrap(template) => enclose::wrapped(&mut work, template)?,
         Edit::Unwrap => enclose::unwrapped(&mut work)?,
         Edit::Lift => enclose::lifted(&mut work)?,

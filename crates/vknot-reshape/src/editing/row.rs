@@ -5,6 +5,7 @@ use vknot_syntax::{NodeId, Role, Span};
 use crate::items::{Item, Sequence, is_separator};
 use crate::looks::is_region_marker;
 use crate::spec::Code;
+use super::error::EditError;
 
 /// An item in a row.
 #[derive(Clone, Debug)]
@@ -46,6 +47,8 @@ pub(crate) struct Row {
     pub entries: Vec<Entry>,
     /// What parts items here, where anything does.
     pub separator: Option<&'static str>,
+    /// What stands among them and stays where it is.
+    pub fixed: Vec<Span>,
 }
 
 impl Row {
@@ -58,13 +61,13 @@ impl Row {
                 let attributes = tree.children(holder).filter(|child| tree.role(*child) == Role::Attribute);
                 let plain = |node| Entry { node, body: tree.node(node).span(), separator: None, trail: None };
                 let entries = attributes.map(plain).collect();
-                Some(Row { holder, inside: None, entries, separator: None })
+                Some(Row { holder, inside: None, entries, separator: None, fixed: Vec::new() })
             }
             Holding::Statements => {
                 let items = Sequence::of(code, holder).items.into_iter();
                 let is_item = |item: &Item| tree.role(item.node).is_item();
                 let entries = items.filter(is_item).map(|item| entry(code, &item, true)).collect();
-                Some(Row { holder, inside: None, entries, separator: None })
+                Some(Row { holder, inside: None, entries, separator: None, fixed: Vec::new() })
             }
             Holding::Parted => Some(parted(code, holder)),
         }
@@ -89,6 +92,25 @@ impl Row {
         };
         let whole = Span::new(self.entries[first].body.start, self.entries[last].end());
         whole.covers(span).then_some(first..last + 1)
+    }
+
+    /// That nothing that stays is in a span.
+    pub fn passes(&self, code: Code<'_>, span: Span) -> Result<(), EditError> {
+        match self.fixed.iter().find(|fixed| span.start < fixed.end && fixed.start < span.end) {
+            None => Ok(()),
+            Some(fixed) => Err(EditError::Fixed { what: code.source.slice(*fixed).to_owned() }),
+        }
+    }
+
+    /// That the row can come to hold another number of items: brackets around a place in an array, or a type, hold one.
+    pub fn varies(&self, code: Code<'_>, count: usize) -> Result<(), EditError> {
+        let role = code.tree.role(self.holder);
+        let many = matches!(
+            role,
+            Role::File | Role::Block | Role::Body | Role::Arm | Role::Element | Role::Form | Role::Arguments | Role::List
+        ) || role == Role::Collection;
+        let single = !many && self.inside.is_some() && self.separator.is_none() && code.toolkit().edits.listed == ",";
+        if single && count != 1 { Err(EditError::Single) } else { Ok(()) }
     }
 
     /// Whether items stand on lines of their own.
@@ -166,11 +188,17 @@ fn all(code: Code<'_>, holder: NodeId) -> Row {
     let sequence = Sequence::of(code, holder);
     let around = sequence.brackets;
     let inside = around.map(|(open, close)| Span::new(tree.node(open).end, tree.node(close).start));
-    let fields = matches!(tree.role(holder), Role::List | Role::Arguments | Role::Collection | Role::Form);
+    let listed = matches!(tree.role(holder), Role::List | Role::Arguments | Role::Collection | Role::Form);
+    let fields = listed || tree.role(holder) == Role::Body && sequence.items.iter().any(|item| is(code, item.separator, ","));
     let strong = fields && has_both(code, &sequence);
     let mut entries: Vec<Entry> = Vec::new();
     let mut open = false;
-    for item in &sequence.items {
+    let stays = code.toolkit().edits.fixed;
+    let (fixed, items): (Vec<&Item>, Vec<&Item>) =
+        sequence.items.iter().partition(|item| stays.contains(&tree.kind_name(item.node)));
+    let fixed = fixed.iter().map(|item| tree.node(item.node).span()).collect();
+    // A label is a place among items, not one of them.
+    for item in items.into_iter().filter(|item| tree.role(item.node) != Role::Label) {
         let next = entry(code, item, !strong || is(code, item.separator, ";"));
         match entries.last_mut().filter(|_| open) {
             Some(last) => {
@@ -192,7 +220,7 @@ fn all(code: Code<'_>, holder: NodeId) -> Row {
             None => code.toolkit().edits.separator(code, holder),
         },
     };
-    Row { holder, inside, entries, separator }
+    Row { holder, inside, entries, separator, fixed }
 }
 
 /// Whether both marks part items: then the stronger one does, and the other stands inside them.
@@ -247,5 +275,5 @@ fn parted(code: Code<'_>, holder: NodeId) -> Row {
             }
         }
     }
-    Row { holder, inside: None, entries, separator: Some(",") }
+    Row { holder, inside: None, entries, separator: Some(","), fixed: Vec::new() }
 }

@@ -12,6 +12,12 @@ pub(crate) fn base(code: Code<'_>, offset: u32) -> &str {
     code.source.slice(code.source.line_blank(offset))
 }
 
+/// White space as wide as what is in front of an offset on its line.
+pub(crate) fn column(code: Code<'_>, offset: u32) -> String {
+    let before = code.source.slice(Span::new(code.source.line_start(offset), offset));
+    before.chars().map(|c| if c == '\t' { '\t' } else { ' ' }).collect()
+}
+
 /// One level of indentation, as the file has it.
 pub(crate) fn level(code: Code<'_>, style: &Style) -> String {
     let indentation = effective_indentation(code, style);

@@ -1,4 +1,4 @@
-//! Items that come into a row and go out of one: copies, deletions, insertions, and what passes a bracket.
+//! Items that come into a row and go out of one: copies, deletions, insertions.
 
 use std::ops::Range;
 
@@ -13,7 +13,7 @@ use super::placing::{Apart, Load, Side, Target, gap, is_marked, own_mark, put};
 use super::row::{Entry, Row, ends_line, is_vertical};
 use super::standing::{base, shifted};
 use super::taken::{Taken, rows_within, whole};
-use super::wish::{End, Reach, To};
+use super::wish::{End, To};
 
 /// Where a wish points to. Steps up and down are told from the items at the place.
 pub(crate) fn target(code: Code<'_>, to: &To) -> Result<Target, EditError> {
@@ -51,6 +51,8 @@ fn into(code: Code<'_>, at: Span) -> Result<Target, EditError> {
 
 pub(crate) fn deleted(work: &mut Work<'_>) -> Result<(), EditError> {
     let (row, range) = Taken::items(work.code, work.at)?;
+    row.varies(work.code, row.entries.len() - range.len())?;
+    row.passes(work.code, whole(&row, &range))?;
     work.allowance.gone.push(whole(&row, &range));
     work.allowance.separators = true;
     cut(work, &row, &range, End::First);
@@ -66,6 +68,8 @@ pub(crate) fn copied(work: &mut Work<'_>, to: &To, times: u32) -> Result<(), Edi
         _ => target(code, to)?,
     };
     of_one_sort(code, &row, &target.row)?;
+    target.row.varies(code, target.row.entries.len() + times as usize)?;
+    row.passes(code, whole(&row, &range))?;
     let span = Span::new(row.entries[range.start].body.start, row.entries[range.end - 1].body.end);
     let own = base(code, span.start).to_owned();
     let body = |to: &str| vec![Piece::New(text_of(code, &shifted(code, span, (&own, to), false)))];
@@ -93,6 +97,7 @@ fn text_of(code: Code<'_>, pieces: &[Piece]) -> String {
 
 pub(crate) fn inserted(work: &mut Work<'_>, to: &To, text: &str) -> Result<(), EditError> {
     let target = target(work.code, to)?;
+    target.row.varies(work.code, target.row.entries.len() + 1)?;
     let lines = dedented(text);
     let lines = match target.row.separator {
         Some(mark) => lines.trim_end().strip_suffix(mark).unwrap_or(lines.trim_end()).to_owned(),
@@ -148,45 +153,6 @@ fn laid_out(work: &Work<'_>, target: &Target, text: &str) -> Option<String> {
     inside.apply(source.text()).get(span.start as usize..end as usize).map(str::to_owned)
 }
 
-/// A pair that holds a row, and the row it stands in.
-struct Pair {
-    inner: Row,
-    outer: Row,
-    /// Which item of the outer row it is, or is in.
-    index: usize,
-}
-
-fn closest_pair(code: Code<'_>, at: Span) -> Result<Pair, EditError> {
-    let tree = code.tree;
-    let taken = Taken::at(code, at).ok();
-    let inner = match &taken {
-        Some(taken) => empty_pair(code, at).unwrap_or(taken.holder(code)),
-        None => tree.covering(at),
-    };
-    for id in tree.ancestors(inner) {
-        let Some(inner) = Row::of(code, id).filter(|row| row.inside.is_some() || tree.role(id) == Role::Block) else {
-            continue;
-        };
-        let span = tree.node(id).span();
-        let outer = tree.ancestors(tree.node(id).parent).find_map(|above| {
-            let row = Row::of(code, above)?;
-            let range = row.touched(span)?;
-            (range.len() == 1).then_some((row, range.start))
-        });
-        let Some((outer, index)) = outer.filter(|(outer, _)| suits(code, id, outer.holder)) else { continue };
-        return Ok(Pair { inner, outer, index });
-    }
-    Err(EditError::NoPair { what: "bracket, block or element among other items" })
-}
-
-/// The pair that a place is in, or at a bracket of, where it holds nothing.
-fn empty_pair(code: Code<'_>, at: Span) -> Option<NodeId> {
-    let tree = code.tree;
-    let around = tree.covering(at);
-    let empty = |id: &NodeId| Row::of(code, *id).is_some_and(|row| row.inside.is_some() && row.entries.is_empty());
-    tree.parent(around).filter(|_| tree.node(around).is_leaf()).into_iter().chain([around]).find(empty)
-}
-
 /// That items of one row can stand in another.
 pub(crate) fn of_one_sort(code: Code<'_>, row: &Row, other: &Row) -> Result<(), EditError> {
     let (own, other) = (row.holder, other.holder);
@@ -208,9 +174,10 @@ pub(crate) fn of_one_sort(code: Code<'_>, row: &Row, other: &Row) -> Result<(), 
 }
 
 /// Whether items of one row can stand in another.
-fn suits(code: Code<'_>, inner: NodeId, outer: NodeId) -> bool {
+pub(crate) fn suits(code: Code<'_>, inner: NodeId, outer: NodeId) -> bool {
     let kind = |id: NodeId| match code.tree.role(id) {
-        Role::Arguments | Role::Collection | Role::List => 1,
+        Role::Arguments | Role::Collection => 1,
+        Role::List => 6,
         Role::Block | Role::Body | Role::Arm => 2,
         Role::Element => 3,
         Role::Form => 4,
@@ -218,70 +185,21 @@ fn suits(code: Code<'_>, inner: NodeId, outer: NodeId) -> bool {
         _ => 5,
     };
     let (inner, outer) = (kind(inner), kind(outer));
-    inner == outer || outer == 0 && inner != 1 || matches!((inner, outer), (4 | 5, 4 | 5) | (4, 1) | (1, 4))
-}
-
-pub(crate) fn pulled(work: &mut Work<'_>, end: End, reach: &Reach) -> Result<(), EditError> {
-    let code = work.code;
-    let Pair { inner, outer, index } = closest_pair(code, work.at)?;
-    let there = match end {
-        End::Last => outer.entries.len() - 1 - index,
-        End::First => index,
-    };
-    let way = if end == End::Last { "behind" } else { "in front of" };
-    let count = reached(code, reach, &outer, |at| match end {
-        End::Last => at.checked_sub(index),
-        End::First => index.checked_sub(at),
-    })?;
-    if count > there || count == 0 {
-        return Err(EditError::TooFar { there, wanted: count.max(1), way });
-    }
-    let range = match end {
-        End::Last => index + 1..index + 1 + count,
-        End::First => index - count..index,
-    };
-    transfer(work, &outer, &range, &Target::at(inner, end), end);
-    Ok(())
-}
-
-pub(crate) fn pushed(work: &mut Work<'_>, end: End, reach: &Reach) -> Result<(), EditError> {
-    let code = work.code;
-    let Pair { inner, outer, index } = closest_pair(code, work.at)?;
-    let there = inner.entries.len();
-    let count = reached(code, reach, &inner, |at| match end {
-        End::Last => Some(there - at),
-        End::First => Some(at + 1),
-    })?;
-    if count > there || count == 0 {
-        return Err(EditError::TooFar { there, wanted: count.max(1), way: "inside" });
-    }
-    let (range, side) = match end {
-        End::Last => (there - count..there, Side::After(index)),
-        End::First => (0..count, Side::Before(index)),
-    };
-    transfer(work, &inner, &range, &Target { row: outer, side }, end);
-    Ok(())
-}
-
-/// How many items are meant: a count, or as far as a place.
-fn reached(
-    code: Code<'_>,
-    reach: &Reach,
-    row: &Row,
-    count: impl Fn(usize) -> Option<usize>,
-) -> Result<usize, EditError> {
-    match reach {
-        Reach::Count(count) => Ok(*count as usize),
-        Reach::Until(at) => {
-            let span = Taken::at(code, *at)?.span(code);
-            row.touched(span).and_then(|range| count(range.start)).ok_or(EditError::NoRow)
-        }
-    }
+    inner == outer || outer == 0 && !matches!(inner, 1 | 6) || matches!((inner, outer), (4 | 5, 4 | 5) | (4, 1) | (1, 4))
 }
 
 /// Takes items out of a row and puts them into another; what parts them from the item on the side they come from goes along.
-pub(crate) fn transfer(work: &mut Work<'_>, from: &Row, range: &Range<usize>, target: &Target, end: End) {
+pub(crate) fn transfer(
+    work: &mut Work<'_>,
+    from: &Row,
+    range: &Range<usize>,
+    target: &Target,
+    end: End,
+) -> Result<(), EditError> {
     let code = work.code;
+    from.varies(code, from.entries.len() - range.len())?;
+    target.row.varies(code, target.row.entries.len() + range.len())?;
+    from.passes(code, whole(from, range))?;
     let (first, last) = (&from.entries[range.start], &from.entries[range.end - 1]);
     let span = Span::new(first.body.start, last.body.end);
     let own = base(code, span.start).to_owned();
@@ -294,6 +212,7 @@ pub(crate) fn transfer(work: &mut Work<'_>, from: &Row, range: &Range<usize>, ta
     let mark = own_mark(code, from, range.end - 1);
     put(work, target, &[Load { body: &body, trail, apart, marked, mark }]);
     cut(work, from, range, if end == End::First { End::Last } else { End::First });
+    Ok(())
 }
 
 /// How items stand apart from the one beside them: in front of them for those that go behind something, else behind them.

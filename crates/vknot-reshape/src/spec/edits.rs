@@ -13,6 +13,8 @@ pub(crate) const EDITS_OF_MOST: EditSpec = EditSpec {
     both: "",
     conditionals: &[],
     declarations: &[],
+    lines_end: false,
+    fixed: &[],
     trailing: false,
     scopes: None,
     laws: &[],

@@ -95,6 +95,10 @@ pub(crate) struct EditSpec {
     pub conditionals: &'static [&'static str],
     /// Kinds of statement that declare several names behind one head.
     pub declarations: &'static [&'static str],
+    /// Whether a line end ends a statement, or a row of values, between brackets, too.
+    pub lines_end: bool,
+    /// Kinds of node among items that no item moves past, and that never move: what says which of them are there.
+    pub fixed: &'static [&'static str],
     /// Whether a list that is broken into lines has a mark behind its last item.
     pub trailing: bool,
     /// What its names are bound to; `None` where that is told by word.

@@ -13,12 +13,17 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "body", is_sound: declares },
     Law::Sound { holder: "statement", is_sound: ends },
     Law::Sound { holder: "declaration", is_sound: ends },
+    Law::Sound { holder: "statement", is_sound: declares_names },
+    Law::Sound { holder: "block", is_sound: no_functions },
+    Law::Sound { holder: "function", is_sound: initializes },
+    Law::Sound { holder: "assignment", is_sound: to_a_place },
     Law::Sound { holder: "call", is_sound: calls_name },
     Law::Sound { holder: "arguments", is_sound: values },
     Law::Sound { holder: "parameters", is_sound: typed },
     Law::Sound { holder: "subscript", is_sound: counted },
     Law::Sound { holder: "conditional", is_sound: has_body },
     Law::Sound { holder: "loop", is_sound: has_body },
+    Law::Sound { holder: "arm", is_sound: has_body },
 ];
 
 fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
@@ -51,6 +56,11 @@ fn declares(code: Code<'_>, holder: NodeId) -> bool {
     parts.all(|part| {
         let text = text(code, part);
         let lone = brackets && matches!(text, "{" | "}");
+        let kind = code.tree.parts(part).next().map_or("", |first| code.tree.kind_name(first));
+        let word = text.split(|c: char| !c.is_alphanumeric()).next().unwrap_or("");
+        if code.tree.role(part) == Role::Branch || word == "return" || kind == "assignment" {
+            return false;
+        }
         lone || !text.starts_with(|c: char| c.is_ascii_digit() || "({\"'.,&".contains(c))
     })
 }
@@ -58,6 +68,35 @@ fn declares(code: Code<'_>, holder: NodeId) -> bool {
 /// Statements end with a mark, or with a block.
 fn ends(code: Code<'_>, statement: NodeId) -> bool {
     text(code, statement).ends_with([';', '}', ':']) || parted(code, statement)
+}
+
+/// Behind a comma stands another name, and brackets do not stand around a declaration.
+fn declares_names(code: Code<'_>, statement: NodeId) -> bool {
+    let tree = code.tree;
+    let parts: Vec<NodeId> = tree.parts(statement).collect();
+    let literal = parts.windows(2).any(|pair| text(code, pair[0]) == "," && tree.role(pair[1]) == Role::Literal);
+    let group = parts.first().filter(|first| tree.kind_name(**first) == "group" && parts.len() == 2);
+    !literal && !group.is_some_and(|group| tree.parts(*group).any(|part| tree.kind_name(part) == "parameter"))
+}
+
+/// Functions are not made inside of others.
+fn no_functions(code: Code<'_>, block: NodeId) -> bool {
+    code.tree.parts(block).all(|part| code.tree.kind_name(part) != "function")
+}
+
+/// Behind each comma in front of a body something is initialized.
+fn initializes(code: Code<'_>, function: NodeId) -> bool {
+    let parts: Vec<NodeId> = code.tree.parts(function).collect();
+    let bare = |id: NodeId| matches!(text(code, id), "," | ":");
+    parts.windows(2).all(|pair| {
+        let wrong = bare(pair[1]) || code.tree.role(pair[1]) == Role::Block || text(code, pair[1]).starts_with('(');
+        !(bare(pair[0]) && wrong)
+    })
+}
+
+/// What is put somewhere is not put into a number.
+fn to_a_place(code: Code<'_>, assignment: NodeId) -> bool {
+    code.tree.parts(assignment).next().is_none_or(|left| !matches!(code.tree.role(left), Role::Literal | Role::String))
 }
 
 /// Whether something is one of several between marks, or in brackets: in the head of a loop, or a lambda's.
@@ -69,7 +108,9 @@ fn parted(code: Code<'_>, id: NodeId) -> bool {
 /// What is called has a name that is no word of the language.
 fn calls_name(code: Code<'_>, call: NodeId) -> bool {
     let callee = code.tree.parts(call).next().map_or("", |callee| text(code, callee));
-    !matches!(callee, "if" | "for" | "while" | "switch" | "do" | "else" | "case" | "goto" | "break" | "continue")
+    let empty = matches!(callee, "decltype" | "sizeof" | "alignof" | "typeof");
+    let held = code.tree.parts(call).last().map_or(0, |list| code.tree.parts(list).count());
+    !(empty && held < 3) && !matches!(callee, "if" | "for" | "while" | "switch" | "do" | "else" | "case" | "goto" | "break" | "continue")
 }
 
 /// Arguments are values: no designators, no statements, no words of the language alone.
@@ -78,7 +119,9 @@ fn values(code: Code<'_>, list: NodeId) -> bool {
     tree.parts(list).all(|part| {
         let kind = tree.kind_name(part);
         let text = text(code, part);
-        !(kind == "statement" || kind == "assignment" && text.starts_with('.') || text.ends_with(';'))
+        let word = text.split([' ', ';']).next().unwrap_or("");
+        let jump = matches!(word, "return" | "goto" | "break" | "continue" | "case");
+        !(jump || kind == "statement" || kind == "assignment" && text.starts_with('.') || text.ends_with(';'))
     })
 }
 
@@ -96,11 +139,18 @@ fn typed(code: Code<'_>, list: NodeId) -> bool {
 fn counted(code: Code<'_>, subscript: NodeId) -> bool {
     let tree = code.tree;
     let empty = tree.parts(subscript).count() <= 2;
-    let assigned = tree.ancestors(subscript).skip(1).find(|id| tree.role(*id) != Role::Link);
-    !(empty && assigned.is_some_and(|id| tree.role(id) == Role::Assignment))
+    let holder = tree.ancestors(subscript).skip(1).find(|id| tree.role(*id) != Role::Link);
+    let declared = holder.is_none_or(|id| {
+        matches!(tree.kind_name(id), "parameter" | "declaration" | "variable" | "statement" | "function_declaration")
+            && tree.parts(id).next().is_some_and(|first| text(code, first) != "return")
+    });
+    !empty || declared
 }
 
 /// Behind a condition something is done.
 fn has_body(code: Code<'_>, branch: NodeId) -> bool {
-    text(code, branch).ends_with([';', '}']) || text(code, branch).contains('#')
+    let mut words = code.tree.parts(branch).map(|part| text(code, part)).skip_while(|word| *word == "else");
+    let asks = matches!(words.next(), Some("if" | "for" | "while" | "switch"));
+    let head = !asks || words.find(|word| *word != "constexpr").is_none_or(|head| head.starts_with(['(', '{']));
+    head && (text(code, branch).ends_with([';', '}', ':']) || text(code, branch).contains('#'))
 }

@@ -20,6 +20,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     imports: None,
     edits: EditSpec {
         strings: Some(""),
+        fixed: &["directive"],
         laws: laws::LAWS,
         ..EDITS_OF_MOST
     },

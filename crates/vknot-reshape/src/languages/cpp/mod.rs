@@ -15,6 +15,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     imports: None,
     edits: EditSpec {
         strings: Some(""),
+        fixed: &["directive"],
         laws: c::laws::LAWS,
         ..EDITS_OF_MOST
     },

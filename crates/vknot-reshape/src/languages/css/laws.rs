@@ -1,6 +1,6 @@
 //! What a browser, or what makes its sheets, passes over though the reader takes it (CSS Syntax Module Level 3, chapter 5).
 
-use vknot_syntax::NodeId;
+use vknot_syntax::{NodeId, Role};
 
 use crate::spec::Code;
 use crate::spec::laws::Law;
@@ -70,15 +70,21 @@ fn selects(code: Code<'_>, rule: NodeId) -> bool {
     let mut tokens = tree.tokens().iter().skip(tree.node(name).first_token as usize);
     let first = tokens.next().map_or("", |token| code.source.slice(token.span()));
     let steps = text(code, name).trim_end().ends_with('%');
-    !tree.node(name).is_empty() && (steps || !first.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '(' | '"' | '{')))
+    // Only what stands behind a colon is called.
+    let calls = tree.subtree(name).filter(|id| tree.role(*id) == Role::Call).any(|call| {
+        let before = tree.tokens().get((tree.node(call).first_token as usize).saturating_sub(1));
+        before.is_none_or(|before| code.source.slice(before.span()) != ":")
+    });
+    !calls && !tree.node(name).is_empty() && (steps || !first.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '(' | '"' | '{')))
 }
 
 /// In brackets nothing ends as a declaration does, and no name is left without its value.
 fn one_test(code: Code<'_>, group: NodeId) -> bool {
     let parts: Vec<&str> = code.tree.parts(group).map(|part| text(code, part)).collect();
-    let ends = parts.len() >= 2 && parts[parts.len() - 2] == ":";
+    let ends = parts.len() >= 2 && (parts[parts.len() - 2] == ":" || parts[1] == ":");
+    let braces = text(code, group).contains('{') && !text(code, group).contains(['#', '@']);
     let square = parts.first() == Some(&"[") && parts.len() < 3;
-    !ends && !square && !parts.contains(&";")
+    !ends && !braces && !square && !parts.contains(&";")
 }
 
 /// What is asked of a medium stands in brackets.

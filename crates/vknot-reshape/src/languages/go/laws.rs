@@ -23,6 +23,8 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "source_file", is_sound: one_package },
     Law::Filled { kinds: &["import_spec"], field: "path" },
     Law::Sound { holder: "range_clause", is_sound: two_names },
+    Law::Sound { holder: "defer_statement", is_sound: calls },
+    Law::Sound { holder: "go_statement", is_sound: calls },
     Law::Sound { holder: "argument_list", is_sound: spread_last },
     Law::Sound { holder: "parameter_list", is_sound: alike },
 ];
@@ -42,6 +44,11 @@ fn two_names(code: Code<'_>, clause: NodeId) -> bool {
                 .count(),
         );
     names <= 2
+}
+
+/// What is put off is a call.
+fn calls(code: Code<'_>, statement: NodeId) -> bool {
+    code.tree.parts(statement).nth(1).is_some_and(|part| code.tree.kind_name(part) == "call_expression")
 }
 
 /// What stands for any number of arguments is the last.

@@ -16,6 +16,7 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Names { kinds: &["identifier", "statement_identifier", "shorthand_property_identifier"], words: RESERVED },
     Law::Sound { holder: "interface_body", is_sound: signatures_only },
     Law::Sound { holder: "object_type", is_sound: signatures_only },
+    Law::Sound { holder: "object_type", is_sound: mapped_alone },
 ];
 
 /// Words that are no names anywhere.
@@ -72,6 +73,15 @@ fn has_handler(code: Code<'_>, statement: NodeId) -> bool {
 
 fn signatures_only(code: Code<'_>, body: NodeId) -> bool {
     code.tree.parts(body).all(|part| code.tree.kind_name(part) != "export_statement")
+}
+
+/// A type made of the names of another holds nothing else.
+fn mapped_alone(code: Code<'_>, body: NodeId) -> bool {
+    let tree = code.tree;
+    let mapped = |id: NodeId| tree.parts(id).any(|part| tree.kind_name(part) == "mapped_type_clause");
+    let count = tree.parts(body).filter(|part| mapped(*part)).count();
+    let others = tree.parts(body).filter(|part| tree.language().is_named(tree.node(*part).kind)).count();
+    count == 0 || others == 1
 }
 
 /// Imports and exports stand at the top of a file.

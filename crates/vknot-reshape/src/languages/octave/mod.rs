@@ -2,6 +2,7 @@
 
 use vknot_style::{Key, LanguageStyle};
 
+use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::IndentSpec;
 use crate::languages::matlab;
@@ -13,7 +14,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &matlab::LOOKS,
     indent: &INDENTED,
     imports: None,
-    edits: EDITS_OF_MOST,
+    edits: EditSpec { lines_end: true, laws: matlab::laws::LAWS, ..EDITS_OF_MOST },
     style: &STYLE,
 };
 

@@ -1,5 +1,7 @@
 //! Object Pascal.
 
+mod laws;
+
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
@@ -17,6 +19,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     imports: None,
     edits: EditSpec {
         between: ";",
+        laws: laws::LAWS,
         strings: Some("+"),
         ..EDITS_OF_MOST
     },

@@ -19,6 +19,7 @@ pub(super) static LAWS: &[Law] = &[
         field: "body",
     },
     Law::Filled { kinds: &["if_statement", "elif_clause", "case_clause"], field: "consequence" },
+    Law::Sound { holder: "assert_statement", is_sound: one_message },
     Law::Sound { holder: "for_in_clause", is_sound: over_one },
     Law::Sound { holder: "except_clause", is_sound: has_block },
     Law::Sound { holder: "finally_clause", is_sound: has_block },
@@ -34,6 +35,11 @@ pub(super) static LAWS: &[Law] = &[
 fn has_block(code: Code<'_>, clause: NodeId) -> bool {
     let tree = code.tree;
     tree.parts(clause).any(|part| tree.kind_name(part) == "block" && !tree.node(part).is_empty())
+}
+
+/// What is asserted has one message.
+fn one_message(code: Code<'_>, statement: NodeId) -> bool {
+    code.tree.parts(statement).count() <= 4
 }
 
 /// In a comprehension several things are run over only between brackets.

@@ -13,6 +13,8 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "parameters", is_sound: one_receiver },
     Law::Sound { holder: "parameter", is_sound: typed },
     Law::Sound { holder: "function_type", is_sound: of_a_function },
+    Law::Sound { holder: "field_initializer_list", is_sound: rest_last },
+    Law::Sound { holder: "line_comment", is_sound: inner_first },
     Law::Sound { holder: "line_comment", is_sound: about_something },
     Law::Sound { holder: "block_comment", is_sound: about_something },
     Law::Sound { holder: "attribute_item", is_sound: about_something },
@@ -114,6 +116,23 @@ fn about_something(code: Code<'_>, id: NodeId) -> bool {
     })
 }
 
+/// What documents a module stands in front of what is in it.
+fn inner_first(code: Code<'_>, comment: NodeId) -> bool {
+    let tree = code.tree;
+    let inner = code.source.slice(tree.node(comment).span()).starts_with("//!");
+    let Some(holder) = tree.parent(comment).filter(|_| inner) else { return true };
+    tree.parts(holder).take_while(|part| *part < comment).all(|part| {
+        !tree.language().is_named(tree.node(part).kind) || matches!(tree.kind_name(part), "inner_attribute_item" | "shebang")
+    })
+}
+
+/// What fills in the other fields comes last, and no mark is behind it.
+fn rest_last(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let mut parts = tree.parts(list).skip_while(|part| tree.kind_name(*part) != "base_field_initializer").skip(1);
+    parts.all(|part| code.source.slice(tree.node(part).span()) == "}")
+}
+
 fn fitting_items(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     match tree.parent(list).map_or("", |holder| tree.kind_name(holder)) {
@@ -159,6 +178,11 @@ fn of_a_function(code: Code<'_>, function: NodeId) -> bool {
     let text = code.source.slice(code.tree.node(function).span());
     let name = text.split('(').next().unwrap_or("").trim();
     let name = name.rsplit([':', ' ']).next().unwrap_or("");
+    let tree = code.tree;
+    let named = |list: NodeId| tree.parts(list).any(|part| tree.kind_name(part) == "parameter");
+    if name != "fn" && !text.starts_with("unsafe") && tree.child_named(function, "parameters").is_some_and(named) && name.starts_with('F') {
+        return false;
+    }
     matches!(name, "fn" | "Fn" | "FnMut" | "FnOnce") || name.is_empty() || name.ends_with('>')
 }
 

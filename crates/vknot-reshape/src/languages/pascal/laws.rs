@@ -1,0 +1,89 @@
+//! What an Object Pascal compiler does not take though the reader does, which holds any text (ISO 10206, and the dialects' manuals on units).
+
+use vknot_syntax::{NodeId, Role};
+
+use crate::spec::Code;
+use crate::spec::laws::Law;
+
+pub(super) static LAWS: &[Law] = &[
+    Law::Parted { kinds: &["arguments", "parameters", "group", "uses"], last: false },
+    Law::Sound { holder: "unit", is_sound: ends_with_point },
+    Law::Sound { holder: "unit", is_sound: headed },
+    Law::Sound { holder: "unit", is_sound: declares },
+    Law::Sound { holder: "part", is_sound: declares },
+    Law::Sound { holder: "declarations", is_sound: declares },
+    Law::Sound { holder: "members", is_sound: declares },
+    Law::Sound { holder: "block", is_sound: acts },
+    Law::Sound { holder: "parameters", is_sound: named },
+    Law::Sound { holder: "arguments", is_sound: values },
+    Law::Sound { holder: "group", is_sound: values },
+    Law::Sound { holder: "uses", is_sound: names_only },
+    Law::Sound { holder: "statement", is_sound: one_act },
+    Law::Sound { holder: "routine", is_sound: has_block },
+];
+
+fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
+    code.source.slice(code.tree.node(id).span())
+}
+
+fn ends_with_point(code: Code<'_>, unit: NodeId) -> bool {
+    code.tree.parts(unit).last().is_none_or(|last| text(code, last).ends_with('.'))
+}
+
+/// What has an interface begins with its name.
+fn headed(code: Code<'_>, unit: NodeId) -> bool {
+    let begins = |part: NodeId, word: &str| text(code, part).to_ascii_lowercase().starts_with(word);
+    let interface = code.tree.parts(unit).any(|part| begins(part, "interface"));
+    !interface || code.tree.parts(unit).next().is_some_and(|part| begins(part, "unit"))
+}
+
+/// Outside of blocks nothing is done.
+fn declares(code: Code<'_>, part: NodeId) -> bool {
+    code.tree.parts(part).all(|part| !matches!(code.tree.role(part), Role::Statement | Role::Branch))
+        || code.tree.parts(part).any(|part| matches!(text(code, part).to_ascii_lowercase().as_str(), "begin" | "initialization" | "finalization"))
+}
+
+/// In blocks nothing is declared.
+fn acts(code: Code<'_>, block: NodeId) -> bool {
+    code.tree.parts(block).all(|part| !matches!(code.tree.role(part), Role::Callable | Role::Type | Role::Import))
+}
+
+/// Parameters are names with types: a word that says how stands at the front.
+fn named(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let parts: Vec<NodeId> = tree.parts(list).collect();
+    let word = |id: NodeId| tree.kind_name(id) == "keyword" || text(code, id).eq_ignore_ascii_case("out");
+    let wrong = |pair: &[NodeId]| match text(code, pair[0]) {
+        "," => word(pair[1]),
+        "(" | ";" => !(word(pair[1]) || tree.role(pair[1]) == Role::Name || text(code, pair[1]).starts_with(['[', ')'])),
+        _ => false,
+    };
+    !parts.windows(2).any(wrong) && !parts.iter().any(|part| tree.role(*part) == Role::Parenthesized || tree.kind_name(*part) == "group")
+}
+
+/// Between brackets stand values.
+fn values(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    tree.parts(list).all(|part| {
+        let first = tree.tokens().get(tree.node(part).first_token as usize).map_or("", |token| code.source.slice(token.span()));
+        let word = first.to_ascii_lowercase();
+        !matches!(tree.role(part), Role::Statement | Role::Branch | Role::Block)
+            && !matches!(word.as_str(), "if" | "for" | "while" | "begin" | "case" | "try" | "repeat")
+    })
+}
+
+fn names_only(code: Code<'_>, uses: NodeId) -> bool {
+    code.tree.parts(uses).all(|part| !text(code, part).starts_with(['(', '[']))
+}
+
+/// A statement does one thing.
+fn one_act(code: Code<'_>, statement: NodeId) -> bool {
+    code.tree.parts(statement).all(|part| text(code, part) != ",")
+}
+
+/// What is declared with variables of its own has a block.
+fn has_block(code: Code<'_>, routine: NodeId) -> bool {
+    let tree = code.tree;
+    let declares = tree.parts(routine).any(|part| tree.role(part) == Role::Body);
+    !declares || tree.parts(routine).any(|part| tree.role(part) == Role::Block)
+}
