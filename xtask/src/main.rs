@@ -8,6 +8,7 @@ mod facts;
 mod fuzz;
 mod growth;
 mod house;
+mod laws;
 mod pins;
 mod random;
 mod ratios;
@@ -50,6 +51,8 @@ enum Command {
     Tree(tree::Arguments),
     /// Do edits by structure by chance, and tell how many are refused and why
     Edits(edits::Arguments),
+    /// Tell where real code does not keep what edits hold code to
+    Laws(laws::Arguments),
     /// Ask installed runtimes what comes with their languages
     Facts(facts::Arguments),
     /// Give names new names by scope, for a compiler to look at
@@ -67,6 +70,7 @@ fn main() -> anyhow::Result<ExitCode> {
         Command::Edits(arguments) => edits::run(&arguments),
         Command::Facts(arguments) => facts::run(&arguments),
         Command::Fuzz(arguments) => fuzz::run(&arguments),
+        Command::Laws(arguments) => laws::run(&arguments),
         Command::Pins(arguments) => pins::run(&arguments),
         Command::Growth(arguments) => growth::measure(&arguments),
         Command::Ratios(arguments) => ratios::run(&arguments),

@@ -48,4 +48,5 @@ pub use regions::RegionError;
 pub use registry::{Capabilities, capabilities, declared, default_style, project_file, style_of};
 pub use reshape::Reshape;
 pub use spec::Code;
+pub use spec::laws::laws_kept;
 pub use spec::imports::{Alone, Declared, Index, Origin, Surroundings};

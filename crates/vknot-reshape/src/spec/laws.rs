@@ -66,7 +66,7 @@ fn bare_marks(code: Code<'_>, list: NodeId, last: bool) -> Vec<u32> {
     let tree = code.tree;
     let closes = |id: NodeId| tree.language().bracket(tree.node(id).kind).is_some_and(|bracket| !bracket.opens);
     let opens = |id: NodeId| tree.language().bracket(tree.node(id).kind).is_some_and(|bracket| bracket.opens);
-    let mark = |id: NodeId| matches!(code.source.slice(tree.node(id).span()), "," | ";");
+    let mark = |id: NodeId| code.source.slice(tree.node(id).span()) == ",";
     let mut found = Vec::new();
     let mut before: Option<NodeId> = None;
     for part in tree.parts(list) {
@@ -78,6 +78,21 @@ fn bare_marks(code: Code<'_>, list: NodeId, last: bool) -> Vec<u32> {
         before = Some(part);
     }
     found
+}
+
+/// The laws of a file's language, each with the byte offsets where the file does not keep it. Well-formed code keeps all of them: a law that
+/// it does not keep would only be in the way of edits.
+pub fn laws_kept(code: Code<'_>) -> Vec<(String, Vec<u32>)> {
+    let name = |law: &Law| match law {
+        Law::Holds { holder, .. } => format!("{holder} holds"),
+        Law::Order { holder, .. } => format!("order in {holder}"),
+        Law::Filled { kinds, field } => format!("{field} of {}", kinds.join(", ")),
+        Law::Names { kinds, .. } => format!("names in {}", kinds.join(", ")),
+        Law::Parted { kinds, .. } => format!("marks in {}", kinds.join(", ")),
+        Law::Sound { holder, .. } => holder.to_string(),
+    };
+    let laws = code.toolkit().edits.laws;
+    laws.iter().enumerate().map(|(at, law)| format!("{}. {}", at + 1, name(law))).zip(breaches(code)).collect()
 }
 
 /// Where a text does not keep the laws of its language: for each law, in their order.

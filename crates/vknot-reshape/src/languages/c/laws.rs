@@ -23,7 +23,7 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "subscript", is_sound: counted },
     Law::Sound { holder: "conditional", is_sound: has_body },
     Law::Sound { holder: "loop", is_sound: has_body },
-    Law::Sound { holder: "arm", is_sound: has_body },
+    Law::Sound { holder: "arm", is_sound: does_something },
 ];
 
 fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
@@ -61,7 +61,7 @@ fn declares(code: Code<'_>, holder: NodeId) -> bool {
         if code.tree.role(part) == Role::Branch || word == "return" || kind == "assignment" {
             return false;
         }
-        lone || !text.starts_with(|c: char| c.is_ascii_digit() || "({\"'.,&".contains(c))
+        lone || !text.starts_with(|c: char| c.is_ascii_digit() || "({\"'.&".contains(c))
     })
 }
 
@@ -141,10 +141,17 @@ fn counted(code: Code<'_>, subscript: NodeId) -> bool {
     let empty = tree.parts(subscript).count() <= 2;
     let holder = tree.ancestors(subscript).skip(1).find(|id| tree.role(*id) != Role::Link);
     let declared = holder.is_none_or(|id| {
-        matches!(tree.kind_name(id), "parameter" | "declaration" | "variable" | "statement" | "function_declaration")
+        let first = tree.parent(id).and_then(|statement| tree.parts(statement).next());
+        tree.role(id) == Role::Assignment && first.is_some_and(|first| first != id)
+            || matches!(tree.kind_name(id), "parameter" | "declaration" | "variable" | "statement" | "function_declaration")
             && tree.parts(id).next().is_some_and(|first| text(code, first) != "return")
     });
     !empty || declared
+}
+
+/// So it is behind `else`.
+fn does_something(code: Code<'_>, arm: NodeId) -> bool {
+    text(code, arm).split_whitespace().next() != Some("else") || has_body(code, arm)
 }
 
 /// Behind a condition something is done.

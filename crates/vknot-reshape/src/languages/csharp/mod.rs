@@ -1,5 +1,6 @@
 //! C#.
 
+mod laws;
 mod facts;
 mod imports;
 mod layout;
@@ -24,6 +25,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         negation: "!",
         both: "&&",
         conditionals: &["if_statement"],
+        laws: laws::LAWS,
         ..EDITS_OF_MOST
     },
     style: &STYLE,

@@ -81,7 +81,7 @@ fn selects(code: Code<'_>, rule: NodeId) -> bool {
 /// In brackets nothing ends as a declaration does, and no name is left without its value.
 fn one_test(code: Code<'_>, group: NodeId) -> bool {
     let parts: Vec<&str> = code.tree.parts(group).map(|part| text(code, part)).collect();
-    let ends = parts.len() >= 2 && (parts[parts.len() - 2] == ":" || parts[1] == ":");
+    let ends = parts.len() >= 3 && (parts[parts.len() - 2] == ":" || parts[1] == ":" && parts[2].starts_with(|c: char| c.is_ascii_digit() || c == '-'));
     let braces = text(code, group).contains('{') && !text(code, group).contains(['#', '@']);
     let square = parts.first() == Some(&"[") && parts.len() < 3;
     !ends && !braces && !square && !parts.contains(&";")

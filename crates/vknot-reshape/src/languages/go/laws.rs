@@ -48,7 +48,7 @@ fn two_names(code: Code<'_>, clause: NodeId) -> bool {
 
 /// What is put off is a call.
 fn calls(code: Code<'_>, statement: NodeId) -> bool {
-    code.tree.parts(statement).nth(1).is_some_and(|part| code.tree.kind_name(part) == "call_expression")
+    code.tree.parts(statement).nth(1).is_some_and(|part| code.source.slice(code.tree.node(part).span()).ends_with(')'))
 }
 
 /// What stands for any number of arguments is the last.

@@ -13,7 +13,9 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "array_pattern", is_sound: bound },
     Law::Sound { holder: "object_pattern", is_sound: bound },
     Law::Sound { holder: "parenthesized_expression", is_sound: untyped },
-    Law::Names { kinds: &["identifier", "statement_identifier", "shorthand_property_identifier"], words: RESERVED },
+    Law::Sound { holder: "identifier", is_sound: no_word },
+    Law::Sound { holder: "statement_identifier", is_sound: no_word },
+    Law::Sound { holder: "shorthand_property_identifier", is_sound: no_word },
     Law::Sound { holder: "interface_body", is_sound: signatures_only },
     Law::Sound { holder: "object_type", is_sound: signatures_only },
     Law::Sound { holder: "object_type", is_sound: mapped_alone },
@@ -25,6 +27,12 @@ const RESERVED: &[&str] = &[
     "extends", "false", "finally", "for", "function", "if", "in", "instanceof", "new", "null", "return", "switch", "throw",
     "true", "try", "typeof", "var", "void", "while", "with",
 ];
+
+/// A name is no word of the language, but where modules name what they pass on.
+fn no_word(code: Code<'_>, name: NodeId) -> bool {
+    let specifies = code.tree.parent(name).is_some_and(|holder| code.tree.kind_name(holder).ends_with("_specifier"));
+    specifies || !RESERVED.contains(&code.source.slice(code.tree.node(name).span()))
+}
 
 /// What parameters and declared patterns hold are names and patterns: no values, and no members of something.
 fn bound(code: Code<'_>, pattern: NodeId) -> bool {

@@ -12,8 +12,6 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "group", is_sound: values },
     Law::Sound { holder: "matrix", is_sound: values },
     Law::Sound { holder: "assignment", is_sound: to_a_place },
-    Law::Sound { holder: "script", is_sound: statements },
-    Law::Sound { holder: "block", is_sound: statements },
 ];
 
 fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
@@ -41,9 +39,4 @@ fn to_a_place(code: Code<'_>, assignment: NodeId) -> bool {
     code.tree.parts(assignment).next().is_none_or(|left| {
         !matches!(code.tree.role(left), Role::Literal | Role::String | Role::Operator | Role::Parenthesized)
     })
-}
-
-/// No statement is a mark that parts values.
-fn statements(code: Code<'_>, block: NodeId) -> bool {
-    code.tree.parts(block).all(|part| !text(code, part).starts_with([',', ')', ']']))
 }

@@ -27,7 +27,8 @@ fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
 }
 
 fn ends_with_point(code: Code<'_>, unit: NodeId) -> bool {
-    code.tree.parts(unit).last().is_none_or(|last| text(code, last).ends_with('.'))
+    let named = code.tree.parts(unit).next().is_some_and(|first| code.tree.role(first) == Role::Package);
+    !named || code.tree.parts(unit).last().is_none_or(|last| text(code, last).ends_with('.'))
 }
 
 /// What has an interface begins with its name.
@@ -78,7 +79,7 @@ fn names_only(code: Code<'_>, uses: NodeId) -> bool {
 
 /// A statement does one thing.
 fn one_act(code: Code<'_>, statement: NodeId) -> bool {
-    code.tree.parts(statement).all(|part| text(code, part) != ",")
+    text(code, statement).ends_with(':') || code.tree.parts(statement).all(|part| text(code, part) != ",")
 }
 
 /// What is declared with variables of its own has a block.

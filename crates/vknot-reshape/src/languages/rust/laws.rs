@@ -18,11 +18,7 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "line_comment", is_sound: about_something },
     Law::Sound { holder: "block_comment", is_sound: about_something },
     Law::Sound { holder: "attribute_item", is_sound: about_something },
-    Law::Holds {
-        holder: "parameters",
-        kinds: &["attribute_item", "parameter", "self_parameter", "variadic_parameter"],
-        roles: &[],
-    },
+    Law::Sound { holder: "parameters", is_sound: parameters_only },
     Law::Holds {
         holder: "enum_variant_list",
         kinds: &["enum_variant", "attribute_item"],
@@ -106,6 +102,10 @@ fn about_something(code: Code<'_>, id: NodeId) -> bool {
     if matches!(tree.role(holder), Role::Macro | Role::Error) {
         return true;
     }
+    // What a macro makes is not known here.
+    if tree.ancestors(holder).any(|id| tree.role(id) == Role::Macro) {
+        return true;
+    }
     let behind = tree.parts(holder).skip_while(|part| *part <= id).find(|part| {
         !matches!(tree.role(*part), Role::Comment | Role::Annotation) && !tree.node(*part).is_empty()
     });
@@ -184,6 +184,16 @@ fn of_a_function(code: Code<'_>, function: NodeId) -> bool {
         return false;
     }
     matches!(name, "fn" | "Fn" | "FnMut" | "FnOnce") || name.is_empty() || name.ends_with('>')
+}
+
+/// What a function takes has names; what is called as one, or points to one, takes types.
+fn parameters_only(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let called = tree.parent(list).is_some_and(|holder| tree.kind_name(holder) == "function_type");
+    let named = tree.parts(list).filter(|part| tree.language().is_named(tree.node(*part).kind));
+    let kinds = ["attribute_item", "parameter", "self_parameter", "variadic_parameter"];
+    let mut others = named.filter(|part| !kinds.contains(&tree.kind_name(*part)) && tree.role(*part) != Role::Error);
+    called || others.next().is_none()
 }
 
 /// A parameter of a function has a type.

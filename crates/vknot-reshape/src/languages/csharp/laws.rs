@@ -1,0 +1,129 @@
+//! What a C# compiler does not take though the grammar does (ECMA-334, chapters 14 to 16).
+
+use vknot_syntax::NodeId;
+
+use crate::spec::Code;
+use crate::spec::laws::Law;
+
+pub(super) static LAWS: &[Law] = &[
+    Law::Sound { holder: "compilation_unit", is_sound: types_only },
+    Law::Sound { holder: "compilation_unit", is_sound: uses_first },
+    Law::Sound { holder: "compilation_unit", is_sound: regions_close },
+    Law::Sound { holder: "declaration_list", is_sound: fitting },
+    Law::Sound { holder: "declaration_list", is_sound: uses_first },
+    Law::Sound { holder: "block", is_sound: statements_only },
+    Law::Sound { holder: "local_function_statement", is_sound: unmodified },
+    Law::Sound { holder: "try_statement", is_sound: has_handler },
+    Law::Sound { holder: "attribute_list", is_sound: names_something },
+    Law::Sound { holder: "parameter_list", is_sound: spread_last },
+    Law::Names { kinds: &["identifier"], words: WORDS },
+];
+
+/// Words that are no names anywhere.
+const WORDS: &[&str] = &[
+    "break", "case", "catch", "class", "continue", "do", "else", "enum", "finally", "for", "foreach", "goto", "if", "in",
+    "interface", "internal", "is", "lock", "namespace", "new", "null", "private", "protected", "public", "return", "struct",
+    "switch", "throw", "try", "typeof", "using", "void", "while",
+];
+
+/// What types are declared with.
+const TYPES: &[&str] = &[
+    "class_declaration",
+    "delegate_declaration",
+    "enum_declaration",
+    "interface_declaration",
+    "record_declaration",
+    "record_struct_declaration",
+    "struct_declaration",
+];
+
+/// What stands in a type beside types.
+const MEMBERS: &[&str] = &[
+    "constructor_declaration",
+    "conversion_operator_declaration",
+    "destructor_declaration",
+    "event_declaration",
+    "event_field_declaration",
+    "field_declaration",
+    "indexer_declaration",
+    "method_declaration",
+    "operator_declaration",
+    "property_declaration",
+];
+
+fn kinds<'a>(code: Code<'a>, holder: NodeId) -> impl Iterator<Item = &'static str> + use<'a> {
+    let tree = code.tree;
+    let named = tree.parts(holder).filter(|part| tree.language().is_named(tree.node(*part).kind));
+    named.map(|part| tree.kind_name(part)).filter(|kind| !kind.starts_with("preproc") && *kind != "ERROR")
+}
+
+/// Statements stand in methods, but for those of a program that has no other place for them.
+fn types_only(code: Code<'_>, unit: NodeId) -> bool {
+    kinds(code, unit).all(|kind| kind != "global_statement" && !MEMBERS.contains(&kind))
+}
+
+/// What is used is named before what is declared.
+fn uses_first(code: Code<'_>, holder: NodeId) -> bool {
+    let mut declared = false;
+    kinds(code, holder).all(|kind| match kind {
+        "using_directive" | "extern_alias_directive" => !declared,
+        "global_attribute" | "attribute_list" | "shebang_directive" => true,
+        _ => {
+            declared = true;
+            true
+        }
+    })
+}
+
+/// A namespace holds types, a type its members.
+fn fitting(code: Code<'_>, list: NodeId) -> bool {
+    let holder = code.tree.parent(list).map_or("", |holder| code.tree.kind_name(holder));
+    let space = holder.ends_with("namespace_declaration");
+    let outer = ["namespace_declaration", "using_directive", "extern_alias_directive"];
+    kinds(code, list).all(|kind| {
+        TYPES.contains(&kind) || if space { outer.contains(&kind) } else { MEMBERS.contains(&kind) }
+    })
+}
+
+fn statements_only(code: Code<'_>, block: NodeId) -> bool {
+    kinds(code, block).all(|kind| kind == "block" || kind.ends_with("_statement"))
+}
+
+/// A function in a method is for that method alone.
+fn unmodified(code: Code<'_>, function: NodeId) -> bool {
+    let tree = code.tree;
+    let modifiers = tree.parts(function).filter(|part| tree.kind_name(*part) == "modifier");
+    let mut words = modifiers.map(|part| code.source.slice(tree.node(part).span()));
+    words.all(|word| matches!(word, "static" | "async" | "unsafe" | "extern"))
+}
+
+fn has_handler(code: Code<'_>, statement: NodeId) -> bool {
+    kinds(code, statement).any(|kind| matches!(kind, "catch_clause" | "finally_clause"))
+}
+
+fn names_something(code: Code<'_>, list: NodeId) -> bool {
+    kinds(code, list).any(|kind| kind == "attribute")
+}
+
+/// What takes any number of arguments is the last.
+fn spread_last(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let parts = tree.parts(list).map(|part| code.source.slice(tree.node(part).span()));
+    let mut behind = parts.skip_while(|text| !text.starts_with("params ")).skip(1);
+    behind.all(|text| text == ")")
+}
+
+/// Each mark that ends a region has one that begins it.
+fn regions_close(code: Code<'_>, unit: NodeId) -> bool {
+    let tree = code.tree;
+    let mut open = 0;
+    let sound = tree.subtree(unit).all(|id| {
+        open += match tree.kind_name(id) {
+            "preproc_region" => 1,
+            "preproc_endregion" => -1,
+            _ => 0,
+        };
+        open >= 0
+    });
+    sound && open == 0
+}
