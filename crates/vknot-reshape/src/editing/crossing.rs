@@ -129,7 +129,8 @@ fn reached(
 
 /// Whether nothing but white space parts the items of both rows.
 fn is_bare(work: &Work<'_>, inner: &Row, outer: &Row) -> bool {
-    work.code.toolkit().edits.listed.is_empty()
+    let tags = |row: &Row| matches!(work.code.tree.role(row.holder), Role::Element | Role::File);
+    (work.code.toolkit().edits.listed.is_empty() || tags(inner) && tags(outer))
         && inner.separator.is_none()
         && outer.separator.is_none()
         && inner.inside.is_some()
@@ -152,32 +153,41 @@ fn bracket_goes_out(
     let (Some(inside), true) = (inner.inside, is_bare(work, inner, outer)) else { return false };
     let pair = code.tree.node(outer.entries[index].node).span();
     let items = Span::new(outer.entries[range.start].body.start, outer.entries[range.end - 1].body.end);
-    let (mut pieces, span) = match (end, inner.entries.first(), inner.entries.last()) {
+    let (pieces, span) = match (end, inner.entries.first(), inner.entries.last()) {
+        (_, None, _) => {
+            let way = if end == End::Last { Span::new(pair.end, items.start) } else { Span::new(items.end, pair.start) };
+            let (Some(_), Some(gap)) = (white(code, inside), white(code, way)) else { return false };
+            let (gap, open) = (Piece::New(gap.to_owned()), Piece::Old(Span::new(pair.start, inside.start)));
+            let whole = Span::new(pair.start.min(items.start), pair.end.max(items.end));
+            let mut pieces = vec![open];
+            pieces.extend(if end == End::Last { Some(gap.clone()) } else { None });
+            pieces.extend(set(code, items, None));
+            pieces.extend(if end == End::First { Some(gap) } else { None });
+            pieces.push(Piece::Old(Span::new(inside.end, pair.end)));
+            (pieces, whole)
+        }
         (End::Last, _, Some(last)) => {
             let own = Span::new(last.body.end, inside.end);
             let gap = Span::new(pair.end, items.start);
-            let (Some(_), Some(gap)) = (white(code, own), white(code, gap)) else { return false };
+            let (Some(own_gap), Some(gap)) = (white(code, own), white(code, gap)) else { return false };
             let mut pieces = placed(code, items, (gap, last.body.start));
+            pieces.push(Piece::New(own_gap.to_owned()));
             pieces.push(Piece::Old(Span::new(inside.end, pair.end)));
             (pieces, Span::new(own.start, items.end))
         }
         (End::First, Some(first), _) => {
             let own = Span::new(inside.start, first.body.start);
             let gap = Span::new(items.end, pair.start);
-            let (Some(_), Some(gap)) = (white(code, own), white(code, gap)) else { return false };
-            let pieces = vec![
-                Piece::Old(Span::new(pair.start, inside.start)),
-                Piece::Begin,
-                Piece::Moved(items),
-                Piece::End,
-                Piece::New(gap.to_owned()),
-            ];
+            let (Some(own), Some(gap)) = (white(code, own), white(code, gap)) else { return false };
+            let mut pieces = vec![Piece::Old(Span::new(pair.start, inside.start)), Piece::New(own.to_owned())];
+            pieces.extend(set(code, items, own.contains('\n').then(|| column(code, first.body.start))));
+            pieces.push(Piece::New(regapped(gap, &column(code, first.body.start))));
             (pieces, Span::new(items.start, first.body.start))
         }
         _ => return false,
     };
     work.allowance.whole = true;
-    work.draft.replace(span, std::mem::take(&mut pieces));
+    work.draft.replace(span, pieces);
     true
 }
 
@@ -198,24 +208,22 @@ fn bracket_comes_in(
         End::Last => {
             let from = before.map_or(inside.start, |before| before.body.end);
             let rest = white(code, Span::new(items.end, inside.end));
-            let (Some(gap), Some(_)) = (white(code, Span::new(from, items.start)), rest) else { return false };
-            let gap = if gap.is_empty() { " " } else { gap };
-            let mut pieces = vec![Piece::Old(Span::new(inside.end, pair.end))];
+            let (Some(gap), Some(rest)) = (white(code, Span::new(from, items.start)), rest) else { return false };
+            let gap = parted(work, gap);
+            let mut pieces = vec![Piece::New(rest.to_owned()), Piece::Old(Span::new(inside.end, pair.end))];
             pieces.extend(placed(code, items, (gap, pair.start)));
             (pieces, Span::new(from, pair.end))
         }
         End::First => {
             let to = inner.entries.get(range.end).map_or(inside.end, |next| next.body.start);
             let rest = white(code, Span::new(inside.start, items.start));
-            let (Some(gap), Some(_)) = (white(code, Span::new(items.end, to)), rest) else { return false };
-            let gap = if gap.is_empty() { " " } else { gap };
-            let pieces = vec![
-                Piece::Begin,
-                Piece::Moved(items),
-                Piece::End,
-                Piece::New(gap.to_owned()),
-                Piece::Old(Span::new(pair.start, inside.start)),
-            ];
+            let (Some(gap), Some(rest)) = (white(code, Span::new(items.end, to)), rest) else { return false };
+            let gap = parted(work, gap);
+            let starts = code.source.begins_line(pair.start) && code.source.begins_line(items.start);
+            let mut pieces = set(code, items, starts.then(|| column(code, pair.start)));
+            pieces.push(Piece::New(regapped(gap, &column(code, pair.start))));
+            pieces.push(Piece::Old(Span::new(pair.start, inside.start)));
+            pieces.push(Piece::New(rest.to_owned()));
             (pieces, Span::new(pair.start, to))
         }
     };
@@ -224,20 +232,34 @@ fn bracket_comes_in(
     true
 }
 
-/// Items behind white space: where that breaks the line, they begin in the column of something else.
-fn placed(code: Code<'_>, items: Span, (gap, beside): (&str, u32)) -> Vec<Piece> {
-    let mut pieces = Vec::new();
+/// Forms are parted by white space; elements need not be.
+fn parted<'a>(work: &Work<'_>, gap: &'a str) -> &'a str {
+    if gap.is_empty() && work.code.toolkit().edits.listed.is_empty() { " " } else { gap }
+}
+
+/// White space whose last line, if it breaks one, is as wide as something else.
+fn regapped(gap: &str, column: &str) -> String {
     match gap.rfind('\n') {
-        Some(last) => {
-            let to = column(code, beside);
-            pieces.push(Piece::New(format!("{}{to}", &gap[..=last])));
-            pieces.push(Piece::Begin);
-            pieces.extend(shifted(code, items, (base(code, items.start), &to), true));
-        }
-        None => {
-            pieces.extend([Piece::New(gap.to_owned()), Piece::Begin, Piece::Moved(items)]);
-        }
+        Some(last) => format!("{}{column}", &gap[..=last]),
+        None => gap.to_owned(),
+    }
+}
+
+/// Items that begin in another column, or where they are.
+fn set(code: Code<'_>, items: Span, column: Option<String>) -> Vec<Piece> {
+    let mut pieces = vec![Piece::Begin];
+    match column {
+        Some(to) => pieces.extend(shifted(code, items, (base(code, items.start), &to), true)),
+        None => pieces.push(Piece::Moved(items)),
     }
     pieces.push(Piece::End);
+    pieces
+}
+
+/// Items behind white space: where that breaks the line, they begin in the column of something else.
+fn placed(code: Code<'_>, items: Span, (gap, beside): (&str, u32)) -> Vec<Piece> {
+    let to = column(code, beside);
+    let mut pieces = vec![Piece::New(regapped(gap, &to))];
+    pieces.extend(set(code, items, gap.contains('\n').then_some(to)));
     pieces
 }

@@ -165,7 +165,8 @@ pub(crate) fn unwrapped(work: &mut Work<'_>) -> Result<(), EditError> {
 fn stand_in_list(code: Code<'_>, whole: Span, count: usize) -> Result<(), EditError> {
     let tree = code.tree;
     let node = tree.ancestors(tree.covering(whole)).take_while(|id| tree.node(*id).span() == whole).last();
-    let Some(id) = node.filter(|_| count > 1) else { return Ok(()) };
+    let parted = !code.toolkit().edits.listed.is_empty();
+    let Some(id) = node.filter(|_| count > 1 && parted) else { return Ok(()) };
     let call = tree.role(id) == Role::Call;
     let listed = matches!(tree.role(id), Role::Call | Role::Collection | Role::List | Role::Arguments);
     let round = !call && code.source.slice(whole).starts_with('(');
@@ -362,7 +363,10 @@ pub(crate) fn lifted(work: &mut Work<'_>) -> Result<(), EditError> {
         let arm = role == Role::Arm && tree.parent(*id).is_some_and(|above| tree.role(above) == Role::Branch);
         plain || arm || tree.node(*id).span() == inner || id.0 == 0
     };
-    if tree.ancestors(taken.holder(code)).chain([tree.covering(inner)]).any(|id| tree.role(id) == Role::Attribute) {
+    let mark = |id: NodeId| tree.node(id).is_leaf() && !tree.language().is_named(tree.node(id).kind);
+    let within = |id: NodeId| matches!(tree.role(id), Role::Attribute | Role::Open | Role::Close);
+    let own = tree.covering(inner);
+    if mark(own) || tree.ancestors(taken.holder(code)).chain([own]).any(within) {
         return Err(EditError::NoPair { what: "item" });
     }
     let mut found = tree.ancestors(taken.holder(code)).filter(|id| !skipped(id));

@@ -67,14 +67,17 @@ pub(crate) fn gap(code: Code<'_>, left: u32, right: u32) -> Apart {
     }
 }
 
-/// The mark that must stand between statements, where the last one may do without.
-fn between(code: Code<'_>) -> &'static str {
-    code.toolkit().edits.between
+/// The mark that must stand between statements, where the last one may do without; nothing where there are none.
+fn between(code: Code<'_>, row: &Row) -> &'static str {
+    match code.tree.role(row.holder) {
+        Role::Arguments | Role::List | Role::Collection | Role::Parenthesized => "",
+        _ => code.toolkit().edits.between,
+    }
 }
 
 /// Whether an item ends with that mark.
-pub(crate) fn is_marked(code: Code<'_>, entry: &Entry) -> bool {
-    let mark = between(code);
+pub(crate) fn is_marked(code: Code<'_>, row: &Row, entry: &Entry) -> bool {
+    let mark = between(code, row);
     mark.is_empty() || code.source.slice(entry.body).ends_with([';', '}']) || entry.separator.is_some()
 }
 
@@ -185,7 +188,7 @@ fn put_lines_before(work: &mut Work<'_>, row: &Row, index: usize, loads: &[Load<
     for load in loads {
         pieces.push(Piece::New(base.clone()));
         pieces.extend(marked(load, &base));
-        pieces.push(Piece::New(if load.marked { mark } else { between(code) }.to_owned()));
+        pieces.push(Piece::New(if load.marked { mark } else { between(code, row) }.to_owned()));
         pieces.extend(load.trail.clone());
         pieces.push(Piece::New(lines_apart(code, row, load, beside)));
     }
@@ -200,8 +203,8 @@ fn put_lines_after(work: &mut Work<'_>, row: &Row, index: usize, loads: &[Load<'
     let last = index + 1 == row.entries.len();
     let bare = last && anchor.separator.is_none();
     let mark = row.separator.unwrap_or("");
-    if bare && !is_marked(code, anchor) {
-        work.draft.put(anchor.body.end, between(code));
+    if bare && !is_marked(code, row, anchor) {
+        work.draft.put(anchor.body.end, between(code, row));
     } else if bare && !mark.is_empty() {
         work.draft.put(anchor.body.end, mark);
     }
@@ -219,7 +222,7 @@ fn put_lines_after(work: &mut Work<'_>, row: &Row, index: usize, loads: &[Load<'
         let ends = bare && at + 1 == loads.len();
         let own = match load.marked {
             true if !ends => mark,
-            false if !last => between(code),
+            false if !last => between(code, row),
             _ => "",
         };
         pieces.push(Piece::New(own.to_owned()));
@@ -255,7 +258,7 @@ fn put_before(work: &mut Work<'_>, row: &Row, index: usize, loads: &[Load<'_>]) 
     let mut pieces = Vec::new();
     for load in loads {
         pieces.extend(marked(load, &base));
-        let mark = if load.marked { row.separator.unwrap_or("") } else { between(code) };
+        let mark = if load.marked { row.separator.unwrap_or("") } else { between(code, row) };
         pieces.push(Piece::New(format!("{mark}{}", blank_apart(code, row, load))));
     }
     work.draft.replace(Span::new(anchor.body.start, anchor.body.start), pieces);
@@ -265,9 +268,9 @@ fn put_after(work: &mut Work<'_>, row: &Row, index: usize, loads: &[Load<'_>]) {
     let code = work.code;
     let anchor = &row.entries[index];
     let base = base(code, anchor.body.start).to_owned();
-    let mark = match is_marked(code, anchor) {
+    let mark = match is_marked(code, row, anchor) {
         true => row.separator.unwrap_or(""),
-        false => between(code),
+        false => between(code, row),
     };
     let bare = anchor.separator.is_none();
     let mut pieces = Vec::new();

@@ -208,7 +208,9 @@ fn all(code: Code<'_>, holder: NodeId) -> Row {
             None => entries.push(next),
         }
         // Where marks part items, what is not parted is one.
-        let marked = fields && (strong || sequence.items.iter().any(|item| item.separator.is_some()));
+        let edits = &code.toolkit().edits;
+        let comma = listed && tree.role(holder) != Role::Form && !edits.listed.is_empty() && !edits.lines_end;
+        let marked = fields && (strong || comma || sequence.items.iter().any(|item| item.separator.is_some()));
         open = marked && entries.last().is_some_and(|last| last.separator.is_none());
     }
     let separator = match () {

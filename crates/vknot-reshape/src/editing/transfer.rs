@@ -76,7 +76,7 @@ pub(crate) fn copied(work: &mut Work<'_>, to: &To, times: u32) -> Result<(), Edi
     let text = code.source.slice(span).to_owned();
     work.allowance.separators = true;
     work.allowance.whole = true;
-    let marked = is_marked(code, &row.entries[range.end - 1]);
+    let marked = is_marked(code, &row, &row.entries[range.end - 1]);
     let mark = own_mark(code, &row, range.end - 1);
     work.allowance.texts = Some(vec![format!("{text}{mark}"); times as usize]);
     let loads: Vec<Load<'_>> =
@@ -208,7 +208,7 @@ pub(crate) fn transfer(
     let body = |to: &str| shifted(code, span, (&own, to), true);
     work.allowance.separators = true;
     work.allowance.whole = true;
-    let marked = is_marked(code, last);
+    let marked = is_marked(code, from, last);
     let mark = own_mark(code, from, range.end - 1);
     put(work, target, &[Load { body: &body, trail, apart, marked, mark }]);
     cut(work, from, range, if end == End::First { End::Last } else { End::First });

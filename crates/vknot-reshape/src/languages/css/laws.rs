@@ -82,7 +82,8 @@ fn selects(code: Code<'_>, rule: NodeId) -> bool {
 fn one_test(code: Code<'_>, group: NodeId) -> bool {
     let parts: Vec<&str> = code.tree.parts(group).map(|part| text(code, part)).collect();
     let ends = parts.len() >= 3 && (parts[parts.len() - 2] == ":" || parts[1] == ":" && parts[2].starts_with(|c: char| c.is_ascii_digit() || c == '-'));
-    let braces = text(code, group).contains('{') && !text(code, group).contains(['#', '@']);
+    let whole = text(code, group);
+    let braces = whole.match_indices('{').any(|(at, _)| !whole[..at].ends_with(['#', '@']));
     let square = parts.first() == Some(&"[") && parts.len() < 3;
     !ends && !braces && !square && !parts.contains(&";")
 }

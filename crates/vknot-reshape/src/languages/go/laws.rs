@@ -1,6 +1,6 @@
 //! What a Go compiler does not take though the grammar does (The Go Programming Language Specification, "Packages").
 
-use vknot_syntax::NodeId;
+use vknot_syntax::{NodeId, Role};
 
 use crate::spec::Code;
 use crate::spec::laws::Law;
@@ -25,6 +25,12 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "range_clause", is_sound: two_names },
     Law::Sound { holder: "defer_statement", is_sound: calls },
     Law::Sound { holder: "go_statement", is_sound: calls },
+    Law::Sound { holder: "return_statement", is_sound: on_one_line },
+    Law::Holds {
+        holder: "parameter_list",
+        kinds: &["parameter_declaration", "variadic_parameter_declaration"],
+        roles: &[],
+    },
     Law::Sound { holder: "argument_list", is_sound: spread_last },
     Law::Sound { holder: "parameter_list", is_sound: alike },
 ];
@@ -49,6 +55,16 @@ fn two_names(code: Code<'_>, clause: NodeId) -> bool {
 /// What is put off is a call.
 fn calls(code: Code<'_>, statement: NodeId) -> bool {
     code.tree.parts(statement).nth(1).is_some_and(|part| code.source.slice(code.tree.node(part).span()).ends_with(')'))
+}
+
+/// A comment of several lines ends a line.
+fn on_one_line(code: Code<'_>, statement: NodeId) -> bool {
+    let tree = code.tree;
+    let first = tree.children(statement).find(|part| tree.role(*part) == Role::Comment);
+    !first.is_some_and(|comment| {
+        let behind = tree.node(statement).first_token + 1 == tree.node(comment).first_token;
+        behind && code.source.slice(tree.node(comment).span()).contains('\n')
+    })
 }
 
 /// What stands for any number of arguments is the last.
