@@ -60,7 +60,8 @@ impl Sequence {
 /// The comments that stand in front of a block without brackets: what it holds begins with its first statement.
 fn above(code: Code<'_>, block: NodeId) -> Vec<NodeId> {
     let tree = code.tree;
-    let bare = tree.role(block) == Role::Block && tree.children(block).next().is_some_and(|first| !tree.node(first).is_leaf());
+    let bare =
+        tree.role(block) == Role::Block && tree.children(block).next().is_some_and(|first| !tree.node(first).is_leaf());
     let Some(holder) = tree.parent(block).filter(|_| bare) else { return Vec::new() };
     let mut comments: Vec<NodeId> = Vec::new();
     for child in tree.children(holder).take_while(|child| *child != block) {

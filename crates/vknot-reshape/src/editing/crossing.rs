@@ -155,7 +155,11 @@ fn bracket_goes_out(
     let items = Span::new(outer.entries[range.start].body.start, outer.entries[range.end - 1].body.end);
     let (pieces, span) = match (end, inner.entries.first(), inner.entries.last()) {
         (_, None, _) => {
-            let way = if end == End::Last { Span::new(pair.end, items.start) } else { Span::new(items.end, pair.start) };
+            let way = if end == End::Last {
+                Span::new(pair.end, items.start)
+            } else {
+                Span::new(items.end, pair.start)
+            };
             let (Some(_), Some(gap)) = (white(code, inside), white(code, way)) else { return false };
             let (gap, open) = (Piece::New(gap.to_owned()), Piece::Old(Span::new(pair.start, inside.start)));
             let whole = Span::new(pair.start.min(items.start), pair.end.max(items.end));

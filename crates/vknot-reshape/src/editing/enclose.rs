@@ -66,8 +66,13 @@ pub(crate) fn wrapped(work: &mut Work<'_>, template: &str) -> Result<(), EditErr
     if code.tree.role(code.tree.covering(taken.node_span(code))) == Role::Comment {
         return Err(EditError::Remark);
     }
+    let named = |id: NodeId| {
+        let span = code.tree.node(id).span();
+        let holder = code.tree.ancestors(id).find(|holder| code.tree.node(*holder).span() != span);
+        holder.is_some_and(|holder| code.tree.role(holder).is_item() && code.tree.name_span(holder) == Some(span))
+    };
     if let Taken::Node(id) = &taken
-        && matches!(code.tree.role(*id), Role::Arguments | Role::Block | Role::Body | Role::Label)
+        && (matches!(code.tree.role(*id), Role::Arguments | Role::Block | Role::Body | Role::Label) || named(*id))
     {
         return Err(EditError::Unfit {
             what: crate::looks::kind_words(code, *id).to_owned(),
@@ -269,7 +274,10 @@ fn exact(code: Code<'_>, span: Span) -> Option<NodeId> {
         let body = tree.role(*id) == Role::Body;
         let whole = same(id) && is_pair(code, *id) && !body;
         // A block without brackets is no pair by itself, but with the head in front of it.
-        let headed = node.start > span.start && (matches!(tree.role(*id), Role::Block | Role::Arguments) || body && rule);
+        let headed = node.start > span.start
+            && (matches!(tree.role(*id), Role::Block | Role::Arguments)
+                || body
+                && rule);
         whole || ends && headed
     })
 }
@@ -372,12 +380,9 @@ pub(crate) fn lifted(work: &mut Work<'_>) -> Result<(), EditError> {
     let mut found = tree.ancestors(taken.holder(code)).filter(|id| !skipped(id));
     let outer = found.nth(work.further as usize).ok_or(EditError::NoPair { what: "item" })?;
     let whole = tree.node(outer).span();
-    if let Taken::Items(row, range) = &taken
-        && row.separator.is_some()
-        && range.len() > 1
-    {
+    if let Taken::Items(row, range) = &taken && row.separator.is_some() && range.len() > 1 {
         let holder = tree.parent(outer).and_then(|holder| Row::of(code, holder));
-        if !holder.is_some_and(|holder| holder.separator == row.separator) {
+        if holder.is_none_or(|holder| holder.separator != row.separator) {
             return Err(EditError::Several { count: range.len() });
         }
     }

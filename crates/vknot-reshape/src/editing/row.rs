@@ -189,7 +189,8 @@ fn all(code: Code<'_>, holder: NodeId) -> Row {
     let around = sequence.brackets;
     let inside = around.map(|(open, close)| Span::new(tree.node(open).end, tree.node(close).start));
     let listed = matches!(tree.role(holder), Role::List | Role::Arguments | Role::Collection | Role::Form);
-    let fields = listed || tree.role(holder) == Role::Body && sequence.items.iter().any(|item| is(code, item.separator, ","));
+    let fields =
+        listed || tree.role(holder) == Role::Body && sequence.items.iter().any(|item| is(code, item.separator, ","));
     let strong = fields && has_both(code, &sequence);
     let mut entries: Vec<Entry> = Vec::new();
     let mut open = false;

@@ -70,7 +70,7 @@ fn bare_marks(code: Code<'_>, list: NodeId, last: bool) -> Vec<u32> {
     let mut found = Vec::new();
     let mut before: Option<NodeId> = None;
     for part in tree.parts(list) {
-        let parted = before.is_some_and(|before| mark(before));
+        let parted = before.is_some_and(mark);
         let bare = mark(part) && (parted || before.is_none_or(opens));
         if bare || closes(part) && parted && !last {
             found.push(tree.node(part).start);

@@ -1,12 +1,12 @@
 //! Edits by structure: the proof refuses what was not asked for, and what an edit makes holds whatever it is done to.
 
 use proptest::prelude::*;
-use vknot_reshape::editing::{By, Edit, End, Reach, Sought, To, about, About, occurrences};
+use vknot_reshape::editing::{By, Edit, End, Part, Reach, Sought, To, about, About, occurrences};
 use vknot_reshape::steps::{Request, Step, StepError, Wish};
 use vknot_reshape::{Allowance, Moved, Receipt, Reshape, TokenChange};
 use vknot_syntax::{Language, Span};
 
-use crate::support::{prove_as, read};
+use crate::support::{prove_as, read, step};
 
 /// A replacement, and what its receipt says.
 struct Made<'m> {
@@ -231,4 +231,47 @@ proptest! {
         let only = [Span::new(at, at)];
         let _ = Step::named("edit").unwrap().run(&document, &Request { only: Some(&only), wish: Wish::Edit(edit), ..Request::default() });
     }
+}
+
+#[test]
+fn what_cannot_be_done_is_said_with_why() {
+    let before = |at: u32| Edit::Move(To::Before(Span::new(at, at)));
+    for (language, text, at, edit, expected) in [
+        (
+            "c",
+            "int a;\n#ifdef B\nint c;\n#endif\n",
+            16,
+            Edit::Move(To::Up(1)),
+            "`#ifdef B` would come to stand elsewhere",
+        ),
+        ("c", "void a(void) { b[c] = d; }", 17, Edit::Delete, "these brackets hold one thing"),
+        ("c", "void a(void) { b[c] = d; }", 17, Edit::Copy(To::Down(1), 1), "these brackets hold one thing"),
+        ("c", "int a[] = { 1, 2 };", 12, Edit::Unwrap, "these brackets hold 2 items"),
+        ("javascript", "a(b, c);\nd();\n", 2, before(9), "an argument cannot stand among what stands at the top"),
+        ("javascript", "a(b, c, /* d */ e);\n", 8, Edit::Wrap("f(_)".to_owned()), "a comment cannot be wrapped"),
+        ("go", "package a\n\nfunc b() {}\n", 16, Edit::Wrap("c(_)".to_owned()), "this is"),
+        ("matlab", "a(b, c)\n", 2, Edit::Split(Part::Closest), "a line end ends a statement of matlab"),
+        ("html", "<a id=\"b\">c</a>", 7, Edit::Lift, "no item is around"),
+        ("cpp", "struct A {\n  int b();\nprivate:\n  int c;\n};\n", 24, Edit::Move(To::Up(1)), "there"),
+    ] {
+        let document = read(language, text);
+        // A comment is meant by its whole span.
+        let end = if expected.starts_with("a comment") { at + 7 } else { at };
+        let only = [Span::new(at, end)];
+        let request = Request { only: Some(&only), wish: Wish::Edit(edit), ..Request::default() };
+        let said = match step("edit").run(&document, &request) {
+            Err(error) => error.to_string(),
+            Ok(proven) => format!("made {}", proven.text()),
+        };
+        assert!(said.starts_with(expected), "{language} {text}: {said}");
+    }
+}
+
+#[test]
+fn one_error_does_not_grow_to_hold_what_was_sound() {
+    // One error before and after, but afterwards it holds the second list.
+    let made = Made { edits: &[("3]", "3")], added: &[], removed: &[("]", 11)], moved: &[] };
+    let free = Allowance { free: true, ..Allowance::default() };
+    let said = refused("json", "[{\"a\" 1}, {\"c\": [3]}]", &made, free);
+    assert!(said.starts_with("a syntax error would come up"), "{said}");
 }

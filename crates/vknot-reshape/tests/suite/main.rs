@@ -17,6 +17,7 @@ mod java;
 mod json;
 mod keeps;
 mod languages;
+mod laws;
 mod layouts;
 mod looks;
 mod outline;

@@ -48,7 +48,12 @@ pub fn changes(source: &Source, edits: &Edits) -> Vec<Change> {
             _ => changes.push((from, to, vec![(span, new)])),
         }
     }
-    let change = |(from, to, edits): Touched<'_>| alike_left_out(source, from, to, &rewritten(source, from, to, &edits));
+    let change = |(from, to, edits): Touched<'_>| alike_left_out(
+        source,
+        from,
+        to,
+        &rewritten(source, from, to, &edits),
+    );
     changes.into_iter().map(change).filter(|change| change.from < change.to || !change.new.is_empty()).collect()
 }
 

@@ -51,7 +51,8 @@ fn conditions_close(code: Code<'_>, file: NodeId) -> bool {
 
 /// What stands outside of functions begins as a declaration does.
 fn declares(code: Code<'_>, holder: NodeId) -> bool {
-    let mut parts = code.tree.parts(holder).filter(|part| code.tree.node(*part).token_end > code.tree.node(*part).first_token);
+    let mut parts =
+        code.tree.parts(holder).filter(|part| code.tree.node(*part).token_end > code.tree.node(*part).first_token);
     let brackets = code.tree.role(holder) == Role::Body;
     parts.all(|part| {
         let text = text(code, part);
@@ -81,7 +82,14 @@ fn declares_names(code: Code<'_>, statement: NodeId) -> bool {
 
 /// Functions are not made inside of others.
 fn no_functions(code: Code<'_>, block: NodeId) -> bool {
-    code.tree.parts(block).all(|part| code.tree.kind_name(part) != "function")
+    let tree = code.tree;
+    tree.parts(block).all(|part| {
+        let body = tree.child_named(part, "body").is_some_and(|body| tree.role(body) == Role::Block);
+        let mut first = tree.parts(part);
+        let typed = first.next().is_some_and(|first| tree.role(first) == Role::Name);
+        let called = first.next().is_some_and(|second| tree.role(second) == Role::Call);
+        !(tree.kind_name(part) == "function" || tree.kind_name(part) == "statement" && body && typed && called)
+    })
 }
 
 /// Behind each comma in front of a body something is initialized.
@@ -102,7 +110,9 @@ fn to_a_place(code: Code<'_>, assignment: NodeId) -> bool {
 /// Whether something is one of several between marks, or in brackets: in the head of a loop, or a lambda's.
 fn parted(code: Code<'_>, id: NodeId) -> bool {
     let holder = code.tree.parent(id);
-    holder.is_none_or(|holder| !matches!(code.tree.role(holder), Role::File | Role::Block | Role::Body | Role::Arm | Role::Branch))
+    holder.is_none_or(
+        |holder| !matches!(code.tree.role(holder), Role::File | Role::Block | Role::Body | Role::Arm | Role::Branch),
+    )
 }
 
 /// What is called has a name that is no word of the language.
@@ -110,7 +120,11 @@ fn calls_name(code: Code<'_>, call: NodeId) -> bool {
     let callee = code.tree.parts(call).next().map_or("", |callee| text(code, callee));
     let empty = matches!(callee, "decltype" | "sizeof" | "alignof" | "typeof");
     let held = code.tree.parts(call).last().map_or(0, |list| code.tree.parts(list).count());
-    !(empty && held < 3) && !matches!(callee, "if" | "for" | "while" | "switch" | "do" | "else" | "case" | "goto" | "break" | "continue")
+    let word = matches!(
+        callee,
+        "if" | "for" | "while" | "switch" | "do" | "else" | "case" | "goto" | "break" | "continue"
+    );
+    !(word || empty && held < 3)
 }
 
 /// Arguments are values: no designators, no statements, no words of the language alone.
@@ -121,7 +135,12 @@ fn values(code: Code<'_>, list: NodeId) -> bool {
         let text = text(code, part);
         let word = text.split([' ', ';']).next().unwrap_or("");
         let jump = matches!(word, "return" | "goto" | "break" | "continue" | "case");
-        !(jump || kind == "statement" || kind == "assignment" && text.starts_with('.') || text.ends_with(';'))
+        let declares = kind == "parameter" && text.contains(" = ");
+        !(jump
+            || declares
+            || kind == "statement"
+            || kind == "assignment" && text.starts_with('.')
+            || text.ends_with(';'))
     })
 }
 

@@ -11,7 +11,6 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "compilation_unit", is_sound: regions_close },
     Law::Sound { holder: "declaration_list", is_sound: fitting },
     Law::Sound { holder: "declaration_list", is_sound: uses_first },
-    Law::Sound { holder: "block", is_sound: statements_only },
     Law::Sound { holder: "local_function_statement", is_sound: unmodified },
     Law::Sound { holder: "try_statement", is_sound: has_handler },
     Law::Sound { holder: "attribute_list", is_sound: names_something },
@@ -21,8 +20,10 @@ pub(super) static LAWS: &[Law] = &[
 
 /// Words that are no names anywhere.
 const WORDS: &[&str] = &[
-    "break", "case", "catch", "class", "continue", "do", "else", "enum", "finally", "for", "foreach", "goto", "if", "in",
-    "interface", "internal", "is", "lock", "namespace", "new", "null", "private", "protected", "public", "return", "struct",
+    "break", "case", "catch", "class", "continue", "do", "else", "enum", "finally", "for", "foreach", "goto", "if",
+    "in",
+    "interface", "internal", "is", "lock", "namespace", "new", "null", "private", "protected", "public", "return",
+    "struct",
     "switch", "throw", "try", "typeof", "using", "void", "while",
 ];
 
@@ -85,10 +86,6 @@ fn fitting(code: Code<'_>, list: NodeId) -> bool {
     })
 }
 
-fn statements_only(code: Code<'_>, block: NodeId) -> bool {
-    kinds(code, block).all(|kind| kind == "block" || kind.ends_with("_statement"))
-}
-
 /// A function in a method is for that method alone.
 fn unmodified(code: Code<'_>, function: NodeId) -> bool {
     let tree = code.tree;
@@ -109,8 +106,8 @@ fn names_something(code: Code<'_>, list: NodeId) -> bool {
 fn spread_last(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     let parts = tree.parts(list).map(|part| code.source.slice(tree.node(part).span()));
-    let mut behind = parts.skip_while(|text| !text.starts_with("params ")).skip(1);
-    behind.all(|text| text == ")")
+    let mut behind = parts.skip_while(|text| *text != "params");
+    behind.all(|text| text != ",")
 }
 
 /// Each mark that ends a region has one that begins it.

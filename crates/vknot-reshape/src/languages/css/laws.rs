@@ -13,6 +13,7 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "sheet", is_sound: rules_only },
     Law::Sound { holder: "sheet", is_sound: no_declarations },
     Law::Sound { holder: "rule", is_sound: selects },
+    Law::Sound { holder: "rule", is_sound: calls_behind_colons },
     Law::Sound { holder: "group", is_sound: one_test },
     Law::Sound { holder: "arguments", is_sound: one_test },
     Law::Sound { holder: "at_rule", is_sound: tests_in_brackets },
@@ -41,7 +42,10 @@ fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
 fn named_value(code: Code<'_>, declaration: NodeId) -> bool {
     let tree = code.tree;
     let first = tree.parts(declaration).next();
-    let named = first.is_some_and(|first| tree.child_named(declaration, "name") == Some(first) || text(code, first).contains(['{', '@', '$', '*']));
+    let named = first.is_some_and(
+        |first| tree.child_named(declaration, "name") == Some(first)
+            || text(code, first).contains(['{', '@', '$', '*']),
+    );
     let custom = first.is_some_and(|first| text(code, first).starts_with("--"));
     named && (custom || tree.child_named(declaration, "value").is_some_and(|value| tree.parts(value).next().is_some()))
 }
@@ -70,18 +74,27 @@ fn selects(code: Code<'_>, rule: NodeId) -> bool {
     let mut tokens = tree.tokens().iter().skip(tree.node(name).first_token as usize);
     let first = tokens.next().map_or("", |token| code.source.slice(token.span()));
     let steps = text(code, name).trim_end().ends_with('%');
-    // Only what stands behind a colon is called.
+    !tree.node(name).is_empty()
+        && (steps || !first.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '(' | '"' | '{')))
+}
+
+/// In what a rule is for only what stands behind a colon is called.
+fn calls_behind_colons(code: Code<'_>, rule: NodeId) -> bool {
+    let tree = code.tree;
+    let Some(name) = tree.child_named(rule, "name") else { return true };
     let calls = tree.subtree(name).filter(|id| tree.role(*id) == Role::Call).any(|call| {
         let before = tree.tokens().get((tree.node(call).first_token as usize).saturating_sub(1));
         before.is_none_or(|before| code.source.slice(before.span()) != ":")
     });
-    !calls && !tree.node(name).is_empty() && (steps || !first.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '(' | '"' | '{')))
+    !calls
 }
 
 /// In brackets nothing ends as a declaration does, and no name is left without its value.
 fn one_test(code: Code<'_>, group: NodeId) -> bool {
     let parts: Vec<&str> = code.tree.parts(group).map(|part| text(code, part)).collect();
-    let ends = parts.len() >= 3 && (parts[parts.len() - 2] == ":" || parts[1] == ":" && parts[2].starts_with(|c: char| c.is_ascii_digit() || c == '-'));
+    let ends = parts.len() >= 3
+        && (parts[parts.len() - 2] == ":"
+            || parts[1] == ":" && parts[2].starts_with(|c: char| c.is_ascii_digit() || c == '-'));
     let whole = text(code, group);
     let braces = whole.match_indices('{').any(|(at, _)| !whole[..at].ends_with(['#', '@']));
     let square = parts.first() == Some(&"[") && parts.len() < 3;
@@ -92,7 +105,10 @@ fn one_test(code: Code<'_>, group: NodeId) -> bool {
 fn tests_in_brackets(code: Code<'_>, rule: NodeId) -> bool {
     let tree = code.tree;
     let Some(head) = tree.child_named(rule, "name") else { return true };
-    let mut tokens = tree.tokens().get(tree.node(head).first_token as usize..tree.node(head).token_end as usize).unwrap_or_default().iter();
+    let mut tokens = tree.tokens()
+        .get(tree.node(head).first_token as usize..tree.node(head).token_end as usize)
+        .unwrap_or_default()
+        .iter();
     let mut texts = tokens.by_ref().map(|token| code.source.slice(token.span()));
     if !matches!(texts.next(), Some("@media" | "@supports" | "@container")) {
         return true;

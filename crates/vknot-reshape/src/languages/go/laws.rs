@@ -21,16 +21,11 @@ pub(super) static LAWS: &[Law] = &[
     },
     Law::Order { holder: "source_file", ranks: &[&["package_clause"], &["import_declaration"]] },
     Law::Sound { holder: "source_file", is_sound: one_package },
-    Law::Filled { kinds: &["import_spec"], field: "path" },
+    Law::Sound { holder: "import_spec", is_sound: one_line },
     Law::Sound { holder: "range_clause", is_sound: two_names },
     Law::Sound { holder: "defer_statement", is_sound: calls },
     Law::Sound { holder: "go_statement", is_sound: calls },
     Law::Sound { holder: "return_statement", is_sound: on_one_line },
-    Law::Holds {
-        holder: "parameter_list",
-        kinds: &["parameter_declaration", "variadic_parameter_declaration"],
-        roles: &[],
-    },
     Law::Sound { holder: "argument_list", is_sound: spread_last },
     Law::Sound { holder: "parameter_list", is_sound: alike },
 ];
@@ -52,6 +47,11 @@ fn two_names(code: Code<'_>, clause: NodeId) -> bool {
     names <= 2
 }
 
+/// What is imported stands behind its name: a line end parts the two.
+fn one_line(code: Code<'_>, import: NodeId) -> bool {
+    !code.source.slice(code.tree.node(import).span()).contains('\n')
+}
+
 /// What is put off is a call.
 fn calls(code: Code<'_>, statement: NodeId) -> bool {
     code.tree.parts(statement).nth(1).is_some_and(|part| code.source.slice(code.tree.node(part).span()).ends_with(')'))
@@ -71,7 +71,7 @@ fn on_one_line(code: Code<'_>, statement: NodeId) -> bool {
 fn spread_last(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     let mut parts = tree.parts(list).map(|part| code.source.slice(tree.node(part).span()));
-    let spread = parts.position(|text| text == "...");
+    let spread = parts.position(|text| text.ends_with("..."));
     spread.is_none() || parts.all(|text| matches!(text, "," | ")") || text.starts_with('/'))
 }
 

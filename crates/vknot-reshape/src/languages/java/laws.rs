@@ -16,16 +16,6 @@ pub(super) static LAWS: &[Law] = &[
     Law::Holds { holder: "block", kinds: STATEMENTS, roles: &[Role::Statement, Role::Branch, Role::Type] },
     Law::Holds { holder: "constructor_body", kinds: STATEMENTS, roles: &[Role::Statement, Role::Branch, Role::Type] },
     Law::Holds {
-        holder: "class_body",
-        kinds: &["block", "static_initializer"],
-        roles: &[Role::Member, Role::Callable, Role::Type],
-    },
-    Law::Holds {
-        holder: "interface_body",
-        kinds: &["constant_declaration"],
-        roles: &[Role::Member, Role::Callable, Role::Type],
-    },
-    Law::Holds {
         holder: "expression_statement",
         kinds: &[
             "assignment_expression",
@@ -43,7 +33,6 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "constructor_declaration", is_sound: named_as_type },
     Law::Sound { holder: "class_declaration", is_sound: local_or_member },
     Law::Sound { holder: "type_arguments", is_sound: some_types },
-    Law::Sound { holder: "array_initializer", is_sound: in_array },
     Law::Sound { holder: "local_variable_declaration", is_sound: plain_modifiers },
 ];
 
@@ -92,12 +81,6 @@ fn some_types(code: Code<'_>, types: NodeId) -> bool {
     let tree = code.tree;
     let made = tree.ancestors(types).skip(1).take(2).any(|id| tree.kind_name(id) == "object_creation_expression");
     made || tree.parts(types).count() > 2
-}
-
-/// Values between braces stand only where an array is declared or made, or among others.
-fn in_array(code: Code<'_>, values: NodeId) -> bool {
-    let holder = code.tree.parent(values).map_or("", |holder| code.tree.kind_name(holder));
-    matches!(holder, "variable_declarator" | "array_creation_expression" | "array_initializer")
 }
 
 /// Local variables have no modifiers but `final`, and annotations.

@@ -23,8 +23,10 @@ pub(crate) static LAWS: &[Law] = &[
 
 /// Words that are no names anywhere.
 const RESERVED: &[&str] = &[
-    "break", "case", "catch", "class", "const", "continue", "debugger", "default", "delete", "do", "else", "enum", "export",
-    "extends", "false", "finally", "for", "function", "if", "in", "instanceof", "new", "null", "return", "switch", "throw",
+    "break", "case", "catch", "class", "const", "continue", "debugger", "default", "delete", "do", "else", "enum",
+    "export",
+    "extends", "false", "finally", "for", "function", "if", "in", "instanceof", "new", "null", "return", "switch",
+    "throw",
     "true", "try", "typeof", "var", "void", "while", "with",
 ];
 
@@ -41,7 +43,9 @@ fn bound(code: Code<'_>, pattern: NodeId) -> bool {
         !matches!(*kind, "array_pattern" | "object_pattern" | "pair_pattern" | "assignment_pattern" | "rest_pattern")
     });
     let list = tree.kind_name(pattern) == "formal_parameters";
-    if !list && !matches!(declares, Some("formal_parameters" | "required_parameter" | "optional_parameter" | "variable_declarator")) {
+    if !list
+        && !matches!(declares, Some("formal_parameters" | "required_parameter" | "optional_parameter" | "variable_declarator"))
+    {
         return true;
     }
     tree.parts(pattern).all(|part| {
@@ -57,7 +61,8 @@ fn bound(code: Code<'_>, pattern: NodeId) -> bool {
 
 const VALUES: &[&str] = &[
     "array", "arrow_function", "await_expression", "binary_expression", "call_expression", "function_expression",
-    "member_expression", "new_expression", "non_null_expression", "number", "object", "parenthesized_expression", "string",
+    "member_expression", "new_expression", "non_null_expression", "number", "object", "parenthesized_expression",
+    "string",
     "subscript_expression", "template_string", "ternary_expression", "unary_expression",
 ];
 

@@ -22,14 +22,19 @@ fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
 fn names_only(code: Code<'_>, function: NodeId) -> bool {
     let tree = code.tree;
     let Some(list) = tree.child_named(function, "parameters") else { return true };
-    tree.parts(list).all(|part| tree.node(part).token_end - tree.node(part).first_token == 1 && !text(code, part).starts_with(['\'', '"']))
+    tree.parts(list)
+        .all(
+            |part| tree.node(part).token_end - tree.node(part).first_token == 1
+                && !text(code, part).starts_with(['\'', '"']),
+        )
 }
 
 /// Between brackets stand values: no words that open blocks, and nothing is put anywhere.
 fn values(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     tree.parts(list).all(|part| {
-        let first = tree.tokens().get(tree.node(part).first_token as usize).map_or("", |token| code.source.slice(token.span()));
+        let first =
+            tree.tokens().get(tree.node(part).first_token as usize).map_or("", |token| code.source.slice(token.span()));
         !matches!(tree.role(part), Role::Assignment | Role::Statement | Role::Branch)
             && !matches!(first, "if" | "for" | "while" | "switch" | "try" | "function" | "return" | "break")
     })

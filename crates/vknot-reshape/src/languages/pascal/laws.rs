@@ -11,15 +11,14 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "unit", is_sound: headed },
     Law::Sound { holder: "unit", is_sound: declares },
     Law::Sound { holder: "part", is_sound: declares },
-    Law::Sound { holder: "declarations", is_sound: declares },
-    Law::Sound { holder: "members", is_sound: declares },
+    Law::Sound { holder: "value", is_sound: no_act },
+    Law::Sound { holder: "members", is_sound: no_acts },
     Law::Sound { holder: "block", is_sound: acts },
     Law::Sound { holder: "parameters", is_sound: named },
     Law::Sound { holder: "arguments", is_sound: values },
-    Law::Sound { holder: "group", is_sound: values },
+    Law::Sound { holder: "parenthesized", is_sound: values },
     Law::Sound { holder: "uses", is_sound: names_only },
     Law::Sound { holder: "statement", is_sound: one_act },
-    Law::Sound { holder: "routine", is_sound: has_block },
 ];
 
 fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
@@ -41,12 +40,34 @@ fn headed(code: Code<'_>, unit: NodeId) -> bool {
 /// Outside of blocks nothing is done.
 fn declares(code: Code<'_>, part: NodeId) -> bool {
     code.tree.parts(part).all(|part| !matches!(code.tree.role(part), Role::Statement | Role::Branch))
-        || code.tree.parts(part).any(|part| matches!(text(code, part).to_ascii_lowercase().as_str(), "begin" | "initialization" | "finalization"))
+        || code.tree
+            .parts(part)
+            .any(|part| matches!(text(code, part).to_ascii_lowercase().as_str(), "begin" | "initialization" | "finalization"))
 }
 
-/// In blocks nothing is declared.
+/// Words that something is done with.
+fn is_act(word: &str) -> bool {
+    matches!(word.to_ascii_lowercase().as_str(), "if" | "for" | "while" | "case" | "try" | "repeat" | "with")
+}
+
+fn no_act(code: Code<'_>, value: NodeId) -> bool {
+    code.tree.parts(value).next().is_none_or(|first| !is_act(text(code, first)))
+}
+
+fn no_acts(code: Code<'_>, members: NodeId) -> bool {
+    // Records have parts that depend on a case.
+    code.tree.parts(members).all(|part| {
+        let word = text(code, part);
+        word.eq_ignore_ascii_case("case") || !is_act(word)
+    })
+}
+
+/// In blocks no routines are made, and nothing is used.
 fn acts(code: Code<'_>, block: NodeId) -> bool {
-    code.tree.parts(block).all(|part| !matches!(code.tree.role(part), Role::Callable | Role::Type | Role::Import))
+    code.tree.parts(block).all(|part| {
+        let first = code.tree.parts(part).next().map_or("", |first| text(code, first)).to_ascii_lowercase();
+        !matches!(first.as_str(), "procedure" | "function" | "uses" | "constructor" | "destructor")
+    })
 }
 
 /// Parameters are names with types: a word that says how stands at the front.
@@ -56,17 +77,20 @@ fn named(code: Code<'_>, list: NodeId) -> bool {
     let word = |id: NodeId| tree.kind_name(id) == "keyword" || text(code, id).eq_ignore_ascii_case("out");
     let wrong = |pair: &[NodeId]| match text(code, pair[0]) {
         "," => word(pair[1]),
-        "(" | ";" => !(word(pair[1]) || tree.role(pair[1]) == Role::Name || text(code, pair[1]).starts_with(['[', ')'])),
+        "(" | ";" =>
+            !(word(pair[1]) || tree.role(pair[1]) == Role::Name || text(code, pair[1]).starts_with(['[', ')'])),
         _ => false,
     };
-    !parts.windows(2).any(wrong) && !parts.iter().any(|part| tree.role(*part) == Role::Parenthesized || tree.kind_name(*part) == "group")
+    !parts.windows(2).any(wrong)
+        && !parts.iter().any(|part| tree.role(*part) == Role::Parenthesized || tree.kind_name(*part) == "group")
 }
 
 /// Between brackets stand values.
 fn values(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     tree.parts(list).all(|part| {
-        let first = tree.tokens().get(tree.node(part).first_token as usize).map_or("", |token| code.source.slice(token.span()));
+        let first =
+            tree.tokens().get(tree.node(part).first_token as usize).map_or("", |token| code.source.slice(token.span()));
         let word = first.to_ascii_lowercase();
         !matches!(tree.role(part), Role::Statement | Role::Branch | Role::Block)
             && !matches!(word.as_str(), "if" | "for" | "while" | "begin" | "case" | "try" | "repeat")
@@ -80,11 +104,4 @@ fn names_only(code: Code<'_>, uses: NodeId) -> bool {
 /// A statement does one thing.
 fn one_act(code: Code<'_>, statement: NodeId) -> bool {
     text(code, statement).ends_with(':') || code.tree.parts(statement).all(|part| text(code, part) != ",")
-}
-
-/// What is declared with variables of its own has a block.
-fn has_block(code: Code<'_>, routine: NodeId) -> bool {
-    let tree = code.tree;
-    let declares = tree.parts(routine).any(|part| tree.role(part) == Role::Body);
-    !declares || tree.parts(routine).any(|part| tree.role(part) == Role::Block)
 }

@@ -11,7 +11,6 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "block", is_sound: statements_end },
     Law::Sound { holder: "expression_statement", is_sound: ended },
     Law::Sound { holder: "parameters", is_sound: one_receiver },
-    Law::Sound { holder: "parameter", is_sound: typed },
     Law::Sound { holder: "function_type", is_sound: of_a_function },
     Law::Sound { holder: "field_initializer_list", is_sound: rest_last },
     Law::Sound { holder: "line_comment", is_sound: inner_first },
@@ -19,11 +18,6 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "block_comment", is_sound: about_something },
     Law::Sound { holder: "attribute_item", is_sound: about_something },
     Law::Sound { holder: "parameters", is_sound: parameters_only },
-    Law::Holds {
-        holder: "enum_variant_list",
-        kinds: &["enum_variant", "attribute_item"],
-        roles: &[],
-    },
 ];
 
 /// What stands in a module.
@@ -85,7 +79,8 @@ fn hold(code: Code<'_>, holder: NodeId, kinds: &[&str]) -> bool {
             }
             kind => !ends && (kinds.contains(&kind) || invocation(*part)),
         }
-    }) && !open
+    })
+        && !open
 }
 
 /// What documents something, or is an attribute of it, stands in front of it.
@@ -122,7 +117,8 @@ fn inner_first(code: Code<'_>, comment: NodeId) -> bool {
     let inner = code.source.slice(tree.node(comment).span()).starts_with("//!");
     let Some(holder) = tree.parent(comment).filter(|_| inner) else { return true };
     tree.parts(holder).take_while(|part| *part < comment).all(|part| {
-        !tree.language().is_named(tree.node(part).kind) || matches!(tree.kind_name(part), "inner_attribute_item" | "shebang")
+        !tree.language().is_named(tree.node(part).kind)
+            || matches!(tree.kind_name(part), "inner_attribute_item" | "shebang")
     })
 }
 
@@ -180,7 +176,11 @@ fn of_a_function(code: Code<'_>, function: NodeId) -> bool {
     let name = name.rsplit([':', ' ']).next().unwrap_or("");
     let tree = code.tree;
     let named = |list: NodeId| tree.parts(list).any(|part| tree.kind_name(part) == "parameter");
-    if name != "fn" && !text.starts_with("unsafe") && tree.child_named(function, "parameters").is_some_and(named) && name.starts_with('F') {
+    if name != "fn"
+        && !text.starts_with("unsafe")
+        && tree.child_named(function, "parameters").is_some_and(named)
+        && name.starts_with('F')
+    {
         return false;
     }
     matches!(name, "fn" | "Fn" | "FnMut" | "FnOnce") || name.is_empty() || name.ends_with('>')
@@ -194,9 +194,4 @@ fn parameters_only(code: Code<'_>, list: NodeId) -> bool {
     let kinds = ["attribute_item", "parameter", "self_parameter", "variadic_parameter"];
     let mut others = named.filter(|part| !kinds.contains(&tree.kind_name(*part)) && tree.role(*part) != Role::Error);
     called || others.next().is_none()
-}
-
-/// A parameter of a function has a type.
-fn typed(code: Code<'_>, parameter: NodeId) -> bool {
-    code.tree.child_named(parameter, "type").is_some()
 }

@@ -1,0 +1,191 @@
+//! Each law that edits hold code to is broken by something, and kept by the files of the demo.
+
+use vknot_reshape::laws_kept;
+use vknot_syntax::Language;
+
+use crate::support::{read, sample_files};
+
+/// For each family of languages that have their laws together a text that breaks each law, in their order.
+const BROKEN: &[(&str, &[&str])] = &[
+    ("java", &[
+        "class A {}\nb();\n",
+        "import a.B;\npackage c;\n",
+        "package a;\npackage b;\n",
+        "class A { void b() { import c.D; } }",
+        "class A { A() { import c.D; } }",
+        "class A { void b() { c; } }",
+        "class A { void b() { @C return d; } }",
+        "class A { void b(int... c, int d) {} }",
+        "import a;",
+        "class A { B() {} }",
+        "class A { void b() { public class C {} } }",
+        "class A { List<> b; }",
+        "class A { void b() { private int c; } }",
+    ]),
+    ("python", &[
+        "def a():\n",
+        "if a:\n",
+        "assert a, b, c\n",
+        "[a for b in c, d]\n",
+        "try:\n    a\nexcept B:\n",
+        "try:\n    a\nfinally:\n",
+        "try:\n    a\n",
+        "a(b=1, c)\n",
+        "def a(b=1, c): pass\n",
+        "lambda b=1, c: d\n",
+        "a\nfrom __future__ import b\n",
+        "a\n  \nif b:\n    c\n  # d\n e\n",
+        "def a():\n  b\n   c\n",
+    ]),
+    ("rust", &[
+        "fn a() {}\nb;\n",
+        "impl A { let b = 1; }\n",
+        "fn a() { b c(); }\n",
+        "fn a() { B {} let c = 1; }\n",
+        "fn a(b: u8, self) {}\n",
+        "fn a<B: C(d: u8)>() {}\n",
+        "fn a() { B { ..c, d: 1 } }\n",
+        "fn a() {}\n//! b\n",
+        "fn a() {\n    b();\n    /// c\n}\n",
+        "fn a() {\n    b();\n    /** c */\n}\n",
+        "fn a() {}\n#[test]\n",
+        "fn a(b) {}\n",
+    ]),
+    ("go", &[
+        "package a\nb()\n",
+        "import \"b\"\npackage a\n",
+        "import \"b\"\n",
+        "package a\nimport (\n\tb\n\t\"c\"\n)\n",
+        "package a\nfunc b() { for c, d, e := range f {} }\n",
+        "package a\nfunc b() { defer c }\n",
+        "package a\nfunc b() { go c }\n",
+        "package a\nfunc b() (int, int) { return /* c\n*/ d, e }\n",
+        "package a\nfunc b() { c(d..., e) }\n",
+        "package a\nfunc b(c int, string) {}\n",
+    ]),
+    ("typescript", &[
+        "function () {}\n",
+        "function a() { import b from 'c'; }",
+        "try { a() }",
+        "function a(b.c) {}",
+        "function a([b.c]) {}",
+        "const { a: b.c } = d;",
+        "(a: b);",
+        "export (a);",
+        "export: a();",
+        "a({ if });",
+        "interface A { export { b } }",
+        "type A = { export { b } };",
+        "type A = { [B in C]: D; e: F };",
+    ]),
+    ("csharp", &[
+        "class A {}\nb();\n",
+        "class A {}\nusing B;\n",
+        "class A {}\n#endregion\n",
+        "namespace A { void B() {} }",
+        "namespace A { class B {} using C; }",
+        "class A { void B() { public void C() {} } }",
+        "class A { void B() { try { C(); } } }",
+        "class A { [] void B() {} }",
+        "class A { void B(params int[] c, int d) {} }",
+        "class A { void B() { C(if); } }",
+    ]),
+    ("c", &[
+        "void a(void) { b(c, , d); }",
+        "int a[] = { 1, , 2 };",
+        "#endif\n",
+        "({ 1 });\n",
+        "struct a { if (b) c(); };",
+        "void a(void) { b }",
+        "struct a { int b };",
+        "void a(void) { int b[2] = 1, 2; }",
+        "void a(void) { int b(void) { c(); } }",
+        "a::a() : b(1), {}",
+        "void a(void) { 0 = b; }",
+        "void a(void) { b(if (c) d); }",
+        "void a(void) { b(.c = 1); }",
+        "void a(int b, (int c)) {}",
+        "void a(void) { b[] = 1; }",
+        "void a(void) { if (b) }",
+        "void a(void) { while (b) }",
+        "void a(void) { if (b) c(); else }",
+    ]),
+    ("css", &[
+        "a { b: c(d, ); }",
+        "a { (b: c); }",
+        "a { b; }",
+        "a { b: c },",
+        "a: b;",
+        "12px { a: b }",
+        "calc(a) { b: c }",
+        "a { b: (c; d); }",
+        "a { b: c(d; e); }",
+        "@media 40em { a { b: c } }",
+        "a { b: c(); }",
+    ]),
+    ("scss", &[
+        "a { b: c(, d); }",
+        "a { (b: c); }",
+        "a { b; }",
+        "a { b: c },",
+        "a: b;",
+        "12px { a: b }",
+        "a { b: (c; d); }",
+        "@media 40em { a { b: c } }",
+    ]),
+    ("matlab", &[
+        "a(b, , c)\n",
+        "function a('b')\nend\n",
+        "a(if b)\n",
+        "(a = b)\n",
+        "[if a]\n",
+        "3 = a\n",
+    ]),
+    ("pascal", &[
+        "unit a; interface implementation begin b(c, , d); end.",
+        "unit a; interface implementation end",
+        "interface implementation end.",
+        "program a; b; begin end.",
+        "unit a; interface b; implementation end.",
+        "unit a; interface var b: c; if d then e; implementation end.",
+        "unit a; interface type b = class if e then f; end; implementation end.",
+        "program a; begin procedure b; begin end; end.",
+        "unit a; interface procedure b(c, const d: e); implementation end.",
+        "program a; begin b(if c then d); end.",
+        "program a; begin b := (if c then d); end.",
+        "program a; uses b, (c); begin end.",
+        "program a; begin b, c; end.",
+    ]),
+];
+
+fn laws(language: &str, text: &str) -> Vec<(String, Vec<u32>)> {
+    laws_kept(read(language, text).code())
+}
+
+fn names(language: &str) -> Vec<String> {
+    laws(language, "").into_iter().map(|(law, _)| law).collect()
+}
+
+#[test]
+fn each_law_is_broken_by_something() {
+    let mut untold = Vec::new();
+    for language in Language::all() {
+        let own = names(language.name());
+        let (family, texts) = BROKEN.iter().find(|(name, _)| names(name) == own).copied().unwrap_or(("", &[]));
+        for (at, law) in own.iter().enumerate() {
+            let broken = texts.get(at).is_some_and(|text| !laws(family, text)[at].1.is_empty());
+            if !broken {
+                untold.push(format!("{} {law}", language.name()));
+            }
+        }
+    }
+    assert_eq!(untold, Vec::<String>::new(), "laws that no sample breaks");
+}
+
+#[test]
+fn the_demo_keeps_every_law() {
+    for (path, language, text) in sample_files() {
+        let broken: Vec<_> = laws(language, &text).into_iter().filter(|(_, offsets)| !offsets.is_empty()).collect();
+        assert!(broken.is_empty() || path.contains("broken"), "{path}: {broken:?}");
+    }
+}
