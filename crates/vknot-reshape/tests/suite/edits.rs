@@ -255,8 +255,8 @@ fn what_cannot_be_done_is_said_with_why() {
         ("cpp", "struct A {\n  int b();\nprivate:\n  int c;\n};\n", 24, Edit::Move(To::Up(1)), "there"),
     ] {
         let document = read(language, text);
-        // A comment is meant by its whole span.
-        let end = if expected.starts_with("a comment") { at + 7 } else { at };
+        // A comment, and a name, are meant by their whole spans.
+        let end = at + if expected.starts_with("a comment") { 7 } else { u32::from(expected == "this is") };
         let only = [Span::new(at, end)];
         let request = Request { only: Some(&only), wish: Wish::Edit(edit), ..Request::default() };
         let said = match step("edit").run(&document, &request) {
