@@ -5,6 +5,7 @@
 //! of pieces; what the edit may do to tokens is told apart from that, so that the proof can hold one against the other.
 
 mod arrange;
+mod carried;
 mod comments;
 mod conditions;
 mod constructs;
@@ -35,6 +36,7 @@ use work::Work;
 
 pub(crate) use draft::accounted;
 
+pub use carried::{carried, is_carried};
 pub use error::EditError;
 pub use occurrences::{By, Occurrences, Sought, occurrences, renamed, replacement};
 pub use taken::{About, about, item};

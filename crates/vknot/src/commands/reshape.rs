@@ -55,16 +55,6 @@ pub fn run(arguments: &ReshapeArguments, job: &Job, workspace: &Workspace) -> an
     run.finish(targets.len())
 }
 
-/// Shows or writes what came of one file.
-pub fn run_one(
-    arguments: &ReshapeArguments,
-    job: &Job,
-    workspace: &Workspace,
-    worked: Result<Worked, Problem>,
-) -> anyhow::Result<Outcome> {
-    run_many(arguments, job, workspace, vec![worked])
-}
-
 /// Shows or writes what came of some files.
 pub fn run_many(
     arguments: &ReshapeArguments,

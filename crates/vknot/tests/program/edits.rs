@@ -277,3 +277,23 @@ fn code_in_other_files_is_edited_there() {
     desk.write("page.html", "<body>\n  <script>\n    record(level, hour);\n  </script>\n</body>\n");
     snapshot!(desk.run(&["edit", "move", "page.html:3:12", "--down"]));
 }
+
+#[test]
+fn items_go_into_other_files_and_back() {
+    let desk = Desk::new();
+    let gauge = "class Gauge {\n    int level;\n\n    /** Says so. */\n    void tell() { log(level); } // aloud\n\n    String text() {\n        return \"\"\"\n            ebb\n            \"\"\";\n    }\n}\n";
+    let board = "class Board {\n  void show() {\n    draw();\n  }\n}\n";
+    desk.write("Gauge.java", gauge);
+    desk.write("Board.java", board);
+    desk.write("tide.py", "level = 3\n");
+    snapshot!(desk.run(&["edit", "move", "Gauge.java@tell", "--before", "Board.java@show", "--write"]));
+    snapshot!(desk.read("Board.java"));
+    assert!(!desk.read("Gauge.java").contains("tell"));
+    desk.run(&["undo"]);
+    assert_eq!((desk.read("Gauge.java"), desk.read("Board.java")), (gauge.to_owned(), board.to_owned()));
+    // The lines of a text would be indented otherwise, a list cannot hold it, another language does not know it.
+    for target in ["Board.java@show", "./Gauge.java@tell", "tide.py:1"] {
+        snapshot!(desk.run(&["edit", "move", "Gauge.java@text", "--after", target]));
+    }
+    snapshot!(desk.run(&["edit", "copy", "Gauge.java:2:5", "--times", "2", "--into", "Board.java@Board"]));
+}

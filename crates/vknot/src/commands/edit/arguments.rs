@@ -61,6 +61,21 @@ impl ShownArguments {
     }
 }
 
+/// The place that a spot names in another file; `None` where it is in the same one.
+pub fn other_file(input: &Input, spot: &OsString) -> Option<Place> {
+    let text = spot.to_str().unwrap_or("");
+    if text.starts_with('@') || parse_spot(text).is_some() {
+        return None;
+    }
+    let place = Place::parse(spot);
+    let whole = |path: &std::path::Path| path.canonicalize().ok();
+    let same = place.file.display().to_string() == input.shown
+        || input.path
+            .as_deref()
+            .is_some_and(|own| own == place.file || whole(own).is_some() && whole(own) == whole(&place.file));
+    (!same).then_some(place)
+}
+
 /// The span of a spot in the file: `LINE:COL` and the like, `@NAME`, or a whole place in the same file.
 pub fn found(input: &Input, spot: &OsString) -> Result<Span, Problem> {
     let text = spot.to_str().unwrap_or("");
@@ -70,16 +85,11 @@ pub fn found(input: &Input, spot: &OsString) -> Result<Span, Problem> {
     };
     let spot = match own {
         Some(spot) => spot,
-        None => {
-            let place = Place::parse(spot);
-            let same =
-                input.path.as_deref() == Some(place.file.as_path()) || place.file.display().to_string() == input.shown;
-            if !same {
-                let message = "names another file; edits stay in theirs: delete here, and insert there";
-                return Err(Problem::new(text, message));
-            }
-            place.spot
+        None if other_file(input, spot).is_some() => {
+            let message = "names another file; only `move` and `copy` go there, outside of scripts";
+            return Err(Problem::new(text, message));
         }
+        None => Place::parse(spot).spot,
     };
     spot.resolve(input.code(), input.marks()).map_err(|message| Problem::new(text, message))
 }

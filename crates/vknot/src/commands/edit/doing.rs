@@ -19,7 +19,7 @@ pub fn done(operation: &Operation, step: &Step, input: &Input, there: Option<Spa
 }
 
 /// The span of a place, or of a rung there.
-fn meant(operation: &Operation, input: &Input, there: Option<Span>) -> Result<Span, Problem> {
+pub fn meant(operation: &Operation, input: &Input, there: Option<Span>) -> Result<Span, Problem> {
     let common = operation.common();
     let place = Place::parse(&common.place);
     if matches!(operation, Operation::Columns(_)) {
@@ -48,7 +48,7 @@ fn spot_span(spot: &Spot, input: &Input, there: Option<Span>, is_there: bool) ->
 }
 
 /// Why an edit was not done.
-fn problem(input: &Input, at: Span, error: StepError) -> Problem {
+pub fn problem(input: &Input, at: Span, error: StepError) -> Problem {
     match error {
         StepError::Refused(refusal) => {
             let message = format!("this edit would break the code: {}; nothing was changed", refusal.reason);

@@ -1,5 +1,6 @@
 //! `edit`: structural edits on items.
 
+mod across;
 mod arguments;
 mod doing;
 mod operation;
@@ -60,8 +61,15 @@ fn one(operation: &Operation, workspace: &Workspace) -> anyhow::Result<Outcome> 
         let style = workspace.style(input.source().path(), input.document.language(), &common.shown.set);
         let document = input.document.clone().with_style(style);
         let edited = Input { document, ..input };
+        if let Some(elsewhere) = operation.elsewhere(&edited) {
+            return across::across(operation, &elsewhere, step, edited, workspace);
+        }
         let proven = done(operation, step, &edited, None)?;
-        Ok(worked_on(edited, proven, &target))
+        Ok(vec![worked_on(edited, proven, &target)])
     });
-    reshape::run_one(&arguments, &job, workspace, worked)
+    let worked = match worked {
+        Ok(worked) => worked.into_iter().map(Ok).collect(),
+        Err(problem) => vec![Err(problem)],
+    };
+    reshape::run_many(&arguments, &job, workspace, worked)
 }

@@ -10,7 +10,7 @@ use vknot_syntax::{MAX_BYTES, Span};
 use crate::files::input::{Input, STDIN};
 use crate::place::{Place, Spot, parse_spot};
 use crate::problem::Problem;
-use super::arguments::{PlaceArguments, found};
+use super::arguments::{PlaceArguments, found, other_file};
 use super::uses;
 
 #[derive(Subcommand)]
@@ -46,7 +46,7 @@ pub struct MoveArguments {
     to: ToArguments,
 }
 
-/// Where to. Places without a file are in the same one: `LINE:COL`, `LINE-LINE`, `@NAME`.
+/// Where to. Places without a file are in the same one: `LINE:COL`, `LINE-LINE`, `@NAME`. `FILE:LINE:COL` and the like take it elsewhere.
 #[derive(Args)]
 #[group(required = true, multiple = false)]
 pub struct ToArguments {
@@ -56,7 +56,7 @@ pub struct ToArguments {
     /// So many items towards the end
     #[arg(long, value_name = "N", num_args = 0..=1, default_missing_value = "1")]
     down: Option<u32>,
-    /// In front of the item at a place
+    /// In front of the item at a place, here or in another file of the language
     #[arg(long, value_name = "SPOT")]
     before: Option<OsString>,
     /// Behind the item at a place
@@ -75,7 +75,7 @@ pub struct CopyArguments {
     /// How many copies
     #[arg(long, value_name = "N", default_value_t = 1, value_parser = clap::value_parser!(u32).range(1..=10_000))]
     times: u32,
-    /// In front of the item at a place
+    /// In front of the item at a place, here or in another file of the language
     #[arg(long, value_name = "SPOT", group = "to")]
     before: Option<OsString>,
     /// Behind the item at a place [default: behind the item itself]
@@ -316,7 +316,37 @@ pub struct ColumnArguments {
     to: Option<String>,
 }
 
+/// Where in another file an item is to go.
+pub struct Elsewhere {
+    pub place: Place,
+    pub side: Side,
+    /// How many of it come in there.
+    pub times: u32,
+    /// Whether it leaves its own file.
+    pub leaves: bool,
+}
+
+/// On which side of the place.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub enum Side {
+    Before,
+    After,
+    Into,
+}
+
 impl Operation {
+    /// Where an item is to go, if that is in another file.
+    pub fn elsewhere(&self, input: &Input) -> Option<Elsewhere> {
+        let (before, after, into, times, leaves) = match self {
+            Operation::Move(MoveArguments { to, .. }) => (&to.before, &to.after, &to.into, 1, true),
+            Operation::Copy(copy) => (&copy.before, &copy.after, &copy.into, copy.times, false),
+            _ => return None,
+        };
+        let sides = [(before, Side::Before), (after, Side::After), (into, Side::Into)];
+        let (spot, side) = sides.into_iter().find_map(|(spot, side)| Some((spot.as_ref()?, side)))?;
+        other_file(input, spot).map(|place| Elsewhere { place, side, times, leaves })
+    }
+
     /// What all edits take.
     pub fn common(&self) -> &PlaceArguments {
         match self {
