@@ -284,8 +284,8 @@ settings! {
         "Whether a space stands between an operator and its only operand";
     WrapChain: "vknot_wrap_chain", Values::Words(&["fit", "always", "never"]), "fit",
         "Whether each call of a chain gets a line: if it would not fit on one, always from three calls on, never";
-    WrapComma: "vknot_wrap_comma", Values::Words(&["add", "keep"]), "add",
-        "Whether a list broken into lines gets a comma behind its last item";
+    WrapComma: "vknot_wrap_comma", Values::Words(&["add", "keep"]), "keep",
+        "Whether a list broken into lines gets a comma behind its last item, where the language takes one";
     WrapConditional: "vknot_wrap_conditional", Values::Words(&["before", "after", "as-found"]), "as-found",
         "Whether the line of a conditional expression breaks before its `?` and `:` or after them";
     WrapIndent: "vknot_wrap_indent", Values::Number(0, 4, &["half"]), "1",

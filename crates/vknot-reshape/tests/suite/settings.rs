@@ -35,6 +35,10 @@ const MORE: &[(&str, &str)] = &[
         "rust",
         "/* a  \n * b   \n */\nfn a() {\n\n\n\n\n\n\n\n\n\n\n\n\n    let b = [\n1,\n2];\n    c(d,\n        e\n + f);\n    match b {\n        1 =>\n        {\n            g()\n        }\n    }\n    let h = i\n        + j;\n}\n",
     ),
+    ("c", "int a[] = {\n    b(1),\n    c(2)\n};\n"),
+    ("cpp", "int a[] = {\n    b(1),\n    c(2)\n};\n"),
+    ("csharp", "class A\n{\n    int[] b = {\n        c(1),\n        d(2)\n    };\n}\n"),
+    ("java", "class A {\n    int[] b = {\n        c(1),\n        d(2)\n    };\n}\n"),
     ("json", "{\"a\": [1,\n2],\n\n\n\n\n\n\n\n\n\n\n\n\"b\": { \"c\": 1 } }\n"),
     (
         "pascal",

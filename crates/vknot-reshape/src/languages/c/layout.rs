@@ -101,6 +101,7 @@ const RULES: &[(&str, Rule)] = &[
         fill: Fill::Author,
         hug_any: true,
         lines: true,
+        comma: true,
         ..LIST
     })),
     // Statements.

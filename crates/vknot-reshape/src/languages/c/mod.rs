@@ -54,6 +54,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceOperator,
         Key::SpaceParameters,
         Key::SpaceParenthesis,
+        Key::WrapComma,
         Key::WrapConditional,
         Key::WrapList,
         Key::WrapOperand,

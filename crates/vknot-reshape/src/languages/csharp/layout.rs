@@ -106,6 +106,7 @@ const LITERAL: Rule = Rule::List(List {
     keep: true,
     fill: Fill::Author,
     hug_any: true,
+    comma: true,
     ..LIST
 });
 const EQUALS: Rule = Rule::Assign(&["="]);
@@ -172,7 +173,7 @@ const RULES: &[(&str, Rule)] = &[
     ("local_declaration_statement", PLAIN),
     // Bodies.
     ("declaration_list", MEMBERS),
-    ("enum_member_declaration_list", Rule::Braces(Braces { rows: true, leading_blank: true, ..BRACES })),
+    ("enum_member_declaration_list", Rule::Braces(Braces { rows: true, leading_blank: true, comma: true, ..BRACES })),
     ("accessor_list", Rule::Braces(Braces { single: true, several: true, ..BRACES })),
     ("block", STATEMENTS),
     ("switch_body", STATEMENTS),

@@ -64,6 +64,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceParenthesis,
         Key::SpaceUnary,
         Key::WrapChain,
+        Key::WrapComma,
         Key::WrapConditional,
         Key::WrapOperand,
         Key::WrapOperator,

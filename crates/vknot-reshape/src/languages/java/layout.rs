@@ -69,7 +69,7 @@ const CONTROL: Words = Words {
 const LISTED: List = List { together: true, reluctant: true, ..LIST };
 const PARAMETERS: Rule = Rule::List(LISTED);
 const ARGUMENTS: Rule = Rule::List(LISTED);
-const ARRAY: List = List { close_apart: true, keep: true, fill: Fill::Simple, ..LIST };
+const ARRAY: List = List { close_apart: true, keep: true, fill: Fill::Simple, comma: true, ..LIST };
 const EQUALS: Rule = Rule::Assign(&["="]);
 
 const TYPE: Rule = Rule::Words(Words { brace: BraceOf::Type, ..DECLARATION });

@@ -71,6 +71,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::IndentLabel,
         Key::SpaceEmpty,
         Key::WrapChain,
+        Key::WrapComma,
         Key::WrapConditional,
         Key::WrapIndent,
         Key::WrapLiteral,

@@ -11,6 +11,8 @@ use crate::spec::layout::Side::{Author, By, Open, Tight};
 
 pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,
+    // Nothing follows what takes the rest.
+    no_comma: &["..."],
     within: &[
         // What stands in the place of a type, and only there, is a list of its members.
         ("interface_declaration", "object_type", Rule::Braces(MEMBERS)),
@@ -88,15 +90,17 @@ const LISTED: List = List {
     padded: Pad::By(Key::SpaceParenthesis),
     hug_single: true,
     hug_any: true,
+    comma: true,
     ..LIST
 };
 const PARAMETERS: List = List { with_header: true, ..LISTED };
-const TYPES: List = List { padded: Pad::Nothing, ..LISTED };
+const TYPES: List = List { padded: Pad::Nothing, comma: false, ..LISTED };
 const NAMES: List = List {
     padded: Pad::By(Key::SpaceBrace),
     close_apart: true,
     hug: false,
     fill: Fill::Author,
+    comma: true,
     ..LIST
 };
 const RECORD: List = List { keep: true, lines: true, fill: Fill::Author, ..NAMES };
@@ -107,10 +111,11 @@ const ARRAY: List =
         keep: true,
         fill: Fill::Author,
         hug_any: true,
+        comma: true,
         ..LIST
     };
 /// Brackets around an expression.
-const KEPT: List = List { keep: true, only_kept: true, hug: false, hug_any: false, ..LISTED };
+const KEPT: List = List { keep: true, only_kept: true, hug: false, hug_any: false, comma: false, ..LISTED };
 const CONDITIONAL: Words = Words { wrap: &["?", ":"], wrap_by: Some(Key::WrapConditional), ..WORDS };
 const EQUALS: Rule = Rule::Assign(&["="]);
 
@@ -167,7 +172,7 @@ const RULES: &[(&str, Rule)] = &[
     // Bodies.
     ("class_body", Rule::Braces(MEMBERS)),
     ("interface_body", Rule::Braces(MEMBERS)),
-    ("enum_body", Rule::Braces(Braces { rows: true, ..MEMBERS })),
+    ("enum_body", Rule::Braces(Braces { rows: true, comma: true, ..MEMBERS })),
     ("statement_block", Rule::Braces(BLOCK)),
     ("switch_body", Rule::Braces(BLOCK)),
     ("switch_case", ARM),
@@ -180,7 +185,7 @@ const RULES: &[(&str, Rule)] = &[
     ("tuple_type", Rule::List(List { padded: Pad::By(Key::SpaceBracket), ..TYPES })),
     ("object", Rule::List(List { hug: false, ..RECORD })),
     ("object_pattern", Rule::List(RECORD)),
-    ("object_type", Rule::List(RECORD)),
+    ("object_type", Rule::List(List { comma: false, ..RECORD })),
     ("array", Rule::List(ARRAY)),
     ("array_pattern", Rule::List(ARRAY)),
     // Statements.

@@ -89,6 +89,7 @@ pub(super) static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceParenthesis,
         Key::SpaceUnary,
         Key::WrapChain,
+        Key::WrapComma,
         Key::WrapConditional,
         Key::WrapIndent,
         Key::WrapList,

@@ -37,6 +37,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         (Key::ImportNames, "sort"),
         (Key::IndentCaseBrace, "0"),
         (Key::IndentOperand, "1"),
+        (Key::WrapComma, "add"),
         (Key::WrapOperand, "each"),
     ],
     settings: &[

@@ -172,7 +172,9 @@ impl Planner<'_> {
     /// A comma behind the last item, should the group break.
     pub(in crate::layout) fn comma_behind(&mut self, inner: &[NodeId], group: u32) {
         let Some(last) = inner.iter().rev().find(|id| !self.is_comment(**id)) else { return };
-        let ends = self.token_text(self.end(*last) - 1) == "," || self.table.spec.no_comma.contains(&self.name(*last));
+        let no_comma = self.table.spec.no_comma;
+        let rest = no_comma.contains(&self.name(*last)) || no_comma.contains(&self.token_text(self.first(*last)));
+        let ends = rest || self.token_text(self.end(*last) - 1) == ",";
         let repeats = inner.iter().any(|id| self.is_separator(*id) && self.name(*id) == ";");
         if self.options.commas && !ends && !repeats && !self.tree.node(*last).has_error() {
             self.plan.commas.push(AddedComma { gap: self.end(*last), group });
