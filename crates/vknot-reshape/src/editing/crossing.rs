@@ -174,7 +174,7 @@ fn bracket_goes_out(
             let own = Span::new(last.body.end, inside.end);
             let gap = Span::new(pair.end, items.start);
             let (Some(own_gap), Some(gap)) = (white(code, own), white(code, gap)) else { return false };
-            let mut pieces = placed(code, items, (gap, last.body.start));
+            let mut pieces = placed(code, items, gap, (pair.start, last.body.start));
             pieces.push(Piece::New(own_gap.to_owned()));
             pieces.push(Piece::Old(Span::new(inside.end, pair.end)));
             (pieces, Span::new(own.start, items.end))
@@ -185,7 +185,9 @@ fn bracket_goes_out(
             let (Some(own), Some(gap)) = (white(code, own), white(code, gap)) else { return false };
             let mut pieces = vec![Piece::Old(Span::new(pair.start, inside.start)), Piece::New(own.to_owned())];
             pieces.extend(set(code, items, own.contains('\n').then(|| column(code, first.body.start))));
-            pieces.push(Piece::New(regapped(gap, &column(code, first.body.start))));
+            let level = column(code, items.start) == column(code, pair.start);
+            let gap = if level { regapped(gap, &column(code, first.body.start)) } else { gap.to_owned() };
+            pieces.push(Piece::New(gap));
             (pieces, Span::new(items.start, first.body.start))
         }
         _ => return false,
@@ -215,7 +217,7 @@ fn bracket_comes_in(
             let (Some(gap), Some(rest)) = (white(code, Span::new(from, items.start)), rest) else { return false };
             let gap = parted(work, gap);
             let mut pieces = vec![Piece::New(rest.to_owned()), Piece::Old(Span::new(inside.end, pair.end))];
-            pieces.extend(placed(code, items, (gap, pair.start)));
+            pieces.extend(placed(code, items, gap, (before.map_or(pair.start, |before| before.body.start), pair.start)));
             (pieces, Span::new(from, pair.end))
         }
         End::First => {
@@ -225,7 +227,8 @@ fn bracket_comes_in(
             let gap = parted(work, gap);
             let starts = code.source.begins_line(pair.start) && code.source.begins_line(items.start);
             let mut pieces = set(code, items, starts.then(|| column(code, pair.start)));
-            pieces.push(Piece::New(regapped(gap, &column(code, pair.start))));
+            let gap = if ends_as(gap, &column(code, items.start)) { regapped(gap, &column(code, pair.start)) } else { gap.to_owned() };
+            pieces.push(Piece::New(gap));
             pieces.push(Piece::Old(Span::new(pair.start, inside.start)));
             pieces.push(Piece::New(rest.to_owned()));
             (pieces, Span::new(pair.start, to))
@@ -260,10 +263,18 @@ fn set(code: Code<'_>, items: Span, column: Option<String>) -> Vec<Piece> {
     pieces
 }
 
-/// Items behind white space: where that breaks the line, they begin in the column of something else.
-fn placed(code: Code<'_>, items: Span, (gap, beside): (&str, u32)) -> Vec<Piece> {
-    let to = column(code, beside);
-    let mut pieces = vec![Piece::New(regapped(gap, &to))];
-    pieces.extend(set(code, items, gap.contains('\n').then_some(to)));
+/// Whether the last line of white space that breaks one is as wide as something else.
+fn ends_as(gap: &str, column: &str) -> bool {
+    gap.rsplit_once('\n').is_some_and(|(_, last)| last == column)
+}
+
+/// Items behind white space. Where that breaks the line, and they stand in the column of what was beside them, they come to stand in that of
+/// what is beside them now.
+fn placed(code: Code<'_>, items: Span, gap: &str, (was, is): (u32, u32)) -> Vec<Piece> {
+    let to = column(code, is);
+    let level = ends_as(gap, &column(code, was));
+    let gap = if level { regapped(gap, &to) } else { gap.to_owned() };
+    let mut pieces = vec![Piece::New(gap)];
+    pieces.extend(set(code, items, level.then_some(to)));
     pieces
 }

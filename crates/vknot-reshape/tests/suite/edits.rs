@@ -275,3 +275,45 @@ fn one_error_does_not_grow_to_hold_what_was_sound() {
     let said = refused("json", "[{\"a\" 1}, {\"c\": [3]}]", &made, free);
     assert!(said.starts_with("a syntax error would come up"), "{said}");
 }
+
+#[test]
+fn what_passes_a_bracket_comes_back_to_the_same_bytes() {
+    for (language, text, at) in [
+        ("racket", "(define (f x)\n  (when x\n    (g))\n  (h))\n", 26),
+        ("racket", "(a (b ; c\n    d)\n   e)\n", 4),
+        ("clojure", "(let [a 1\n      b 2]\n  (c a) (d b))\n", 24),
+        ("scheme", "(a)\n(b c)\n\n(d)\n", 5),
+        ("html", "<p><u>a</u> <b>c</b> <i>d</i></p>\n", 15),
+        ("html", "<ul>\n  <li>a</li>\n  <li>b</li>\n</ul>\n", 11),
+        // Text that comes to stand beside other text is one with it.
+        ("html", "<p><b></b><i>d</i></p>\n", 6),
+        ("json", "[1, [2, 3], 4]\n", 5),
+        ("javascript", "f(a, [b], c);\n", 6),
+        ("javascript", "if (a) {\n  b();\n}\n\nc();\n", 11),
+        ("python", "def f():\n    # b\n    c()\n\n\nd()\n", 19),
+        ("python", "if a:\n    b()\nc()", 10),
+        ("go", "package a\n\nfunc b() {\n\tif c {\n\t\td()\n\t}\n\te()\n}\n", 32),
+    ] {
+        for (end, way) in [(End::First, "first"), (End::Last, "last")] {
+            for (there, back) in [
+                (Edit::Pull(end, Reach::Count(1)), Edit::Push(end, Reach::Count(1))),
+                (Edit::Push(end, Reach::Count(1)), Edit::Pull(end, Reach::Count(1))),
+            ] {
+                let done = |text: &str, at: u32, edit: &Edit| {
+                    let document = read(language, text);
+                    let only = [Span::new(at, at)];
+                    let request = Request { only: Some(&only), wish: Wish::Edit(edit.clone()), ..Request::default() };
+                    step("edit").run(&document, &request).ok()
+                };
+                let Some(proven) = done(text, at, &there) else { continue };
+                let inside = proven.edits().moved(at);
+                let gone = proven.edits().iter().any(|(span, _)| span.start <= at && at < span.end);
+                if gone {
+                    continue;
+                }
+                let again = done(proven.text(), inside, &back).map(|back| back.text().to_owned());
+                assert_eq!(again.as_deref(), Some(text), "{language} {there:?} {way}\n{}", proven.text());
+            }
+        }
+    }
+}

@@ -166,3 +166,23 @@ fn what_nothing_sets_is_found() {
     let line = format!("tide({}, {}, {});\n", "a".repeat(38), "b".repeat(38), "c".repeat(30));
     assert_eq!(formatted("javascript", &line, &[]), line, "120 columns are kept to");
 }
+
+#[test]
+fn commas_come_behind_the_last_item_where_the_language_takes_one() {
+    for (language, text, expected) in [
+        ("javascript", "a = [\n  b(1),\n  c(2)\n];\n", "a = [\n  b(1),\n  c(2),\n];\n"),
+        ("javascript", "a = { b, c };\n", "a = { b, c };\n"),
+        ("javascript", "const {\n  a,\n  ...b\n} = c;\n", "const {\n  a,\n  ...b\n} = c;\n"),
+        ("javascript", "a(b, () => {\n  c();\n});\n", "a(b, () => {\n  c();\n});\n"),
+        ("javascript", "import {\n  a,\n  b // c\n} from 'd';\n", "import {\n  a,\n  b, // c\n} from 'd';\n"),
+        ("typescript", "enum A {\n  B,\n  C\n}\n", "enum A {\n  B,\n  C,\n}\n"),
+        ("typescript", "type A = {\n  b: string\n};\n", "type A = {\n  b: string\n};\n"),
+        ("java", "class A {\n    int[] b = {\n        c(1),\n        d(2)\n    };\n}\n", "class A {\n    int[] b = {\n        c(1),\n        d(2),\n    };\n}\n"),
+        ("c", "int a[] = {\n    b(1),\n    c(2)\n};\n", "int a[] = {\n    b(1),\n    c(2),\n};\n"),
+        ("c", "struct a {\n    int b;\n};\n", "struct a {\n    int b;\n};\n"),
+        ("csharp", "enum A\n{\n    B,\n    C\n}\n", "enum A\n{\n    B,\n    C,\n}\n"),
+    ] {
+        assert_eq!(formatted(language, text, &["vknot_wrap_comma=add"]), expected, "{language}");
+        assert_eq!(formatted(language, text, &[]), text, "{language}");
+    }
+}

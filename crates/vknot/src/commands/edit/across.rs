@@ -65,7 +65,7 @@ fn put_in(other: &Input, step: &Step, text: &str, (side, at): (Side, Span), time
             shown: other.shown.clone(),
             path: other.path.clone(),
         };
-        let proven = edited(&current, step, at, Edit::Insert(to.clone(), text.to_owned()))?;
+        let proven = edited(&current, step, at, Edit::Insert(to, text.to_owned()))?;
         if let Some(place) = proven.receipt().place() {
             to = To::After(place);
         }
