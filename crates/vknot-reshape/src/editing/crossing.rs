@@ -227,7 +227,11 @@ fn bracket_comes_in(
             let gap = parted(work, gap);
             let starts = code.source.begins_line(pair.start) && code.source.begins_line(items.start);
             let mut pieces = set(code, items, starts.then(|| column(code, pair.start)));
-            let gap = if ends_as(gap, &column(code, items.start)) { regapped(gap, &column(code, pair.start)) } else { gap.to_owned() };
+            let gap = if ends_as(gap, &column(code, items.start)) {
+                regapped(gap, &column(code, pair.start))
+            } else {
+                gap.to_owned()
+            };
             pieces.push(Piece::New(gap));
             pieces.push(Piece::Old(Span::new(pair.start, inside.start)));
             pieces.push(Piece::New(rest.to_owned()));

@@ -122,6 +122,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "a { b: c(d; e); }",
         "@media 40em { a { b: c } }",
         "a { b: c(); }",
+        "@media () { a { b: c } }",
     ]),
     ("scss", &[
         "a { b: c(, d); }",

@@ -177,7 +177,11 @@ fn commas_come_behind_the_last_item_where_the_language_takes_one() {
         ("javascript", "import {\n  a,\n  b // c\n} from 'd';\n", "import {\n  a,\n  b, // c\n} from 'd';\n"),
         ("typescript", "enum A {\n  B,\n  C\n}\n", "enum A {\n  B,\n  C,\n}\n"),
         ("typescript", "type A = {\n  b: string\n};\n", "type A = {\n  b: string\n};\n"),
-        ("java", "class A {\n    int[] b = {\n        c(1),\n        d(2)\n    };\n}\n", "class A {\n    int[] b = {\n        c(1),\n        d(2),\n    };\n}\n"),
+        (
+            "java",
+            "class A {\n    int[] b = {\n        c(1),\n        d(2)\n    };\n}\n",
+            "class A {\n    int[] b = {\n        c(1),\n        d(2),\n    };\n}\n",
+        ),
         ("c", "int a[] = {\n    b(1),\n    c(2)\n};\n", "int a[] = {\n    b(1),\n    c(2),\n};\n"),
         ("c", "struct a {\n    int b;\n};\n", "struct a {\n    int b;\n};\n"),
         ("csharp", "enum A\n{\n    B,\n    C\n}\n", "enum A\n{\n    B,\n    C,\n}\n"),

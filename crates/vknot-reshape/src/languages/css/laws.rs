@@ -18,6 +18,7 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "arguments", is_sound: one_test },
     Law::Sound { holder: "at_rule", is_sound: tests_in_brackets },
     Law::Sound { holder: "arguments", is_sound: some_values },
+    Law::Sound { holder: "group", is_sound: something },
 ];
 
 /// What holds where sheets are made of others, too.
@@ -47,7 +48,10 @@ fn named_value(code: Code<'_>, declaration: NodeId) -> bool {
             || text(code, first).contains(['{', '@', '$', '*']),
     );
     let custom = first.is_some_and(|first| text(code, first).starts_with("--"));
-    named && (custom || tree.child_named(declaration, "value").is_some_and(|value| tree.parts(value).next().is_some()))
+    let called = first.is_some_and(|first| text(code, first).starts_with(['.', '#']));
+    let made = text(code, declaration).split(':').next().is_some_and(|head| head.contains('{'));
+    let value = tree.child_named(declaration, "value").is_some_and(|value| tree.parts(value).next().is_some());
+    called || custom || (named || made) && value
 }
 
 /// Between braces stand rules, declarations and what begins with `@`: no lone words, and no commas.
@@ -94,7 +98,7 @@ fn one_test(code: Code<'_>, group: NodeId) -> bool {
     let parts: Vec<&str> = code.tree.parts(group).map(|part| text(code, part)).collect();
     let ends = parts.len() >= 3
         && (parts[parts.len() - 2] == ":"
-            || parts[1] == ":" && parts[2].starts_with(|c: char| c.is_ascii_digit() || c == '-'));
+            || parts[1] == ":" && parts[2].starts_with(|c: char| c.is_ascii_digit()));
     let whole = text(code, group);
     let braces = whole.match_indices('{').any(|(at, _)| !whole[..at].ends_with(['#', '@']));
     let square = parts.first() == Some(&"[") && parts.len() < 3;
@@ -116,8 +120,20 @@ fn tests_in_brackets(code: Code<'_>, rule: NodeId) -> bool {
     let mut depth = 0;
     texts.all(|text| {
         depth += i32::from(text.ends_with('(')) - i32::from(text == ")");
-        depth > 0 || !(text == ":" || text.starts_with(|c: char| c.is_ascii_digit()))
+        let parted = depth == 1 && text == ",";
+        let bare = text == ":" || text.starts_with(|c: char| c.is_ascii_digit());
+        if depth > 0 { !parted } else { !bare }
     })
+}
+
+/// Brackets in plain sheets hold something.
+fn something(code: Code<'_>, group: NodeId) -> bool {
+    let parts: Vec<&str> = code.tree.parts(group).map(|part| text(code, part)).collect();
+    match parts.first() {
+        Some(&"(") => parts.len() > 2,
+        Some(&"[") => !parts.contains(&","),
+        _ => true,
+    }
 }
 
 /// What is called in plain sheets is called with something.
