@@ -228,11 +228,7 @@ fn closest(code: Code<'_>, at: Span) -> Result<Around, EditError> {
     };
     for id in tree.ancestors(start) {
         match tree.role(id) {
-            Role::Parenthesized | Role::Collection | Role::Element | Role::Form if is_pair(code, id) => {
-                let inside = inside(code, id).ok_or(EditError::NoPair { what: "pair" })?;
-                return Ok(Around { whole: tree.node(id).span(), inner: trimmed(code, inside) });
-            }
-            Role::List | Role::Part if is_around_one(code, id) => {
+            role if is_pair(code, id) && (PAIRS.contains(&role) || is_around_one(code, id)) => {
                 let inside = inside(code, id).ok_or(EditError::NoPair { what: "pair" })?;
                 return Ok(Around { whole: tree.node(id).span(), inner: trimmed(code, inside) });
             }
@@ -254,12 +250,16 @@ fn closest(code: Code<'_>, at: Span) -> Result<Around, EditError> {
     Err(EditError::NoPair { what: "pair" })
 }
 
+/// What stands in brackets or tags that can go from around it.
+const PAIRS: [Role; 4] = [Role::Parenthesized, Role::Collection, Role::Element, Role::Form];
+
 /// Whether a node is nothing but brackets around one thing, as a type or a pattern may be: not the parameters of what is called.
 fn is_around_one(code: Code<'_>, id: NodeId) -> bool {
     let tree = code.tree;
     let holder = tree.parent(id).map_or(Role::Part, |holder| tree.role(holder));
     let inner = tree.children(id).filter(|child| !tree.node(*child).is_empty() && tree.role(*child) != Role::Comment);
-    is_pair(code, id) && inner.count() == 3 && !matches!(holder, Role::Callable | Role::Lambda | Role::Call | Role::Type)
+    let plain = matches!(tree.role(id), Role::List | Role::Part);
+    plain && inner.count() == 3 && !matches!(holder, Role::Callable | Role::Lambda | Role::Call | Role::Type)
 }
 
 /// The pair that a span is meant to be: between its ends, or with a head in front of it.

@@ -164,7 +164,7 @@ fn split_pair(work: &mut Work<'_>) -> Result<(), EditError> {
     let end = code.source.facts().line_end().text();
     let high = code.source.begins_line(item.body.start);
     let own = base(code, whole.start);
-    let last = if code.toolkit().edits.trailing && row.separator.is_some() { row.separator.unwrap_or("") } else { "" };
+    let last = row.separator.filter(|_| code.toolkit().edits.trailing).unwrap_or("");
     let apart = match high {
         true => format!("{last}{end}{own}{close}{mark}{end}{own}{open}{end}{}", base(code, item.body.start)),
         false if mark.is_empty() && code.tree.role(row.holder) == Role::Element => format!("{close}{open}"),

@@ -105,10 +105,7 @@ impl Row {
     /// That the row can come to hold another number of items: brackets around a place in an array, or a type, hold one.
     pub fn varies(&self, code: Code<'_>, count: usize) -> Result<(), EditError> {
         let role = code.tree.role(self.holder);
-        let many = matches!(
-            role,
-            Role::File | Role::Block | Role::Body | Role::Arm | Role::Element | Role::Form | Role::Arguments | Role::List
-        ) || role == Role::Collection;
+        let many = role.is_sequence() || matches!(role, Role::Arm | Role::Element | Role::Form);
         let single = !many && self.inside.is_some() && self.separator.is_none() && code.toolkit().edits.listed == ",";
         if single && count != 1 { Err(EditError::Single) } else { Ok(()) }
     }

@@ -269,6 +269,11 @@ impl<'a> Code<'a> {
         (self.tables)(self.tree.language())
     }
 
+    /// The text of a node.
+    pub(crate) fn text(self, id: NodeId) -> &'a str {
+        self.source.slice(self.tree.node(id).span())
+    }
+
     /// A piece of another language inside it.
     pub fn piece(self, piece: &'a Embedded) -> Code<'a> {
         Code { source: &piece.source, tree: &piece.tree, tables: self.tables }

@@ -26,15 +26,11 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "arm", is_sound: does_something },
 ];
 
-fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
-    code.source.slice(code.tree.node(id).span())
-}
-
 /// Every `#endif` and `#else` has its `#if`.
 fn conditions_close(code: Code<'_>, file: NodeId) -> bool {
     let tree = code.tree;
     let mut open: Vec<bool> = Vec::new();
-    let words = tree.subtree(file).filter(|id| tree.node(*id).is_leaf()).map(|id| text(code, id));
+    let words = tree.subtree(file).filter(|id| tree.node(*id).is_leaf()).map(|id| code.text(id));
     let mut words = words.filter_map(|text| text.strip_prefix('#').map(str::trim_start));
     let sound = words.all(|word| match word {
         _ if word.starts_with("if") => {
@@ -55,7 +51,7 @@ fn declares(code: Code<'_>, holder: NodeId) -> bool {
         code.tree.parts(holder).filter(|part| code.tree.node(*part).token_end > code.tree.node(*part).first_token);
     let brackets = code.tree.role(holder) == Role::Body;
     parts.all(|part| {
-        let text = text(code, part);
+        let text = code.text(part);
         let lone = brackets && matches!(text, "{" | "}");
         let kind = code.tree.parts(part).next().map_or("", |first| code.tree.kind_name(first));
         let word = text.split(|c: char| !c.is_alphanumeric()).next().unwrap_or("");
@@ -68,14 +64,14 @@ fn declares(code: Code<'_>, holder: NodeId) -> bool {
 
 /// Statements end with a mark, or with a block.
 fn ends(code: Code<'_>, statement: NodeId) -> bool {
-    text(code, statement).ends_with([';', '}', ':']) || parted(code, statement)
+    code.text(statement).ends_with([';', '}', ':']) || parted(code, statement)
 }
 
 /// Behind a comma stands another name, and brackets do not stand around a declaration.
 fn declares_names(code: Code<'_>, statement: NodeId) -> bool {
     let tree = code.tree;
     let parts: Vec<NodeId> = tree.parts(statement).collect();
-    let literal = parts.windows(2).any(|pair| text(code, pair[0]) == "," && tree.role(pair[1]) == Role::Literal);
+    let literal = parts.windows(2).any(|pair| code.text(pair[0]) == "," && tree.role(pair[1]) == Role::Literal);
     let group = parts.first().filter(|first| tree.kind_name(**first) == "group" && parts.len() == 2);
     !literal && !group.is_some_and(|group| tree.parts(*group).any(|part| tree.kind_name(part) == "parameter"))
 }
@@ -95,9 +91,9 @@ fn no_functions(code: Code<'_>, block: NodeId) -> bool {
 /// Behind each comma in front of a body something is initialized.
 fn initializes(code: Code<'_>, function: NodeId) -> bool {
     let parts: Vec<NodeId> = code.tree.parts(function).collect();
-    let bare = |id: NodeId| matches!(text(code, id), "," | ":");
+    let bare = |id: NodeId| matches!(code.text(id), "," | ":");
     parts.windows(2).all(|pair| {
-        let wrong = bare(pair[1]) || code.tree.role(pair[1]) == Role::Block || text(code, pair[1]).starts_with('(');
+        let wrong = bare(pair[1]) || code.tree.role(pair[1]) == Role::Block || code.text(pair[1]).starts_with('(');
         !(bare(pair[0]) && wrong)
     })
 }
@@ -117,7 +113,7 @@ fn parted(code: Code<'_>, id: NodeId) -> bool {
 
 /// What is called has a name that is no word of the language.
 fn calls_name(code: Code<'_>, call: NodeId) -> bool {
-    let callee = code.tree.parts(call).next().map_or("", |callee| text(code, callee));
+    let callee = code.tree.parts(call).next().map_or("", |callee| code.text(callee));
     let empty = matches!(callee, "decltype" | "sizeof" | "alignof" | "typeof");
     let held = code.tree.parts(call).last().map_or(0, |list| code.tree.parts(list).count());
     let word = matches!(
@@ -132,7 +128,7 @@ fn values(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     tree.parts(list).all(|part| {
         let kind = tree.kind_name(part);
-        let text = text(code, part);
+        let text = code.text(part);
         let word = text.split([' ', ';']).next().unwrap_or("");
         let jump = matches!(word, "return" | "goto" | "break" | "continue" | "case");
         let declares = kind == "parameter" && text.contains(" = ");
@@ -149,7 +145,7 @@ fn typed(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     let ends = |part: NodeId| tree.language().bracket(tree.node(part).kind).is_some();
     tree.parts(list).filter(|part| !ends(*part)).all(|part| {
-        let text = text(code, part);
+        let text = code.text(part);
         !text.starts_with(['(', '"', '{']) && !text.ends_with(';')
     })
 }
@@ -163,20 +159,20 @@ fn counted(code: Code<'_>, subscript: NodeId) -> bool {
         let first = tree.parent(id).and_then(|statement| tree.parts(statement).next());
         tree.role(id) == Role::Assignment && first.is_some_and(|first| first != id)
             || matches!(tree.kind_name(id), "parameter" | "declaration" | "variable" | "statement" | "function_declaration")
-            && tree.parts(id).next().is_some_and(|first| text(code, first) != "return")
+            && tree.parts(id).next().is_some_and(|first| code.text(first) != "return")
     });
     !empty || declared
 }
 
 /// So it is behind `else`.
 fn does_something(code: Code<'_>, arm: NodeId) -> bool {
-    text(code, arm).split_whitespace().next() != Some("else") || has_body(code, arm)
+    code.text(arm).split_whitespace().next() != Some("else") || has_body(code, arm)
 }
 
 /// Behind a condition something is done.
 fn has_body(code: Code<'_>, branch: NodeId) -> bool {
-    let mut words = code.tree.parts(branch).map(|part| text(code, part)).skip_while(|word| *word == "else");
+    let mut words = code.tree.parts(branch).map(|part| code.text(part)).skip_while(|word| *word == "else");
     let asks = matches!(words.next(), Some("if" | "for" | "while" | "switch"));
     let head = !asks || words.find(|word| *word != "constexpr").is_none_or(|head| head.starts_with(['(', '{']));
-    head && (text(code, branch).ends_with([';', '}', ':']) || text(code, branch).contains('#'))
+    head && (code.text(branch).ends_with([';', '}', ':']) || code.text(branch).contains('#'))
 }

@@ -35,21 +35,17 @@ pub(crate) static OF_ALL: &[Law] = &[
 
 const PARTED: &[&str] = &["arguments", "group", "selectors", "value"];
 
-fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
-    code.source.slice(code.tree.node(id).span())
-}
-
 /// A declaration is a name, a colon and a value.
 fn named_value(code: Code<'_>, declaration: NodeId) -> bool {
     let tree = code.tree;
     let first = tree.parts(declaration).next();
     let named = first.is_some_and(
         |first| tree.child_named(declaration, "name") == Some(first)
-            || text(code, first).contains(['{', '@', '$', '*']),
+            || code.text(first).contains(['{', '@', '$', '*']),
     );
-    let custom = first.is_some_and(|first| text(code, first).starts_with("--"));
-    let called = first.is_some_and(|first| text(code, first).starts_with(['.', '#']));
-    let made = text(code, declaration).split(':').next().is_some_and(|head| head.contains('{'));
+    let custom = first.is_some_and(|first| code.text(first).starts_with("--"));
+    let called = first.is_some_and(|first| code.text(first).starts_with(['.', '#']));
+    let made = code.text(declaration).split(':').next().is_some_and(|head| head.contains('{'));
     let value = tree.child_named(declaration, "value").is_some_and(|value| tree.parts(value).next().is_some());
     called || custom || (named || made) && value
 }
@@ -59,11 +55,11 @@ fn rules_only(code: Code<'_>, body: NodeId) -> bool {
     let tree = code.tree;
     tree.parts(body).all(|part| match tree.kind_name(part) {
         "statement" => {
-            let text = text(code, part);
+            let text = code.text(part);
             let plain = !text.contains(['@', '.', '#', '&', '$', '(']);
             !plain && text.ends_with([';', '}'])
         }
-        _ => text(code, part) != ",",
+        _ => code.text(part) != ",",
     })
 }
 
@@ -77,7 +73,7 @@ fn selects(code: Code<'_>, rule: NodeId) -> bool {
     let Some(name) = tree.child_named(rule, "name") else { return false };
     let mut tokens = tree.tokens().iter().skip(tree.node(name).first_token as usize);
     let first = tokens.next().map_or("", |token| code.source.slice(token.span()));
-    let steps = text(code, name).trim_end().ends_with('%');
+    let steps = code.text(name).trim_end().ends_with('%');
     !tree.node(name).is_empty()
         && (steps || !first.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '(' | '"' | '{')))
 }
@@ -95,11 +91,11 @@ fn calls_behind_colons(code: Code<'_>, rule: NodeId) -> bool {
 
 /// In brackets nothing ends as a declaration does, and no name is left without its value.
 fn one_test(code: Code<'_>, group: NodeId) -> bool {
-    let parts: Vec<&str> = code.tree.parts(group).map(|part| text(code, part)).collect();
+    let parts: Vec<&str> = code.tree.parts(group).map(|part| code.text(part)).collect();
     let ends = parts.len() >= 3
         && (parts[parts.len() - 2] == ":"
             || parts[1] == ":" && parts[2].starts_with(|c: char| c.is_ascii_digit()));
-    let whole = text(code, group);
+    let whole = code.text(group);
     let braces = whole.match_indices('{').any(|(at, _)| !whole[..at].ends_with(['#', '@']));
     let square = parts.first() == Some(&"[") && parts.len() < 3;
     !ends && !braces && !square && !parts.contains(&";")
@@ -128,7 +124,7 @@ fn tests_in_brackets(code: Code<'_>, rule: NodeId) -> bool {
 
 /// Brackets in plain sheets hold something.
 fn something(code: Code<'_>, group: NodeId) -> bool {
-    let parts: Vec<&str> = code.tree.parts(group).map(|part| text(code, part)).collect();
+    let parts: Vec<&str> = code.tree.parts(group).map(|part| code.text(part)).collect();
     match parts.first() {
         Some(&"(") => parts.len() > 2,
         Some(&"[") => !parts.contains(&","),

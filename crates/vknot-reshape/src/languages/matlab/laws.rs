@@ -14,10 +14,6 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "assignment", is_sound: to_a_place },
 ];
 
-fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
-    code.source.slice(code.tree.node(id).span())
-}
-
 /// Parameters are names, or stand for what is not used.
 fn names_only(code: Code<'_>, function: NodeId) -> bool {
     let tree = code.tree;
@@ -25,7 +21,7 @@ fn names_only(code: Code<'_>, function: NodeId) -> bool {
     tree.parts(list)
         .all(
             |part| tree.node(part).token_end - tree.node(part).first_token == 1
-                && !text(code, part).starts_with(['\'', '"']),
+                && !code.text(part).starts_with(['\'', '"']),
         )
 }
 

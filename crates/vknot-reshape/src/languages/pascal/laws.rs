@@ -21,18 +21,14 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "statement", is_sound: one_act },
 ];
 
-fn text<'a>(code: Code<'a>, id: NodeId) -> &'a str {
-    code.source.slice(code.tree.node(id).span())
-}
-
 fn ends_with_point(code: Code<'_>, unit: NodeId) -> bool {
     let named = code.tree.parts(unit).next().is_some_and(|first| code.tree.role(first) == Role::Package);
-    !named || code.tree.parts(unit).last().is_none_or(|last| text(code, last).ends_with('.'))
+    !named || code.tree.parts(unit).last().is_none_or(|last| code.text(last).ends_with('.'))
 }
 
 /// What has an interface begins with its name.
 fn headed(code: Code<'_>, unit: NodeId) -> bool {
-    let begins = |part: NodeId, word: &str| text(code, part).to_ascii_lowercase().starts_with(word);
+    let begins = |part: NodeId, word: &str| code.text(part).to_ascii_lowercase().starts_with(word);
     let interface = code.tree.parts(unit).any(|part| begins(part, "interface"));
     !interface || code.tree.parts(unit).next().is_some_and(|part| begins(part, "unit"))
 }
@@ -42,7 +38,7 @@ fn declares(code: Code<'_>, part: NodeId) -> bool {
     code.tree.parts(part).all(|part| !matches!(code.tree.role(part), Role::Statement | Role::Branch))
         || code.tree
             .parts(part)
-            .any(|part| matches!(text(code, part).to_ascii_lowercase().as_str(), "begin" | "initialization" | "finalization"))
+            .any(|part| matches!(code.text(part).to_ascii_lowercase().as_str(), "begin" | "initialization" | "finalization"))
 }
 
 /// Words that something is done with.
@@ -51,13 +47,13 @@ fn is_act(word: &str) -> bool {
 }
 
 fn no_act(code: Code<'_>, value: NodeId) -> bool {
-    code.tree.parts(value).next().is_none_or(|first| !is_act(text(code, first)))
+    code.tree.parts(value).next().is_none_or(|first| !is_act(code.text(first)))
 }
 
 fn no_acts(code: Code<'_>, members: NodeId) -> bool {
     // Records have parts that depend on a case.
     code.tree.parts(members).all(|part| {
-        let word = text(code, part);
+        let word = code.text(part);
         word.eq_ignore_ascii_case("case") || !is_act(word)
     })
 }
@@ -65,7 +61,7 @@ fn no_acts(code: Code<'_>, members: NodeId) -> bool {
 /// In blocks no routines are made, and nothing is used.
 fn acts(code: Code<'_>, block: NodeId) -> bool {
     code.tree.parts(block).all(|part| {
-        let first = code.tree.parts(part).next().map_or("", |first| text(code, first)).to_ascii_lowercase();
+        let first = code.tree.parts(part).next().map_or("", |first| code.text(first)).to_ascii_lowercase();
         !matches!(first.as_str(), "procedure" | "function" | "uses" | "constructor" | "destructor")
     })
 }
@@ -74,11 +70,10 @@ fn acts(code: Code<'_>, block: NodeId) -> bool {
 fn named(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     let parts: Vec<NodeId> = tree.parts(list).collect();
-    let word = |id: NodeId| tree.kind_name(id) == "keyword" || text(code, id).eq_ignore_ascii_case("out");
-    let wrong = |pair: &[NodeId]| match text(code, pair[0]) {
+    let word = |id: NodeId| tree.kind_name(id) == "keyword" || code.text(id).eq_ignore_ascii_case("out");
+    let wrong = |pair: &[NodeId]| match code.text(pair[0]) {
         "," => word(pair[1]),
-        "(" | ";" =>
-            !(word(pair[1]) || tree.role(pair[1]) == Role::Name || text(code, pair[1]).starts_with(['[', ')'])),
+        "(" | ";" => !(word(pair[1]) || tree.role(pair[1]) == Role::Name || code.text(pair[1]).starts_with(['[', ')'])),
         _ => false,
     };
     !parts.windows(2).any(wrong)
@@ -98,10 +93,10 @@ fn values(code: Code<'_>, list: NodeId) -> bool {
 }
 
 fn names_only(code: Code<'_>, uses: NodeId) -> bool {
-    code.tree.parts(uses).all(|part| !text(code, part).starts_with(['(', '[']))
+    code.tree.parts(uses).all(|part| !code.text(part).starts_with(['(', '[']))
 }
 
 /// A statement does one thing.
 fn one_act(code: Code<'_>, statement: NodeId) -> bool {
-    text(code, statement).ends_with(':') || code.tree.parts(statement).all(|part| text(code, part) != ",")
+    code.text(statement).ends_with(':') || code.tree.parts(statement).all(|part| code.text(part) != ",")
 }

@@ -1,7 +1,7 @@
 //! Items that go from one file into another: taken out here, put in there, both proven, written and taken back together.
 
 use vknot_reshape::editing::{Edit, To, carried, is_carried};
-use vknot_reshape::steps::{Chain, Proven, Request, Step, Wish};
+use vknot_reshape::steps::{Chain, Proven, Step};
 use vknot_syntax::Span;
 
 use crate::commands::work::{Worked, worked_on};
@@ -10,7 +10,7 @@ use crate::files::targets::Target;
 use crate::files::workspace::Workspace;
 use crate::place::Place;
 use crate::problem::Problem;
-use super::doing::{meant, problem};
+use super::doing::{edited, meant, opened};
 use super::operation::{Elsewhere, Operation, Side};
 
 /// Takes an item into another file. The file that gets it comes first, so that what the last line says is where it stands.
@@ -24,9 +24,7 @@ pub fn across(
     let shown = &operation.common().shown;
     let at = meant(operation, &input, None)?;
     let Place { file, spot, .. } = &elsewhere.place;
-    let other = workspace.read(file, &shown.input)?;
-    let style = workspace.style(other.source().path(), other.document.language(), &shown.set);
-    let other = Input { document: other.document.clone().with_style(style), ..other };
+    let other = opened(file, shown, workspace)?;
     let (own, there) = (input.document.language().name(), other.document.language().name());
     if own != there {
         let message = format!("is {there}, and the item is {own}; items go between files of one language");
@@ -75,10 +73,4 @@ fn put_in(other: &Input, step: &Step, text: &str, (side, at): (Side, Span), time
         chain.accept(proven);
     }
     chain.finish_edits().map_err(|error| Problem::new(&other.shown, error.to_string()))
-}
-
-fn edited(input: &Input, step: &Step, at: Span, edit: Edit) -> Result<Proven, Problem> {
-    let only = [at];
-    let request = Request { only: Some(&only), wish: Wish::Edit(edit), ..Request::default() };
-    step.run(&input.document, &request).map_err(|error| problem(input, at, error))
 }

@@ -1,21 +1,37 @@
 //! Does one edit to a document, and says why where it does not.
 
+use std::path::Path;
+
+use vknot_reshape::editing::Edit;
 use vknot_reshape::looks;
 use vknot_reshape::steps::{Proven, Request, Step, StepError, Wish};
 use vknot_syntax::Span;
 
 use crate::files::input::Input;
+use crate::files::workspace::Workspace;
 use crate::place::{Place, Spot};
 use crate::problem::Problem;
+use super::arguments::ShownArguments;
 use super::operation::Operation;
 
 /// Does an edit to a document, and proves it.
 pub fn done(operation: &Operation, step: &Step, input: &Input, there: Option<Span>) -> Result<Proven, Problem> {
     let at = meant(operation, input, there)?;
-    let edit = operation.edit(input, at)?;
+    edited(input, step, at, operation.edit(input, at)?)
+}
+
+/// Does an edit at a span, and proves it.
+pub fn edited(input: &Input, step: &Step, at: Span, edit: Edit) -> Result<Proven, Problem> {
     let only = [at];
     let request = Request { only: Some(&only), wish: Wish::Edit(edit), ..Request::default() };
     step.run(&input.document, &request).map_err(|error| problem(input, at, error))
+}
+
+/// Reads a file, in the style that holds for it.
+pub fn opened(file: &Path, shown: &ShownArguments, workspace: &Workspace) -> Result<Input, Problem> {
+    let input = workspace.read(file, &shown.input)?;
+    let style = workspace.style(input.source().path(), input.document.language(), &shown.set);
+    Ok(Input { document: input.document.clone().with_style(style), ..input })
 }
 
 /// The span of a place, or of a rung there.
@@ -48,7 +64,7 @@ fn spot_span(spot: &Spot, input: &Input, there: Option<Span>, is_there: bool) ->
 }
 
 /// Why an edit was not done.
-pub fn problem(input: &Input, at: Span, error: StepError) -> Problem {
+fn problem(input: &Input, at: Span, error: StepError) -> Problem {
     match error {
         StepError::Refused(refusal) => {
             let message = format!("this edit would break the code: {}; nothing was changed", refusal.reason);

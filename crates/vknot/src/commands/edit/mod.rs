@@ -11,7 +11,6 @@ use std::path::PathBuf;
 
 use vknot_reshape::steps::{Step, Wish};
 
-use crate::files::input::Input;
 use crate::files::targets::Target;
 use crate::files::workspace::Workspace;
 use crate::place::Place;
@@ -20,7 +19,7 @@ use super::job::Job;
 use super::reshape;
 use super::work::worked_on;
 use arguments::ShownArguments;
-use doing::done;
+use doing::{done, opened};
 use operation::Operation;
 
 /// Move, copy, wrap, open, split and join code by its structure
@@ -57,10 +56,7 @@ fn one(operation: &Operation, workspace: &Workspace) -> anyhow::Result<Outcome> 
     let arguments = common.shown.as_reshape(common.place.clone());
     let target = Target::named(Place::parse(&common.place).file);
     let worked = step.ok_or_else(|| Problem::new("edit", "there is no such step")).and_then(|step| {
-        let input = workspace.read(&target.file, &common.shown.input)?;
-        let style = workspace.style(input.source().path(), input.document.language(), &common.shown.set);
-        let document = input.document.clone().with_style(style);
-        let edited = Input { document, ..input };
+        let edited = opened(&target.file, &common.shown, workspace)?;
         if let Some(elsewhere) = operation.elsewhere(&edited) {
             return across::across(operation, &elsewhere, step, edited, workspace);
         }

@@ -19,7 +19,7 @@ use crate::output;
 use crate::place::Place;
 use crate::problem::{Outcome, Problem};
 use super::arguments::ShownArguments;
-use super::doing::{THERE, done};
+use super::doing::{THERE, done, opened};
 use super::operation::Operation;
 
 /// One line of a script.
@@ -92,10 +92,8 @@ fn all(script: &Path, shown: &ShownArguments, workspace: &Workspace) -> Result<V
 }
 
 fn open(file: &Path, shown: &ShownArguments, workspace: &Workspace) -> Result<Edited, Problem> {
-    let input = workspace.read(file, &shown.input)?;
-    let style = workspace.style(input.source().path(), input.document.language(), &shown.set);
-    let document = input.document.clone().with_style(style);
-    Ok(Edited { chain: Chain::new(document.clone()), input: Input { document, ..input }, there: None })
+    let input = opened(file, shown, workspace)?;
+    Ok(Edited { chain: Chain::new(input.document.clone()), input, there: None })
 }
 
 impl Edited {
