@@ -1,14 +1,18 @@
-//! `growth`: repeats constructs to twice and twice the length and tells what then takes more than about twice the time.
+//! `growth`: repeats constructs to four times and four times the length and tells what then takes more time than lengths explain, or more
+//! memory than a file may take.
 
 use std::process::ExitCode;
 use std::time::Duration;
 
 use anyhow::Context;
-use vknot_reshape::steps::Request;
+use vknot_reshape::default_style;
+use vknot_reshape::editing::{Edit, End, Form, LineEdit, Part, Reach, Sought, To, Toggle, occurrences};
 use vknot_reshape::looks::{self, Marks};
+use vknot_reshape::steps::{Document, Request, Wish};
+use vknot_reshape::styling::Piece;
 use vknot_syntax::{Language, Source, Span, Tree};
 
-use crate::steps::{document, step};
+use crate::steps::step;
 
 #[derive(clap::Args)]
 pub struct Arguments {
@@ -16,7 +20,7 @@ pub struct Arguments {
     #[arg(long, value_delimiter = ',')]
     language: Vec<String>,
     /// Kilobytes to go up to
-    #[arg(long, default_value_t = 256)]
+    #[arg(long, default_value_t = 1024)]
     kilobytes: usize,
     /// Only constructs that hold this text
     #[arg(long)]
@@ -44,42 +48,69 @@ const CONSTRUCTS: &[&str] = &[
     "// %% a\n", "<<<<<<< a\n=======\n>>>>>>> b\n", "\u{feff}", "é", "\t", " ", "\r\n", "\r",
 ];
 
-/// How much longer twice the text may take.
+/// How much longer each doubling of the text may take.
 const MOST: f64 = 2.6;
 /// What takes less is not measured well enough to be told.
-const AT_LEAST: Duration = Duration::from_millis(30);
+const AT_LEAST: Duration = Duration::from_millis(100);
 /// Bytes to begin with.
 const FIRST: usize = 16 * 1024;
+/// How many times as long the next text is, and how many doublings that are.
+const STEP: (usize, i32) = (4, 2);
+/// The most memory that a file may take, in kilobytes.
+const MEMORY: u64 = 1024 * 1024;
 
-type Work = (&'static str, fn(&'static Language, &Source));
+type Work = (&'static str, fn(&Document));
 
+/// What is done with a text that was read.
 const WORKS: &[Work] = &[
-    ("read", |language, source| drop(Tree::read(source, language))),
-    ("outline", |language, source| drop(looks::outline(document(source, language, &[]).code()))),
-    ("folds", |language, source| drop(looks::folds(document(source, language, &[]).code()))),
-    ("pairs", |language, source| drop(looks::pairs(document(source, language, &[]).code()))),
-    ("sections", |language, source| {
-        drop(looks::sections(document(source, language, &[]).code(), &Marks::default()));
-    }),
-    ("todos", |language, source| {
-        drop(looks::todos(document(source, language, &[]).code(), &Marks::default()));
-    }),
-    ("regions", |language, source| {
-        drop(looks::regions(document(source, language, &[]).code(), &Marks::default()));
-    }),
-    ("ladder", |language, source| {
-        let middle = source.lines().start(source.lines().count() / 2);
-        drop(looks::ladder(document(source, language, &[]).code(), Span::new(middle, middle)));
-    }),
-    ("indent", |language, source| run("indent", language, source)),
-    ("format", |language, source| run("format", language, source)),
-    ("imports", |language, source| run("imports", language, source)),
+    ("outline", |document| drop(looks::outline(document.code()))),
+    ("folds", |document| drop(looks::folds(document.code()))),
+    ("pairs", |document| drop(looks::pairs(document.code()))),
+    ("sections", |document| drop(looks::sections(document.code(), &Marks::default()))),
+    ("todos", |document| drop(looks::todos(document.code(), &Marks::default()))),
+    ("regions", |document| drop(looks::regions(document.code(), &Marks::default()))),
+    ("ladder", |document| drop(looks::ladder(document.code(), middle(document)))),
+    ("occurrences", |document| drop(occurrences(document.code(), middle(document), Sought::default()))),
+    ("style relevant", |document| drop(Piece::of(document, middle(document)))),
+    ("indent", |document| run("indent", document, Wish::Nothing)),
+    ("format", |document| run("format", document, Wish::Nothing)),
+    ("imports", |document| run("imports", document, Wish::Nothing)),
+    ("region add", |document| run("region add", document, Wish::Name("gauge".to_owned()))),
+    ("edit move", |document| edit(document, Edit::Move(To::Down(1)))),
+    ("edit copy", |document| edit(document, Edit::Copy(To::Down(1), 1))),
+    ("edit delete", |document| edit(document, Edit::Delete)),
+    ("edit swap", |document| edit(document, Edit::Swap(To::Down(1)))),
+    ("edit wrap", |document| edit(document, Edit::Wrap("(".to_owned()))),
+    ("edit unwrap", |document| edit(document, Edit::Unwrap)),
+    ("edit lift", |document| edit(document, Edit::Lift)),
+    ("edit pull", |document| edit(document, Edit::Pull(End::Last, Reach::Count(1)))),
+    ("edit push", |document| edit(document, Edit::Push(End::Last, Reach::Count(1)))),
+    ("edit split", |document| edit(document, Edit::Split(Part::Closest))),
+    ("edit join", |document| edit(document, Edit::Join(Part::Closest))),
+    ("edit turn", |document| edit(document, Edit::Turn)),
+    ("edit comment", |document| edit(document, Edit::Comment(Toggle::On, Form::Usual))),
+    ("edit lines", |document| edit(document, Edit::Lines(LineEdit::Down(1)))),
 ];
 
-fn run(name: &str, language: &'static Language, source: &Source) {
-    if let Ok(step) = step(name).map_err(drop) && (step.covers)(language) {
-        drop(step.run(&document(source, language, &[]), &Request::default()));
+/// The token in the middle of a text, or its middle line where it has none.
+fn middle(document: &Document) -> Span {
+    let tokens = document.tree().tokens();
+    let lines = document.source().lines();
+    let start = tokens.get(tokens.len() / 2).map_or_else(|| lines.start(lines.count() / 2), |token| token.start);
+    Span::new(start, start)
+}
+
+fn run(name: &str, document: &Document, wish: Wish) {
+    let only = [middle(document)];
+    let whole = matches!(wish, Wish::Nothing);
+    if let Ok(step) = step(name) && (step.covers)(document.language()) {
+        let only = (!whole).then_some(only.as_slice());
+        drop(step.run(document, &Request { only, wish, ..Request::default() }));
     }
+}
+
+fn edit(document: &Document, edit: Edit) {
+    run("edit", document, Wish::Edit(edit));
 }
 
 pub fn measure(arguments: &Arguments) -> anyhow::Result<ExitCode> {
@@ -94,16 +125,7 @@ pub fn measure(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     for language in languages {
         let wanted = |unit: &&&str| arguments.only.as_ref().is_none_or(|only| unit.contains(only.as_str()));
         for unit in CONSTRUCTS.iter().filter(wanted) {
-            for (name, work) in WORKS {
-                if let Some((size, factor, time)) = grown(language, unit, *work, arguments.kilobytes * 1024) {
-                    findings += 1;
-                    println!("{} {unit:?} {name}: {factor:.1} times as long at {} KB, {time:.1?}", language.name(), size / 1024);
-                    // Whatever else is done begins with reading.
-                    if *name == "read" {
-                        break;
-                    }
-                }
-            }
+            findings += grown(language, unit, arguments.kilobytes * 1024);
         }
         println!("{}: {} constructs", language.name(), CONSTRUCTS.len());
     }
@@ -111,39 +133,75 @@ pub fn measure(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     Ok(if findings == 0 { ExitCode::SUCCESS } else { ExitCode::FAILURE })
 }
 
-/// What this thread has used of the processor.
+/// Reads ever longer texts of a construct and does everything with them; prints what takes too long or too much, and gives how many that are.
+fn grown(language: &'static Language, unit: &str, most: usize) -> usize {
+    let mut before: Vec<Option<Duration>> = vec![Some(Duration::MAX); WORKS.len() + 1];
+    let (mut size, mut findings) = (FIRST, 0);
+    while size <= most {
+        let text = unit.repeat(size / unit.len());
+        let read = || Document::new(Source::from_text("Gauge", &text), language, default_style(language));
+        let document = read();
+        let reading: (&str, &dyn Fn()) = ("read", &|| drop(Tree::read(document.source(), language)));
+        let doings: Vec<(&str, Box<dyn Fn() + '_>)> =
+            WORKS.iter().map(|(name, work)| (*name, Box::new(|| work(&document)) as Box<dyn Fn()>)).collect();
+        let all = std::iter::once(reading).chain(doings.iter().map(|(name, work)| (*name, work.as_ref())));
+        for ((name, work), before) in all.zip(&mut before) {
+            let Some(last) = *before else { continue };
+            let (time, memory) = measured(work, last);
+            let allowed = last.as_secs_f64().max(AT_LEAST.as_secs_f64() / MOST.powi(STEP.1)) * MOST.powi(STEP.1);
+            let slow = time.as_secs_f64() > allowed;
+            *before = (!slow).then_some(time);
+            if slow || memory > MEMORY {
+                findings += 1;
+                let factor = (time.as_secs_f64() / last.as_secs_f64().max(1e-6)).powf(1.0 / f64::from(STEP.1));
+                println!(
+                    "{} {unit:?} {name}: {factor:.1} times as long for twice the text at {} KB, {time:.1?}, {} MB",
+                    language.name(),
+                    size / 1024,
+                    memory / 1024
+                );
+            }
+        }
+        // Whatever else is done begins with reading.
+        if before.first().is_none_or(Option::is_none) {
+            break;
+        }
+        size *= STEP.0;
+    }
+    findings
+}
+
+/// How long something takes and how many kilobytes this program had at most meanwhile. What took longer than lengths explain is done
+/// again, since other work takes room in the caches.
+fn measured(work: &dyn Fn(), last: Duration) -> (Duration, u64) {
+    let once = || {
+        let start = processor_time();
+        work();
+        processor_time().saturating_sub(start)
+    };
+    forget_peak();
+    let first = once();
+    let memory = peak();
+    let again = first > AT_LEAST && first.as_secs_f64() > last.as_secs_f64() * MOST.powi(STEP.1);
+    let again = again || (first < AT_LEAST);
+    let runs = if again && first < AT_LEAST * 25 { 3 } else { 0 };
+    ((0..runs).map(|_| once()).min().map_or(first, |time| time.min(first)), memory)
+}
+
+/// What this program has used of the processor.
 fn processor_time() -> Duration {
-    let time = rustix::time::clock_gettime(rustix::time::ClockId::ThreadCPUTime);
+    let time = rustix::time::clock_gettime(rustix::time::ClockId::ProcessCPUTime);
     Duration::new(time.tv_sec.unsigned_abs(), u32::try_from(time.tv_nsec).unwrap_or(0))
 }
 
-/// The size at which twice the text took too long, how many times as long, and how long.
-fn grown(
-    language: &'static Language,
-    unit: &str,
-    work: fn(&'static Language, &Source),
-    most: usize,
-) -> Option<(usize, f64, Duration)> {
-    let time = |size: usize| {
-        let source = Source::from_text("Gauge", unit.repeat(size / unit.len()));
-        let once = || {
-            let start = processor_time();
-            work(language, &source);
-            processor_time().saturating_sub(start)
-        };
-        // The fastest of a few runs, since other work takes room in the caches.
-        let runs = if once() < AT_LEAST * 10 { 4 } else { 1 };
-        (0..runs).map(|_| once()).min().unwrap_or_default()
-    };
-    let (mut size, mut before) = (FIRST, time(FIRST));
-    while size < most {
-        size *= 2;
-        let now = time(size);
-        let factor = now.as_secs_f64() / before.as_secs_f64().max(1e-6);
-        if factor > MOST && now > AT_LEAST {
-            return Some((size, factor, now));
-        }
-        before = now;
-    }
-    None
+/// Where the system tells memory, the peak begins anew.
+fn forget_peak() {
+    let _ = std::fs::write("/proc/self/clear_refs", "5");
+}
+
+/// The most memory at once since then, in kilobytes; 0 where the system does not tell.
+fn peak() -> u64 {
+    let status = std::fs::read_to_string("/proc/self/status").unwrap_or_default();
+    let line = status.lines().find_map(|line| line.strip_prefix("VmHWM:"));
+    line.and_then(|line| line.trim().trim_end_matches(" kB").parse().ok()).unwrap_or(0)
 }

@@ -36,8 +36,28 @@ impl Allowance {
         text.chars().filter(kept).collect()
     }
 
-    /// Whether a text that goes may.
-    pub(crate) fn may_go(&self, span: Span, text: &str) -> bool {
-        self.gone.iter().any(|gone| gone.covers(span)) || self.essence(text).is_empty()
+    /// Where tokens may go, for many questions.
+    pub(crate) fn going(&self) -> Going {
+        let mut furthest: Vec<(u32, u32)> = self.gone.iter().map(|span| (span.start, span.end)).collect();
+        furthest.sort_unstable();
+        let mut reach = 0;
+        for (_, end) in &mut furthest {
+            reach = reach.max(*end);
+            *end = reach;
+        }
+        Going { furthest }
+    }
+}
+
+/// Spans, each with how far it and those before it reach.
+pub(crate) struct Going {
+    furthest: Vec<(u32, u32)>,
+}
+
+impl Going {
+    /// Whether one of the spans covers another.
+    pub fn covers(&self, span: Span) -> bool {
+        let behind = self.furthest.partition_point(|(start, _)| *start <= span.start);
+        behind.checked_sub(1).is_some_and(|last| self.furthest[last].1 >= span.end)
     }
 }

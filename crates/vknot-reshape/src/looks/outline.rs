@@ -311,7 +311,7 @@ fn label_of(code: Code<'_>, id: NodeId, name: &str, details: &[(&str, &[&str])])
 
 /// A cell's number, and its first line of code or text.
 fn cell_label(tree: &Tree, id: NodeId, name: &str) -> String {
-    let piece = tree.embedded().iter().find(|piece| piece.host == id);
+    let piece = tree.piece_in(id);
     let first = piece.and_then(|piece| piece.source.text().lines().find(|line| !line.trim().is_empty()));
     match (piece, first) {
         (Some(piece), Some(first)) => format!("{name} {}: {}", piece.tree.language().spec().title, one_line(first)),

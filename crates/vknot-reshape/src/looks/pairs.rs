@@ -1,6 +1,6 @@
 //! Brackets, tags and block keywords with their partners, and those that have none.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap, HashSet};
 
 use vknot_syntax::{NodeId, Role, Source, Span, TokenId, Tree};
 
@@ -119,8 +119,10 @@ pub fn pairs(code: Code<'_>) -> Pairs {
     let guessed = found.left_over.first().and_then(|_| culprit(source, &found.pairs));
     let guessed = guessed.filter(|_| found.known.is_empty() && !found.strays);
     let culprit = |span: &Span| found.known.get(span).copied().or(guessed);
+    // Many pairs may belong to one construct, which then is looked at once.
+    let mut headers = HashMap::new();
     let mut result = Pairs {
-        pairs: found.pairs.into_iter().map(|pair| described(code, &pair)).collect(),
+        pairs: found.pairs.into_iter().map(|pair| described(code, &pair, &mut headers)).collect(),
         unpaired: found.left_over.into_iter().map(|span| Unpaired { span, culprit: culprit(&span) }).collect(),
     };
     for piece in tree.embedded() {
@@ -156,7 +158,7 @@ struct Search {
     strays: bool,
 }
 
-fn described(code: Code<'_>, pair: &Match) -> Pair {
+fn described(code: Code<'_>, pair: &Match, headers: &mut HashMap<NodeId, u32>) -> Pair {
     let tree = code.tree;
     let construct = construct(tree, pair.holder, Span::new(pair.open.start, pair.close.end));
     Pair {
@@ -164,7 +166,7 @@ fn described(code: Code<'_>, pair: &Match) -> Pair {
         close: pair.close,
         depth: 0,
         construct: kind_words(code, construct),
-        header: named_start(code, construct),
+        header: *headers.entry(construct).or_insert_with(|| named_start(code, construct)),
     }
 }
 
@@ -207,28 +209,24 @@ fn span_of(code: Code<'_>, token: TokenId) -> Span {
 
 /// Tags and the words around blocks: what opens and what closes among the children of one node.
 fn words(tree: &Tree, found: &mut Search) {
-    for index in 0..tree.nodes().len() as u32 {
-        let id = NodeId(index);
-        match tree.role(id) {
-            Role::Open => {
-                let holder = tree.node(id).parent;
-                let closing = tree.children(holder).filter(|child| tree.role(*child) == Role::Close).last();
-                match closing.filter(|_| holder != id) {
-                    Some(closing) => {
-                        found.pairs.push(Match { open: tree.node(id).span(), close: tree.node(closing).span(), holder });
-                    }
-                    None => found.left_over.push(tree.node(id).span()),
-                }
+    let marks = || {
+        let ids = (1..tree.nodes().len() as u32).map(NodeId);
+        ids.filter_map(|id| matches!(tree.role(id), Role::Open | Role::Close).then(|| (id, tree.node(id))))
+    };
+    let mut last_closing = HashMap::new();
+    for (id, node) in marks().filter(|(id, _)| tree.role(*id) == Role::Close) {
+        last_closing.insert(node.parent, id);
+    }
+    let mut opened = HashSet::new();
+    for (id, node) in marks() {
+        match (tree.role(id), last_closing.get(&node.parent)) {
+            (Role::Open, Some(closing)) => {
+                opened.insert(node.parent);
+                let close = tree.node(*closing).span();
+                found.pairs.push(Match { open: node.span(), close, holder: node.parent });
             }
-            Role::Close => {
-                let holder = tree.node(id).parent;
-                let opened =
-                    tree.children(holder).take_while(|child| *child != id).any(|child| tree.role(child) == Role::Open);
-                if !opened {
-                    found.left_over.push(tree.node(id).span());
-                }
-            }
-            _ => {}
+            (Role::Close, _) if opened.contains(&node.parent) => {}
+            _ => found.left_over.push(node.span()),
         }
     }
     found.left_over.sort_unstable();

@@ -1,7 +1,9 @@
 //! The one proof: what a step made is read again and held against the original, by the step's contract, before anything is shown or
 //! written.
 
-use vknot_syntax::{Role, Span};
+use std::collections::HashMap;
+
+use vknot_syntax::{Embedded, Role, Span};
 
 use crate::edits::Edits;
 use crate::keeps::{kept_spans, may_keep, reached};
@@ -136,7 +138,7 @@ fn sound(document: &Document, reshape: &Reshape, contract: Contract) -> Result<(
         let blank = |text: &str| text.bytes().all(|byte| matches!(byte, b' ' | b'\t'));
         for (span, new) in reshape.edits.iter() {
             // In the strings of a notebook tabs are written with a backslash, and lines begin behind a quote.
-            let inside = document.tree().embedded().iter().any(|piece| piece.span().covers(span));
+            let inside = document.tree().pieces_at(span).any(|piece| piece.span().covers(span));
             let old = source.slice(span).replace("\\t", "\t");
             if !blank(new) || !blank(&old) || !(inside || source.begins_line(span.start)) {
                 return Err(Refusal::at(span.start, Difference::Gap));
@@ -202,13 +204,14 @@ fn compared(
 
 /// Pieces of other languages whose hosts are there still are the same, but for one that was edited and proven on its own.
 fn same_hosted(old: Code<'_>, new: Code<'_>, matching: &Matching, receipt: &Receipt) -> Result<(), Refusal> {
-    let host = |code: Code<'_>, piece: &vknot_syntax::Embedded| code.tree.node(piece.host).first_token;
+    let host = |code: Code<'_>, piece: &Embedded| code.tree.node(piece.host).first_token;
     let inside = receipt.allowance.as_ref().and_then(|allowance| allowance.inside);
     let contract = Contract { keeps: false, levels: false, ..Contract::LAYOUT };
+    let new_pieces: HashMap<u32, &Embedded> =
+        new.tree.embedded().iter().map(|piece| (host(new, piece), piece)).collect();
     for piece in old.tree.embedded().iter().filter(|piece| Some(piece.span()) != inside) {
         let token = matching.old.get(host(old, piece) as usize).copied().unwrap_or(NONE);
-        let new_piece = new.tree.embedded().iter().find(|new_piece| host(new, new_piece) == token);
-        let Some(new_piece) = new_piece else {
+        let Some(new_piece) = new_pieces.get(&token) else {
             if token == NONE {
                 continue;
             }
@@ -277,7 +280,7 @@ fn same_lines(old: Code<'_>, new: Code<'_>) -> Result<(), Refusal> {
         let own = |length: u32| Span::new(at, at + length);
         let kept = || keeps_blank(old, own(was)) || keeps_blank(new, Span::new(new_at, new_at + is));
         // Code of other languages is compared on its own.
-        let hosts = || old.tree.embedded().iter().any(|piece| piece.span().touches(own(line.len() as u32)));
+        let hosts = || old.tree.pieces_at(own(line.len() as u32)).next().is_some();
         let same = line.get(was as usize..) == new_line.get(is as usize..) && !(moves && kept());
         if !same && !hosts() {
             let reason = Difference::Token { old: shortened(line.trim()), new: shortened(new_line.trim()) };

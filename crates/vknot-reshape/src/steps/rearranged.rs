@@ -18,13 +18,13 @@ pub(super) fn allowed(old: Code<'_>, receipt: &Receipt) -> Result<(), Refusal> {
         return Ok(());
     }
     let gone = |text: &str| Difference::Token { old: shortened(text), new: String::new() };
-    let mut prose = String::new();
+    let (mut prose, going) = (String::new(), allowance.going());
     for change in &receipt.removed {
         let end = change.offset + change.text.len() as u32;
         let tokens = old.tree.tokens().get(change.token as usize..).unwrap_or_default();
         let lost = tokens.iter().take_while(|token| token.end <= end).find(|token| {
             let text = old.source.slice(token.span());
-            let goes = allowance.may_go(token.span(), text);
+            let goes = going.covers(token.span()) || allowance.essence(text).is_empty();
             // Text may come together with the text beside it, or part from it.
             let is_prose = old.tree.language().is_prose(old.tree.node(token.node).kind);
             if !goes && is_prose {

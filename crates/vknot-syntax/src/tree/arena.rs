@@ -137,6 +137,18 @@ impl Tree {
         &self.embedded
     }
 
+    /// The piece of another language that a node holds.
+    pub fn piece_in(&self, host: NodeId) -> Option<&Embedded> {
+        let at = self.embedded.binary_search_by_key(&host, |piece| piece.host).ok()?;
+        self.embedded.get(at)
+    }
+
+    /// The pieces of other languages that touch a span.
+    pub fn pieces_at(&self, span: Span) -> impl Iterator<Item = &Embedded> {
+        let first = self.embedded.partition_point(|piece| piece.span().end < span.start);
+        self.embedded.iter().skip(first).take_while(move |piece| piece.span().start <= span.end)
+    }
+
     /// The root, which spans all tokens.
     pub fn root(&self) -> NodeId {
         NodeId(0)

@@ -91,7 +91,7 @@ fn cells(input: &Input) -> Vec<Cell<'_>> {
     let cell = |(index, id): (usize, NodeId)| Cell {
         number: index + 1,
         lines: input.source().line_range(tree.node(id).span()),
-        piece: tree.embedded().iter().find(|piece| piece.host == id),
+        piece: tree.piece_in(id),
     };
     nodes.enumerate().map(cell).collect()
 }

@@ -19,4 +19,5 @@ mod problems;
 mod reshapes;
 mod safety;
 mod style;
+mod trials;
 mod writing;

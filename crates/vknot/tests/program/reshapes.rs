@@ -199,3 +199,37 @@ fn clean_files_are_remembered_until_anything_changes() {
     desk.run(&["format", "--check", "--no-cache", "."]);
     assert!(!desk.cache("vknot").exists());
 }
+
+/// What the published schema of SARIF 2.1.0 (OASIS) says against a log.
+fn against_schema(log: &str) -> String {
+    let schema = serde_json::from_str(include_str!("sarif-2.1.0.json")).unwrap();
+    let (mut schemas, mut compiler) = (boon::Schemas::new(), boon::Compiler::new());
+    compiler.enable_format_assertions();
+    compiler.add_resource("sarif", schema).unwrap();
+    let index = compiler.compile("sarif", &mut schemas).unwrap();
+    let log: serde_json::Value = serde_json::from_str(log).unwrap_or_else(|error| panic!("{error}: {log}"));
+    schemas.validate(&log, index).err().map_or_else(String::new, |error| format!("{error:#}"))
+}
+
+#[test]
+fn every_sarif_log_is_as_the_standard_says() {
+    let desk = Desk::with_sample();
+    desk.write("a b [é]\\.java", "\u{feff}class A {\nint b;\n}\n");
+    desk.write("mark.java", "class B {\n    int c;\n}\n");
+    desk.write(".editorconfig", "[mark.java]\ncharset = utf-8-bom\n[broken]\nindent_size = many\nvknot_no_such = 1\n");
+    desk.write("unread.json", "{\"a\": [}");
+    let asked: &[&[&str]] = &[
+        &["format", "."],
+        &["indent", ".", "nowhere"],
+        &["imports", "."],
+        &["todos", "."],
+        &["style", "check", "."],
+    ];
+    for arguments in asked {
+        let output = desk.command(&[*arguments, &["--output", "sarif"]].concat()).output().unwrap();
+        let log = String::from_utf8(output.stdout).unwrap();
+        assert_eq!(against_schema(&log), "", "{arguments:?}: {log}");
+        assert!(log.contains("\"results\": [\n"), "{arguments:?} finds nothing: {log}");
+    }
+    assert_ne!(against_schema("{\"version\": \"2.1.0\"}"), "", "a log without runs is none");
+}

@@ -1,8 +1,6 @@
 //! What must never happen: a save lost, a private file shown, a wrong file taken back, a program that hangs, a terminal led astray.
 
 use std::process::{Command, Stdio};
-use std::sync::atomic::{AtomicBool, Ordering};
-use std::thread;
 use std::time::{Duration, Instant};
 
 use crate::harness::Desk;
@@ -112,32 +110,6 @@ fn one_file_in_two_spellings_is_one_file() {
     let said = desk.run(&["indent", "--write", "A.java:2", "./A.java:4"]);
     assert!(said.contains("1 file changed"), "{said}");
     assert_eq!(desk.read("A.java"), "class A {\n    int b;\nint c;\n    int d;\n}\n");
-}
-
-#[test]
-fn a_second_program_saves_and_loses_nothing() {
-    let desk = desk();
-    let (path, stop) = (desk.file("A.java"), AtomicBool::new(false));
-    thread::scope(|scope| {
-        let saver = scope.spawn(|| {
-            let mut saves = 0u32;
-            while !stop.load(Ordering::Relaxed) {
-                saves += 1;
-                let temporary = path.with_extension("saving");
-                std::fs::write(&temporary, format!("class A {{\nint b{saves};\n}}\n")).unwrap();
-                std::fs::rename(&temporary, &path).unwrap();
-                thread::sleep(Duration::from_micros(200));
-            }
-            saves
-        });
-        for _ in 0..60 {
-            desk.run(&["format", "--write", "A.java"]);
-        }
-        stop.store(true, Ordering::Relaxed);
-        let saves = saver.join().unwrap();
-        let text = desk.read("A.java");
-        assert!(text.contains(&format!("int b{saves};")), "save {saves} was lost: {text}");
-    });
 }
 
 #[test]

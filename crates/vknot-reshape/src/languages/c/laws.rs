@@ -174,5 +174,8 @@ fn has_body(code: Code<'_>, branch: NodeId) -> bool {
     let mut words = code.tree.parts(branch).map(|part| code.text(part)).skip_while(|word| *word == "else");
     let asks = matches!(words.next(), Some("if" | "for" | "while" | "switch"));
     let head = !asks || words.find(|word| *word != "constexpr").is_none_or(|head| head.starts_with(['(', '{']));
-    head && (code.text(branch).ends_with([';', '}', ':']) || code.text(branch).contains('#'))
+    // A branch at its end answers for itself.
+    let last = code.tree.parts(branch).last();
+    let ends_in_one = last.is_some_and(|last| matches!(code.tree.kind_name(last), "conditional" | "loop" | "arm"));
+    head && (ends_in_one || code.text(branch).ends_with([';', '}', ':']) || code.text(branch).contains('#'))
 }

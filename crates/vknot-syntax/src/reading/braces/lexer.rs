@@ -7,7 +7,7 @@ use super::*;
 pub(super) fn lexemes(text: &str) -> Vec<Lexeme> {
     let bytes = text.as_bytes();
     let mut found: Vec<Lexeme> = Vec::with_capacity(text.len() / 4);
-    let mut at = 0;
+    let (mut at, mut endless) = (0, Vec::new());
     while let Some(&byte) = bytes.get(at) {
         if byte.is_ascii_whitespace() || byte == b'\\' && splices(bytes, at) {
             at += 1;
@@ -17,7 +17,7 @@ pub(super) fn lexemes(text: &str) -> Vec<Lexeme> {
             at = directive(text, at, &mut found);
             continue;
         }
-        let (kind, end) = lexeme(bytes, at);
+        let (kind, end) = lexeme(bytes, at, &mut endless);
         let end = end.max(at + 1).min(bytes.len());
         found.push(Lexeme { kind, start: at as u32, end: end as u32 });
         at = end;
@@ -85,7 +85,7 @@ fn directive(text: &str, at: usize, found: &mut Vec<Lexeme>) -> usize {
     end
 }
 
-fn lexeme(bytes: &[u8], at: usize) -> (Kind, usize) {
+fn lexeme<'t>(bytes: &'t [u8], at: usize, endless: &mut Vec<&'t [u8]>) -> (Kind, usize) {
     let next = bytes.get(at + 1).copied().unwrap_or(b' ');
     match bytes[at] {
         b'/' if next == b'/' => (COMMENT, spliced_line_end(bytes, at)),
@@ -101,7 +101,7 @@ fn lexeme(bytes: &[u8], at: usize) -> (Kind, usize) {
         b';' => (SEMICOLON, at + 1),
         b',' => (COMMA, at + 1),
         byte if byte.is_ascii_digit() || byte == b'.' && next.is_ascii_digit() => (NUMBER, number(bytes, at)),
-        byte if is_word(byte) => word(bytes, at),
+        byte if is_word(byte) => word(bytes, at, endless),
         b'<' if next == b'<' => (MARK, at + 2 + usize::from(bytes.get(at + 2) == Some(&b'='))),
         b'.' if next == b'.' && bytes.get(at + 2) == Some(&b'.') => (MARK, at + 3),
         byte if is_doubled(byte, next) => (MARK, at + 2),
@@ -143,11 +143,11 @@ fn unescaped_line_end(text: &[u8]) -> bool {
 }
 
 /// A word, or a string or character with a prefix.
-fn word(bytes: &[u8], at: usize) -> (Kind, usize) {
+fn word<'t>(bytes: &'t [u8], at: usize, endless: &mut Vec<&'t [u8]>) -> (Kind, usize) {
     let end = word_end(bytes, at, is_word);
     let prefix = &bytes[at..end];
     match bytes.get(end) {
-        Some(b'"') if matches!(prefix, b"R" | b"LR" | b"uR" | b"UR" | b"u8R") => match raw_string(bytes, end) {
+        Some(b'"') if matches!(prefix, b"R" | b"LR" | b"uR" | b"UR" | b"u8R") => match raw_string(bytes, end, endless) {
             Some(end) => (STRING, end),
             None => (WORD, end),
         },
@@ -157,12 +157,22 @@ fn word(bytes: &[u8], at: usize) -> (Kind, usize) {
     }
 }
 
-/// `R"mark( ... )mark"`.
-fn raw_string(bytes: &[u8], quote: usize) -> Option<usize> {
+/// How many marks of raw strings that end nowhere are looked for in a file.
+const ENDLESS_AT_MOST: usize = 16;
+
+/// `R"mark( ... )mark"`. A mark whose end is not there is in `endless` from then on, and is not looked for again.
+fn raw_string<'t>(bytes: &'t [u8], quote: usize, endless: &mut Vec<&'t [u8]>) -> Option<usize> {
     let open = quote + 1 + memchr::memchr(b'(', bytes.get(quote + 1..quote + 20.min(bytes.len() - quote))?)?;
     let mark = &bytes[quote + 1..open];
+    if endless.contains(&mark) || endless.len() >= ENDLESS_AT_MOST {
+        return None;
+    }
     let closing = [b")".as_slice(), mark, b"\""].concat();
-    memchr::memmem::find(&bytes[open..], &closing).map(|found| open + found + closing.len())
+    let found = memchr::memmem::find(&bytes[open..], &closing);
+    if found.is_none() {
+        endless.push(mark);
+    }
+    found.map(|found| open + found + closing.len())
 }
 
 fn number(bytes: &[u8], at: usize) -> usize {

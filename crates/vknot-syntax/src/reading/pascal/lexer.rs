@@ -67,12 +67,16 @@ fn noted(text: &str, at: usize, end: usize, directive: bool) -> (Kind, usize) {
     (if region { REGION_MARK } else { DIRECTIVE }, end)
 }
 
+/// Bytes in which the end of a string of several lines is looked for, so that many without an end cost no more than others.
+const TEXT_BLOCK_AT_MOST: usize = 32 * 1024;
+
 /// A string ends on its line, unless it is one of three or more quotes.
 fn string(bytes: &[u8], at: usize) -> (Kind, usize) {
     let quotes = word_end(bytes, at, |byte| byte == b'\'') - at;
     if quotes >= 3 && quotes % 2 == 1 && matches!(bytes.get(at + quotes), Some(b'\n' | b'\r')) {
         let mark = vec![b'\''; quotes];
-        if let Some(end) = memchr::memmem::find(&bytes[at + quotes..], &mark) {
+        let most = bytes.len().min(at + quotes + TEXT_BLOCK_AT_MOST);
+        if let Some(end) = memchr::memmem::find(&bytes[at + quotes..most], &mark) {
             return (STRING, at + quotes + end + quotes);
         }
     }
