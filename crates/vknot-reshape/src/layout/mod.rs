@@ -98,8 +98,9 @@ fn settled(code: Code<'_>, style: &Style, once: Reshape) -> Option<Reshape> {
         if again.edits.is_empty() && round == 0 {
             return Some(once);
         }
-        match (again.edits.is_empty(), once.receipt.added.is_empty() && again.receipt.added.is_empty()) {
-            (true, true) => return Some(Reshape { edits, ..once }),
+        // The receipt names what the first round added; a later one may only move it.
+        match (again.edits.is_empty(), again.receipt.added.is_empty()) {
+            (true, _) => return Some(Reshape { edits, ..once }),
             (false, true) => edits = edits.then(source.text(), &again.edits),
             _ => break,
         }

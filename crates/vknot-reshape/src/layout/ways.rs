@@ -104,6 +104,8 @@ impl Planner<'_> {
             if left.is_ascii_punctuation() && right.is_ascii_punctuation() {
                 gap.spaced = joined.iter().any(|pair| pair.as_bytes() == [left, right]);
             }
+            // A number goes on behind a point.
+            gap.spaced |= right == b'.' && byte(pair[0].start).is_ascii_digit();
         }
     }
 

@@ -38,6 +38,23 @@ fn comments_behind_joined_characters_stay_lined_up() {
 }
 
 #[test]
+fn a_number_in_front_of_a_point_keeps_its_distance() {
+    for (language, text) in [
+        ("cpp", "auto low = 1.2_a .epsilon(tide);\n"),
+        ("javascript", "let low = 1 .toFixed(tide);\n"),
+        ("csharp", "class A\n{\n    string low = 1 .ToString(tide);\n}\n"),
+    ] {
+        assert_eq!(formatted(language, text, &[]), text);
+    }
+}
+
+#[test]
+fn a_comment_on_joined_lines_is_in_its_macro() {
+    let text = "#define TIDE(level) \\\n\tvoid note_##level(void) { \\\n\t\t/* The level \\\n\t\t * of the tide. \\\n\t\t */ \\\n\t\tnote(level); \\\n\t}\n";
+    assert_eq!(formatted("c", text, &[]), text);
+}
+
+#[test]
 fn a_brace_that_comes_in_stands_in_front_of_the_comment_behind_it() {
     let text = "function f() {\n  if (a) return b;\n\n  // Low water.\n  if (d) {\n    e();\n  }\n}\n";
     let wanted =

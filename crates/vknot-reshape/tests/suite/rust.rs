@@ -167,3 +167,26 @@ fn imports_that_grow_are_laid_out() {
     let text = "use tide::level::{LevelOfNorthHarbour, LevelOfSkerryLight};\nuse tide::level::{LevelOfLongBar, LevelOfTheEstuary, Surge};\n\nfn read() { }\n";
     snapshot!(organized("rust", text).0);
 }
+
+#[test]
+fn what_settles_after_some_rounds_is_laid_out_with_its_commas() {
+    // Where columns stay lined up depends on the lines that are left in them.
+    let code = "\
+impl Iterator for Surge {
+    fn next(&mut self) -> Option<u16> {
+        match (self.first, self.second) {
+            (FIRST_USED, SECOND_USED)  =>  {                            None        },
+            (FIRST_USED, second     )  =>  {self.second = SECOND_USED;  Some(second)},
+            (first     ,      _     )  =>  {self.first = FIRST_USED;    Some(first )}
+        }
+    }
+    fn levels() -> Levels {
+        Levels {
+            first: FIRST_USED,
+            second: SECOND_USED
+        }
+    }
+}
+";
+    snapshot!(formatted("rust", code, &[]));
+}

@@ -40,8 +40,8 @@ fn directive_end(bytes: &[u8], at: usize) -> usize {
             b'/' if bytes.get(end + 1) == Some(&b'/') => break,
             b'/' if bytes.get(end + 1) == Some(&b'*') => {
                 let comment = block_end(bytes, end, (b"/*", b"*/"), false);
-                // A comment inside the line belongs to the directive; one that goes on over lines ends it.
-                if bytes[end..comment].contains(&b'\n') {
+                // A comment inside the line, joined lines included, belongs to the directive; one that goes on over lines ends it.
+                if unescaped_line_end(&bytes[end..comment]) {
                     break;
                 }
                 end = comment;
