@@ -65,6 +65,30 @@ fn what_another_program_saves_twenty_thousand_times_stays() {
     assert_eq!(lost, Vec::<u32>::new());
 }
 
+#[test]
+fn two_runs_at_once_write_each_file_once() {
+    let desk = Desk::new();
+    desk.write("vknot.toml", "");
+    let jumble = |number: u32| format!("class A{number} {{\nint b;\n}}\n");
+    let name = |number: u32| format!("A{number}.java");
+    (0..200).for_each(|number| desk.write(&name(number), jumble(number)));
+    let started: Vec<_> = (0..2)
+        .map(|_| desk.command(&["format", "--write", "--no-cache", "."]).stderr(Stdio::piped()).spawn().unwrap())
+        .collect();
+    let said: Vec<String> = started
+        .into_iter()
+        .map(|run| String::from_utf8(run.wait_with_output().unwrap().stderr).unwrap())
+        .collect();
+    // The summary comes last, and begins with the count.
+    let counted = |said: &String| -> u32 { said.lines().last().unwrap().split(' ').next().unwrap().parse().unwrap() };
+    assert_eq!(said.iter().map(counted).sum::<u32>(), 200, "{said:?}");
+    (0..200).for_each(|number| assert!(desk.read(&name(number)).contains("    int b;")));
+    for _ in said.iter().filter(|said| counted(said) > 0) {
+        desk.run(&["undo"]);
+    }
+    (0..200).for_each(|number| assert_eq!(desk.read(&name(number)), jumble(number)));
+}
+
 /// Kills the program so many milliseconds after it began to write the first of many files; gives how many it had changed.
 fn changed_when_killed(files: usize, after: Duration) -> usize {
     let desk = Desk::new();
