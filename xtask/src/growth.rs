@@ -61,8 +61,9 @@ const MEMORY: u64 = 1024 * 1024;
 
 type Work = (&'static str, fn(&Document));
 
-/// What is done with a text that was read.
+/// What is done with a text; whatever else begins with reading.
 const WORKS: &[Work] = &[
+    ("read", |document| drop(Tree::read(document.source(), document.language()))),
     ("outline", |document| drop(looks::outline(document.code()))),
     ("folds", |document| drop(looks::folds(document.code()))),
     ("pairs", |document| drop(looks::pairs(document.code()))),
@@ -130,36 +131,24 @@ pub fn measure(arguments: &Arguments) -> anyhow::Result<ExitCode> {
 
 /// Reads ever longer texts of a construct and does everything with them; prints what takes too long or too much, and gives how many that are.
 fn grown(language: &'static Language, unit: &str, most: usize) -> usize {
-    let mut before: Vec<Option<Duration>> = vec![Some(Duration::MAX); WORKS.len() + 1];
+    let mut before: Vec<Option<Duration>> = vec![Some(Duration::MAX); WORKS.len()];
     let (mut size, mut findings) = (FIRST, 0);
-    while size <= most {
-        let text = unit.repeat(size / unit.len());
-        let read = || Document::new(Source::from_text("Gauge", &text), language, default_style(language));
-        let document = read();
-        let reading: (&str, &dyn Fn()) = ("read", &|| drop(Tree::read(document.source(), language)));
-        let doings: Vec<(&str, Box<dyn Fn() + '_>)> =
-            WORKS.iter().map(|(name, work)| (*name, Box::new(|| work(&document)) as Box<dyn Fn()>)).collect();
-        let all = std::iter::once(reading).chain(doings.iter().map(|(name, work)| (*name, work.as_ref())));
-        for ((name, work), before) in all.zip(&mut before) {
+    while size <= most && before.first().is_some_and(Option::is_some) {
+        let source = Source::from_text("Gauge", unit.repeat(size / unit.len()));
+        let document = Document::new(source, language, default_style(language));
+        for ((name, work), before) in WORKS.iter().zip(&mut before) {
             let Some(last) = *before else { continue };
-            let (time, memory) = measured(work, last);
-            let allowed = last.as_secs_f64().max(AT_LEAST.as_secs_f64() / MOST.powi(STEP.1)) * MOST.powi(STEP.1);
-            let slow = time.as_secs_f64() > allowed;
+            let (time, memory) = measured(&|| work(&document), last);
+            let slow = time > AT_LEAST && time.as_secs_f64() > last.as_secs_f64() * MOST.powi(STEP.1);
             *before = (!slow).then_some(time);
             if slow || memory > MEMORY {
                 findings += 1;
                 let factor = (time.as_secs_f64() / last.as_secs_f64().max(1e-6)).powf(1.0 / f64::from(STEP.1));
+                let (name_of, kilobytes, memory) = (language.name(), size / 1024, memory / 1024);
                 println!(
-                    "{} {unit:?} {name}: {factor:.1} times as long for twice the text at {} KB, {time:.1?}, {} MB",
-                    language.name(),
-                    size / 1024,
-                    memory / 1024
+                    "{name_of} {unit:?} {name}: {factor:.1} times as long for twice the text at {kilobytes} KB, {time:.1?}, {memory} MB",
                 );
             }
-        }
-        // Whatever else is done begins with reading.
-        if before.first().is_none_or(Option::is_none) {
-            break;
         }
         size *= STEP.0;
     }
@@ -177,9 +166,8 @@ fn measured(work: &dyn Fn(), last: Duration) -> (Duration, u64) {
     forget_peak();
     let first = once();
     let memory = peak();
-    let again = first > AT_LEAST && first.as_secs_f64() > last.as_secs_f64() * MOST.powi(STEP.1);
-    let again = again || (first < AT_LEAST);
-    let runs = if again && first < AT_LEAST * 25 { 3 } else { 0 };
+    let slow = first.as_secs_f64() > last.as_secs_f64() * MOST.powi(STEP.1);
+    let runs = if first < AT_LEAST || slow && first < AT_LEAST * 25 { 3 } else { 0 };
     ((0..runs).map(|_| once()).min().map_or(first, |time| time.min(first)), memory)
 }
 

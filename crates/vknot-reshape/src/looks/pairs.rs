@@ -211,7 +211,7 @@ fn span_of(code: Code<'_>, token: TokenId) -> Span {
 fn words(tree: &Tree, found: &mut Search) {
     let marks = || {
         let ids = (1..tree.nodes().len() as u32).map(NodeId);
-        ids.filter_map(|id| matches!(tree.role(id), Role::Open | Role::Close).then(|| (id, tree.node(id))))
+        ids.filter(|id| matches!(tree.role(*id), Role::Open | Role::Close)).map(|id| (id, tree.node(id)))
     };
     let mut last_closing = HashMap::new();
     for (id, node) in marks().filter(|(id, _)| tree.role(*id) == Role::Close) {

@@ -55,18 +55,18 @@ impl Law {
                 let word = code.source.slice(tree.node(id).span());
                 words.contains(&word).then(|| start(id)).into_iter().collect()
             }
-            Law::Parted { last, .. } => bare_marks(code, id, *last),
+            Law::Parted { marks, last, .. } => bare_marks(code, id, marks, *last),
             Law::Sound { is_sound, .. } => (!is_sound(code, id)).then(|| start(id)).into_iter().collect(),
         }
     }
 }
 
 /// The marks that part nothing.
-fn bare_marks(code: Code<'_>, list: NodeId, last: bool) -> Vec<u32> {
+fn bare_marks(code: Code<'_>, list: NodeId, marks: &[&str], last: bool) -> Vec<u32> {
     let tree = code.tree;
     let closes = |id: NodeId| tree.language().bracket(tree.node(id).kind).is_some_and(|bracket| !bracket.opens);
     let opens = |id: NodeId| tree.language().bracket(tree.node(id).kind).is_some_and(|bracket| bracket.opens);
-    let mark = |id: NodeId| code.source.slice(tree.node(id).span()) == ",";
+    let mark = |id: NodeId| marks.contains(&code.text(id));
     let mut found = Vec::new();
     let mut before: Option<NodeId> = None;
     for part in tree.parts(list) {

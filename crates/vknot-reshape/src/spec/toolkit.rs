@@ -73,8 +73,8 @@ pub(crate) enum Law {
     Filled { kinds: &'static [&'static str], field: &'static str },
     /// What is a name does not read as one of these words.
     Names { kinds: &'static [&'static str], words: &'static [&'static str] },
-    /// No comma stands there without an item in front of it; with `last`, there may be one behind the last item.
-    Parted { kinds: &'static [&'static str], last: bool },
+    /// No such mark stands there without an item in front of it; with `last`, there may be one behind the last item.
+    Parted { kinds: &'static [&'static str], marks: &'static [&'static str], last: bool },
     /// Something else.
     Sound { holder: &'static str, is_sound: fn(Code<'_>, NodeId) -> bool },
 }

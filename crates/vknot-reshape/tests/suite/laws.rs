@@ -144,6 +144,7 @@ const BROKEN: &[(&str, &[&str])] = &[
     ]),
     ("pascal", &[
         "unit a; interface implementation begin b(c, , d); end.",
+        "program a; uses b, ; begin end.",
         "unit a; interface implementation end",
         "interface implementation end.",
         "program a; b; begin end.",
@@ -156,6 +157,15 @@ const BROKEN: &[(&str, &[&str])] = &[
         "program a; begin b := (if c then d); end.",
         "program a; uses b, (c); begin end.",
         "program a; begin b, c; end.",
+        "unit a; implementation interface end.",
+        "unit a; interface var b: c; uses d; implementation end.",
+        "unit a; interface implementation procedure b; procedure c; begin end; end.",
+        "unit a; interface b = ^c; implementation end.",
+        "program a; b = ^c; begin end.",
+        "unit a; interface type b(c = class end); implementation end.",
+        "unit a; interface var b(c: d); implementation end.",
+        "unit a; interface type b = class c(d: e); end; implementation end.",
+        "unit a; interface type b = class procedure c; d: e; end; implementation end.",
     ]),
 ];
 

@@ -6,8 +6,8 @@ use crate::spec::Code;
 use crate::spec::laws::Law;
 
 pub(crate) static LAWS: &[Law] = &[
-    Law::Parted { kinds: &["arguments", "parameters", "group", "template_arguments"], last: false },
-    Law::Parted { kinds: &["initializer"], last: true },
+    Law::Parted { kinds: &["arguments", "parameters", "group", "template_arguments"], marks: &[","], last: false },
+    Law::Parted { kinds: &["initializer"], marks: &[","], last: true },
     Law::Sound { holder: "unit", is_sound: conditions_close },
     Law::Sound { holder: "unit", is_sound: declares },
     Law::Sound { holder: "body", is_sound: declares },

@@ -7,7 +7,7 @@ use crate::spec::laws::Law;
 
 /// What holds for plain sheets.
 pub(crate) static LAWS: &[Law] = &[
-    Law::Parted { kinds: PARTED, last: false },
+    Law::Parted { kinds: PARTED, marks: &[","], last: false },
     Law::Sound { holder: "declaration", is_sound: named_value },
     Law::Sound { holder: "body", is_sound: rules_only },
     Law::Sound { holder: "sheet", is_sound: rules_only },
@@ -23,7 +23,7 @@ pub(crate) static LAWS: &[Law] = &[
 
 /// What holds where sheets are made of others, too.
 pub(crate) static OF_ALL: &[Law] = &[
-    Law::Parted { kinds: PARTED, last: true },
+    Law::Parted { kinds: PARTED, marks: &[","], last: true },
     Law::Sound { holder: "declaration", is_sound: named_value },
     Law::Sound { holder: "body", is_sound: rules_only },
     Law::Sound { holder: "sheet", is_sound: rules_only },

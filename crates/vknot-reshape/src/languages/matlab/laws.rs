@@ -6,7 +6,7 @@ use crate::spec::Code;
 use crate::spec::laws::Law;
 
 pub(crate) static LAWS: &[Law] = &[
-    Law::Parted { kinds: &["arguments"], last: false },
+    Law::Parted { kinds: &["arguments"], marks: &[","], last: false },
     Law::Sound { holder: "function", is_sound: names_only },
     Law::Sound { holder: "arguments", is_sound: values },
     Law::Sound { holder: "group", is_sound: values },

@@ -6,7 +6,8 @@ use crate::spec::Code;
 use crate::spec::laws::Law;
 
 pub(super) static LAWS: &[Law] = &[
-    Law::Parted { kinds: &["arguments", "parameters", "group", "uses"], last: false },
+    Law::Parted { kinds: &["arguments", "group"], marks: &[","], last: false },
+    Law::Parted { kinds: &["parameters", "uses"], marks: &[",", ";"], last: false },
     Law::Sound { holder: "unit", is_sound: ends_with_point },
     Law::Sound { holder: "unit", is_sound: headed },
     Law::Sound { holder: "unit", is_sound: declares },
@@ -19,7 +20,82 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "parenthesized", is_sound: values },
     Law::Sound { holder: "uses", is_sound: names_only },
     Law::Sound { holder: "statement", is_sound: one_act },
+    Law::Sound { holder: "unit", is_sound: in_parts },
+    Law::Sound { holder: "part", is_sound: uses_first },
+    Law::Sound { holder: "part", is_sound: made },
+    Law::Sound { holder: "part", is_sound: worded },
+    Law::Sound { holder: "unit", is_sound: worded },
+    Law::Sound { holder: "class", is_sound: bare },
+    Law::Sound { holder: "value", is_sound: bare },
+    Law::Sound { holder: "field", is_sound: bare },
+    Law::Sound { holder: "members", is_sound: fields_first },
 ];
+
+/// The word that a node begins with, in small letters.
+fn word_of(code: Code<'_>, node: NodeId) -> String {
+    let token = code.tree.tokens().get(code.tree.node(node).first_token as usize);
+    token.map_or("", |token| code.source.slice(token.span())).to_ascii_lowercase()
+}
+
+/// What a file is stands at its top, and a unit has an interface and then an implementation; nothing has two main blocks.
+fn in_parts(code: Code<'_>, unit: NodeId) -> bool {
+    let parts = code.tree.parts(unit).filter(|id| code.tree.kind_name(*id) != "directive");
+    let words: Vec<String> = parts.map(|part| word_of(code, part)).collect();
+    let places = |word: &str| -> Vec<usize> {
+        words.iter().enumerate().filter(|(_, own)| *own == word).map(|(at, _)| at).collect()
+    };
+    let (interfaces, implementations) = (places("interface"), places("implementation"));
+    let parted = matches!((interfaces.as_slice(), implementations.as_slice()), ([1], [second, ..]) if *second == 2);
+    let headings = ["unit", "program", "library"].iter().flat_map(|word| places(word));
+    headings.collect::<Vec<_>>().iter().all(|at| *at == 0)
+        && (words.first().is_none_or(|word| word != "unit") || parted && implementations.len() == 1)
+        && places("begin").len() <= 1
+}
+
+/// What is used stands at the front of a part.
+fn uses_first(code: Code<'_>, part: NodeId) -> bool {
+    let mut behind = code.tree.parts(part).skip(1).filter(|id| code.tree.kind_name(*id) != "directive");
+    let first = behind.next();
+    first.is_none() || behind.all(|id| code.tree.role(id) != Role::Import)
+}
+
+/// A routine of an implementation is made there, unless it says where else.
+fn made(code: Code<'_>, part: NodeId) -> bool {
+    let elsewhere = |id: NodeId| {
+        let mut words = code.tree.parts(id).map(|word| code.text(word).to_ascii_lowercase());
+        words.any(|word| matches!(word.as_str(), "forward" | "external" | "="))
+    };
+    let header = |id: &NodeId| code.tree.kind_name(*id) == "routine_header";
+    word_of(code, part) != "implementation" || code.tree.parts(part).filter(header).all(elsewhere)
+}
+
+/// No bracket is around what is declared.
+fn bare(code: Code<'_>, declared: NodeId) -> bool {
+    let head = code.tree.parts(declared).take_while(|part| !matches!(code.text(*part), ":" | "="));
+    head.into_iter().all(|part| code.tree.role(part) != Role::Parenthesized)
+}
+
+/// What is declared stands behind the word that says what it is.
+fn worded(code: Code<'_>, part: NodeId) -> bool {
+    code.tree.parts(part).all(|part| !matches!(code.tree.role(part), Role::Member | Role::Type))
+}
+
+/// Fields stand in front of routines, up to the next word that says who sees them.
+fn fields_first(code: Code<'_>, members: NodeId) -> bool {
+    let mut routines = false;
+    code.tree.parts(members).all(|part| match (code.tree.role(part), code.tree.kind_name(part)) {
+        (Role::Label, _) | (_, "declarations") => {
+            routines = false;
+            true
+        }
+        (Role::Callable, _) | (_, "property") => {
+            routines = true;
+            true
+        }
+        (_, "field") => !routines || matches!(word_of(code, part).as_str(), "class" | "var"),
+        _ => true,
+    })
+}
 
 fn ends_with_point(code: Code<'_>, unit: NodeId) -> bool {
     let named = code.tree.parts(unit).next().is_some_and(|first| code.tree.role(first) == Role::Package);
@@ -76,7 +152,16 @@ fn named(code: Code<'_>, list: NodeId) -> bool {
         "(" | ";" => !(word(pair[1]) || tree.role(pair[1]) == Role::Name || code.text(pair[1]).starts_with(['[', ')'])),
         _ => false,
     };
-    !parts.windows(2).any(wrong)
+    let mut typed = false;
+    let wrongly_parted = parts.iter().any(|part| match code.text(*part) {
+        "," => typed,
+        mark => {
+            typed = mark == ":" || typed && mark != ";";
+            false
+        }
+    });
+    !wrongly_parted
+        && !parts.windows(2).any(wrong)
         && !parts.iter().any(|part| tree.role(*part) == Role::Parenthesized || tree.kind_name(*part) == "group")
 }
 
@@ -88,6 +173,7 @@ fn values(code: Code<'_>, list: NodeId) -> bool {
             tree.tokens().get(tree.node(part).first_token as usize).map_or("", |token| code.source.slice(token.span()));
         let word = first.to_ascii_lowercase();
         !matches!(tree.role(part), Role::Statement | Role::Branch | Role::Block)
+            && tree.role(part) != Role::Assignment
             && !matches!(word.as_str(), "if" | "for" | "while" | "begin" | "case" | "try" | "repeat")
     })
 }
