@@ -58,6 +58,6 @@ impl Going {
     /// Whether one of the spans covers another.
     pub fn covers(&self, span: Span) -> bool {
         let behind = self.furthest.partition_point(|(start, _)| *start <= span.start);
-        behind.checked_sub(1).is_some_and(|last| self.furthest[last].1 >= span.end)
+        behind.checked_sub(1).and_then(|last| self.furthest.get(last)).is_some_and(|(_, end)| *end >= span.end)
     }
 }

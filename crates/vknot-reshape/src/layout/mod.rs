@@ -89,15 +89,12 @@ const ROUNDS: usize = 4;
 fn settled(code: Code<'_>, style: &Style, once: Reshape) -> Option<Reshape> {
     let Code { source, tree, .. } = code;
     let mut edits = once.edits.clone();
-    for round in 0..ROUNDS {
+    for _ in 0..ROUNDS {
         if edits.is_empty() {
             return Some(once);
         }
         let read = Source::from_text(source.path(), edits.apply(source.text()));
         let again = format_once(code.other(&read, &Tree::read(&read, tree.language())), style, None, true);
-        if again.edits.is_empty() && round == 0 {
-            return Some(once);
-        }
         // The receipt names what the first round added; a later one may only move it.
         match (again.edits.is_empty(), again.receipt.added.is_empty()) {
             (true, _) => return Some(Reshape { edits, ..once }),

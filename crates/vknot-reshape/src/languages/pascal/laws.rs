@@ -45,10 +45,9 @@ fn in_parts(code: Code<'_>, unit: NodeId) -> bool {
         words.iter().enumerate().filter(|(_, own)| *own == word).map(|(at, _)| at).collect()
     };
     let (interfaces, implementations) = (places("interface"), places("implementation"));
-    let parted = matches!((interfaces.as_slice(), implementations.as_slice()), ([1], [second, ..]) if *second == 2);
-    let headings = ["unit", "program", "library"].iter().flat_map(|word| places(word));
-    headings.collect::<Vec<_>>().iter().all(|at| *at == 0)
-        && (words.first().is_none_or(|word| word != "unit") || parted && implementations.len() == 1)
+    let parted = interfaces == [1] && implementations == [2];
+    ["unit", "program", "library"].iter().flat_map(|word| places(word)).all(|at| at == 0)
+        && (words.first().is_none_or(|word| word != "unit") || parted)
         && places("begin").len() <= 1
 }
 
@@ -71,8 +70,8 @@ fn made(code: Code<'_>, part: NodeId) -> bool {
 
 /// No bracket is around what is declared.
 fn bare(code: Code<'_>, declared: NodeId) -> bool {
-    let head = code.tree.parts(declared).take_while(|part| !matches!(code.text(*part), ":" | "="));
-    head.into_iter().all(|part| code.tree.role(part) != Role::Parenthesized)
+    let mut head = code.tree.parts(declared).take_while(|part| !matches!(code.text(*part), ":" | "="));
+    head.all(|part| code.tree.role(part) != Role::Parenthesized)
 }
 
 /// What is declared stands behind the word that says what it is.
