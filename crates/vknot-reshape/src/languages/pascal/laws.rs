@@ -168,9 +168,7 @@ fn named(code: Code<'_>, list: NodeId) -> bool {
 fn values(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     tree.parts(list).all(|part| {
-        let first =
-            tree.tokens().get(tree.node(part).first_token as usize).map_or("", |token| code.source.slice(token.span()));
-        let word = first.to_ascii_lowercase();
+        let word = word_of(code, part);
         !matches!(tree.role(part), Role::Statement | Role::Branch | Role::Block)
             && tree.role(part) != Role::Assignment
             && !matches!(word.as_str(), "if" | "for" | "while" | "begin" | "case" | "try" | "repeat")
