@@ -17,6 +17,7 @@ mod tests {
             &["registry"],
             &["languages"],
             &["editing"],
+            &["spelling"],
             &["imports", "indent", "layout", "looks", "pins", "regions"],
             &["frames"],
             &["keeps"],

@@ -37,13 +37,14 @@ mod regions;
 mod registry;
 mod reshape;
 mod spec;
+mod spelling;
 pub mod steps;
 pub mod styling;
 
 pub use allowance::Allowance;
 pub use edits::Edits;
 pub use imports::{Acts, Wanted};
-pub use receipt::{Act, Decided, Fate, LeftAlone, Moved, Note, Reason, Receipt, TokenChange};
+pub use receipt::{Act, Decided, Fate, LeftAlone, Moved, Note, Reason, Receipt, Respelled, TokenChange};
 pub use regions::RegionError;
 pub use registry::{Capabilities, capabilities, declared, default_style, project_file, style_of};
 pub use reshape::Reshape;

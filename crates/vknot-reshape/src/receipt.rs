@@ -27,6 +27,23 @@ pub struct TokenChange {
     pub token: u32,
 }
 
+/// A token, or a run of comments, that is written otherwise and says the same.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Respelled {
+    /// Its place among the old text's tokens.
+    pub first: u32,
+    /// One past the last of them.
+    pub end: u32,
+    /// Where in the old text it was.
+    pub offset: u32,
+    /// Its text.
+    pub old: String,
+    /// What stands there now, as far as it is not indented otherwise.
+    pub new: String,
+    /// How many tokens that is.
+    pub count: u32,
+}
+
 /// Why a piece was left as it was.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Reason {
@@ -126,6 +143,8 @@ pub struct Receipt {
     pub added: Vec<TokenChange>,
     /// Tokens, or whole imports, taken out.
     pub removed: Vec<TokenChange>,
+    /// Tokens that are written otherwise and say the same.
+    pub respelled: Vec<Respelled>,
     /// Pieces left alone.
     pub left_alone: Vec<LeftAlone>,
     /// What was imported anew, each in front of a token of the old text, among the imports there.

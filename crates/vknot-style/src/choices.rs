@@ -62,6 +62,22 @@ choices! {
         None = "none",
     }
 
+    /// Whether a comment gets a space behind its marker.
+    CommentSpace for CommentSpace {
+        /// As written.
+        Keep = "keep",
+        /// It gets one.
+        Add = "add",
+    }
+
+    /// Whether comments that are too long are broken.
+    CommentWrap for CommentWrap {
+        /// They stay.
+        Keep = "keep",
+        /// They are made to fit.
+        Fit = "fit",
+    }
+
     /// Whether capitals count in the order of imports.
     ImportCase for ImportCase {
         /// Capitals first.
@@ -220,12 +236,34 @@ choices! {
         Never = "never",
     }
 
+    /// Which quotes stand around strings.
+    TokenQuote for TokenQuote {
+        /// As written.
+        Keep = "keep",
+        /// `"`.
+        Double = "double",
+        /// `'`.
+        Single = "single",
+    }
+
+    /// Whether statements end in a semicolon where a line end would do.
+    TokenSemicolon for TokenSemicolon {
+        /// As written.
+        Keep = "keep",
+        /// Always.
+        Add = "add",
+        /// Only where the next line needs it.
+        Remove = "remove",
+    }
+
     /// Whether a list broken into lines gets a comma behind its last item.
     WrapComma for WrapComma {
         /// It gets one.
         Add = "add",
         /// It stays as it is.
         Keep = "keep",
+        /// No list has one.
+        Remove = "remove",
     }
 
     /// How far the items of a broken literal stand in.

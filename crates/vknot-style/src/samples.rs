@@ -112,6 +112,18 @@ pub static SAMPLES: &[Sample] = &[
         "class Gauge {\n    int[] levels = {\n        1, 2\n    };\n\n    void warn(int level,\n            int tide) {\n    }\n}\n",
     ),
     of(
+        Key::CommentSpace,
+        "java",
+        &[],
+        "class Gauge {\n    //metres above the chart datum\n    int level; //as read last\n}\n",
+    ),
+    of(
+        Key::CommentWrap,
+        "java",
+        &["max_line_length=60"],
+        "class Gauge {\n    // The level as it was read last, in metres above the chart datum.\n    // Twice an hour.\n    int level;\n}\n",
+    ),
+    of(
         Key::ImportBlank,
         "java",
         &[],
@@ -188,7 +200,7 @@ pub static SAMPLES: &[Sample] = &[
         Key::IndentBracket,
         "rust",
         &["max_line_length=40"],
-        "fn warn() {\n    send(harbours_downstream, expected_level);\n}\n",
+        "fn warn() {\n    send(harbours_downstream, expected_level);\n    let levels = [\n        low,\n        high,\n    ];\n}\n",
     ),
     of(
         Key::IndentCase,
@@ -237,6 +249,8 @@ pub static SAMPLES: &[Sample] = &[
     of(Key::SpaceParameters, "javascript", &[], "function warn(level) {\n    send(level);\n}\n"),
     of(Key::SpaceParenthesis, "javascript", &[], "warn(level, tide);\n"),
     of(Key::SpaceUnary, "javascript", &[], "calm = !high;\n"),
+    of(Key::TokenQuote, "javascript", &[], "warn('high water', \"at six o'clock\", \"quay\");\n"),
+    of(Key::TokenSemicolon, "javascript", &[], "const level = read()\nwarn(level);\n;[1, 2].forEach(warn)\n"),
     of(
         Key::WrapChain,
         "java",
@@ -247,7 +261,7 @@ pub static SAMPLES: &[Sample] = &[
         Key::WrapComma,
         "rust",
         &["max_line_length=40"],
-        "fn warn() {\n    send(harbours_downstream, expected_level);\n}\n",
+        "fn warn() {\n    send(harbours_downstream, expected_level);\n    let levels = [\n        low,\n        high,\n    ];\n}\n",
     ),
     of(
         Key::WrapConditional,

@@ -200,6 +200,10 @@ settings! {
         "Whether a block or `case` with a single statement stays on its line where its author had it so, or each gets lines of its own";
     BreakKeep: "vknot_break_keep", Values::Words(&["none", "some", "all"]), "some",
         "Which line breaks of the author's stay though the line would fit: none, those in literals, chains and operators, all";
+    CommentSpace: "vknot_comment_space", Values::Words(&["keep", "add"]), "keep",
+        "Whether a comment that ends with its line gets a space behind its marker, if a letter or a digit stands there";
+    CommentWrap: "vknot_comment_wrap", Values::Words(&["keep", "fit"]), "keep",
+        "Whether comments on lines of their own that are too long go on with the next line: as their author had them, so that they fit, into 100 columns where lines have no limit";
     ImportBlank: "vknot_import_blank", Values::Number(0, 1, &["as-found"]), "as-found",
         "Blank lines between groups of imports";
     ImportCase: "vknot_import_case", Values::Words(&["exact", "ignore", "as-found"]), "as-found",
@@ -282,10 +286,14 @@ settings! {
         "Whether round brackets on one line have spaces inside";
     SpaceUnary: "vknot_space_unary", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands between an operator and its only operand";
+    TokenQuote: "vknot_token_quote", Values::Words(&["keep", "double", "single"]), "keep",
+        "Which quotes stand around strings, where both mean the same and neither needs more backslashes";
+    TokenSemicolon: "vknot_token_semicolon", Values::Words(&["keep", "add", "remove"]), "keep",
+        "Whether statements and members end in a semicolon where a line end would do: as written, always, only where the next line needs it";
     WrapChain: "vknot_wrap_chain", Values::Words(&["fit", "always", "never"]), "fit",
         "Whether each call of a chain gets a line: if it would not fit on one, always from three calls on, never";
-    WrapComma: "vknot_wrap_comma", Values::Words(&["add", "keep"]), "keep",
-        "Whether a list broken into lines gets a comma behind its last item, where the language takes one";
+    WrapComma: "vknot_wrap_comma", Values::Words(&["add", "keep", "remove"]), "keep",
+        "Whether a list broken into lines gets a comma behind its last item, where the language takes one, or no list has one";
     WrapConditional: "vknot_wrap_conditional", Values::Words(&["before", "after", "as-found"]), "as-found",
         "Whether the line of a conditional expression breaks before its `?` and `:` or after them";
     WrapIndent: "vknot_wrap_indent", Values::Number(0, 4, &["half"]), "1",

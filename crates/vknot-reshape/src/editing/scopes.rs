@@ -13,10 +13,15 @@ struct Named {
     binding: Binding,
 }
 
-/// All places where a name stands, those in the code of strings among them.
-fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Vec<Named> {
+/// How many steps may be gone from names outwards, and from uses to what may declare them, before a file is too much to tell: a name is
+/// told by word then.
+const STEPS: usize = 20_000_000;
+
+/// All places where a name stands, those in the code of strings among them; `None` where they are too many, too deep inside.
+fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
     let tree = code.tree;
     let mut places = Vec::new();
+    let mut steps = 0;
     for token in tree.tokens() {
         let role = tree.role(token.node);
         let text = code.source.slice(token.span());
@@ -30,11 +35,15 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Vec<Named> {
                 Named { spaces: 1, span, binding }
             }));
         } else if text == name && spec.names.contains(&tree.kind_name(token.node)) {
+            steps += tree.ancestors(token.node).take(STEPS - steps).count();
+            if steps >= STEPS {
+                return None;
+            }
             let binding = (spec.binding)(code, token.node);
             places.push(Named { spaces: (spec.spaces)(code, token.node), span: token.span(), binding });
         }
     }
-    places
+    Some(places)
 }
 
 /// Where a name stands in the code of a string, as a word of its own and not behind a dot, and whether it is certain that it is code there.
@@ -75,14 +84,14 @@ fn closing(text: &str, start: usize) -> usize {
     text.len()
 }
 
-/// What a name at a place is bound to: what declares it, and where it is seen.
-fn bound(place: &Named, all: &[Named]) -> Option<(NodeId, Span)> {
+/// What a name at a place is bound to, of what declares it: that, and where it is seen.
+fn bound(place: &Named, declaring: &[Named]) -> Option<(NodeId, Span)> {
     let but = match place.binding {
         Binding::Declares { holder, seen } => return Some((holder, seen)),
         Binding::Uses { but } => but,
         Binding::Other | Binding::Unknown => return None,
     };
-    let seen = all.iter().filter_map(|other| match other.binding {
+    let seen = declaring.iter().filter_map(|other| match other.binding {
         Binding::Declares { holder, seen } if Some(holder) != but && other.spaces & place.spaces != 0 => {
             Some((holder, seen))
         }
@@ -96,13 +105,18 @@ fn bound(place: &Named, all: &[Named]) -> Option<(NodeId, Span)> {
 pub(crate) fn uses(code: Code<'_>, named: Span) -> Option<(Span, Vec<Span>)> {
     let spec = code.toolkit().edits.scopes?;
     let name = code.source.slice(named);
-    let all = places(code, spec, name);
+    let all = places(code, spec, name)?;
     if code.tree.has_error() || all.iter().any(|place| place.binding == Binding::Unknown) {
         return None;
     }
     let own = all.iter().find(|place| place.span == named)?;
-    let binding = bound(own, &all)?;
-    let same: Vec<&Named> = all.iter().filter(|place| bound(place, &all) == Some(binding)).collect();
+    let declaring: Vec<Named> =
+        all.iter().filter(|place| matches!(place.binding, Binding::Declares { .. })).copied().collect();
+    if declaring.len().saturating_mul(all.len()) > STEPS {
+        return None;
+    }
+    let binding = bound(own, &declaring)?;
+    let same: Vec<&Named> = all.iter().filter(|place| bound(place, &declaring) == Some(binding)).collect();
     let declared = same.iter().find(|place| matches!(place.binding, Binding::Declares { .. }))?.span;
     Some((declared, same.into_iter().map(|place| place.span).collect()))
 }
@@ -111,13 +125,13 @@ pub(crate) fn uses(code: Code<'_>, named: Span) -> Option<(Span, Vec<Span>)> {
 pub(crate) fn clash(code: Code<'_>, declared: Span, uses: &[Span], new: &str) -> Option<Span> {
     let spec = code.toolkit().edits.scopes?;
     let name = code.source.slice(declared);
-    let own = places(code, spec, name);
+    // What is too much to tell could be anything.
+    let (Some(own), Some(others)) = (places(code, spec, name), places(code, spec, new)) else { return Some(declared) };
     let declaration = own.iter().find(|place| place.span == declared)?;
     let Binding::Declares { holder, seen } = declaration.binding else { return None };
     if spec.reserved.contains(&new) {
         return Some(declared);
     }
-    let others = places(code, spec, new);
     for other in &others {
         match other.binding {
             Binding::Other => {}

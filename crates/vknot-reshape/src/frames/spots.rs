@@ -39,6 +39,9 @@ impl Frames<'_> {
         if let Some(spot) = self.label_spot(id, &frame, kind.role) {
             return spot;
         }
+        if self.parts_statements(id, node) {
+            return frame.anchor.into();
+        }
         match (frame.hold, frame.bracket) {
             (Hold::Flat | Hold::Parts, None) => self.in_sequence(node, &frame).into(),
             (Hold::Inactive, None) => Spot::by(self.in_inactive(node), By::Author),
@@ -50,6 +53,19 @@ impl Frames<'_> {
             (Hold::Tag | Hold::Operands, None) => Spot::by(frame.base, By::Wrap),
             _ => self.in_head(id, node, &frame),
         }
+    }
+
+    /// Whether a semicolon ends a statement on a line above, and the next one begins on its line.
+    fn parts_statements(&self, id: NodeId, node: &Node) -> bool {
+        let holder = self.tree.node(node.parent);
+        let ends = node.token_end == holder.token_end && node.first_token > holder.first_token;
+        let gap = self.tree.gap_span(node.token_end);
+        node.is_leaf()
+            && ends
+            && self.text(id) == ";"
+            && !matches!(self.tree.role(node.parent), Role::Branch | Role::Error)
+            && gap.end < self.source.span().end
+            && !self.source.slice(gap).contains('\n')
     }
 
     /// Labels and labelled groups.

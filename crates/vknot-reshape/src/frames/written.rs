@@ -71,7 +71,7 @@ impl Frames<'_> {
     /// either.
     fn forget_shift(&mut self, column: u32, spot: &Spot) -> bool {
         let shift = self.top().written.shift;
-        let outer = self.stack.iter().rev().map(|frame| frame.written.shift).find(|outer| *outer != shift);
+        let outer = self.stack.iter().rev().take(DEEP).map(|frame| frame.written.shift).find(|outer| *outer != shift);
         let outer = outer.filter(|outer| i64::from(column) + outer == i64::from(spot.place.columns()));
         let Some(outer) = outer else { return false };
         let open = self.stack.iter_mut().rev().take_while(|frame| frame.written.shift == shift);

@@ -6,7 +6,7 @@ use super::plan::Form;
 use super::planner::Planner;
 
 /// Columns a text takes on a terminal, tabs counted as one.
-pub(super) fn width_of(text: &str) -> u32 {
+pub(crate) fn width_of(text: &str) -> u32 {
     // Character by character, as the frames count: what several make together must not be another width here.
     let wide = || text.chars().map(|c| c.width().unwrap_or(0) as u32).sum();
     if text.is_ascii() { text.len() as u32 } else { wide() }

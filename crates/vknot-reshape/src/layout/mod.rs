@@ -6,6 +6,7 @@
 mod columns;
 mod comments;
 mod damage;
+mod leading;
 mod manner;
 mod measure;
 mod options;
@@ -25,6 +26,7 @@ use vknot_style::choices::{AlignColumn, AlignComment, Charset, LineEnds, TrimBla
 
 use options::Options;
 use paper::Paper;
+pub(crate) use measure::width_of as columns_of;
 use plan::GapPlan;
 use planner::Planner;
 use crate::spec::layout::LayoutTable;
@@ -185,11 +187,24 @@ fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style, kept: Option
     print::print(planner, paper, &witnesses, kept)
 }
 
+/// Columns that comments may take: what is set for lines, else what the file keeps to, else what is usual, as where lines have no limit.
+pub(crate) fn width_of_comments(code: Code<'_>, style: &Style) -> u32 {
+    let indentation = effective_indentation(code, style);
+    let found = || width::found(code, indentation.tab_width, &width::witnesses(code.tree));
+    let usual = || code.toolkit().layout.as_ref().map(|table| table.spec.width);
+    let set = match style.word(Key::MaxLineLength) {
+        "as-found" => found(),
+        _ => style.number(Key::MaxLineLength),
+    };
+    set.or_else(usual).unwrap_or(u32::MAX)
+}
+
 /// Plans the layout of a whole file.
 fn plan<'a>(code: Code<'a>, table: &'static LayoutTable, style: &'a Style, options: Options) -> Planner<'a> {
     let mut planner = Planner::planned(code, table, style, options);
     planner.settle_ways();
     comments::settle(&mut planner);
+    leading::settle(&mut planner);
     planner.keep_parts();
     planner.plan.set(0, GapPlan::fixed(false));
     planner

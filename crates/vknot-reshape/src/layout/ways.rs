@@ -91,7 +91,7 @@ impl Planner<'_> {
         for (index, pair) in tokens.windows(2).enumerate() {
             let gap = &mut self.plan.gaps[index + 1];
             if pair[0].end == pair[1].start && self.tree.is_joined(text, index as u32 + 1) {
-                if matches!(gap.form, Form::Soft | Form::Hard) {
+                if !matches!(gap.form, Form::Unset | Form::Keep | Form::Verbatim) {
                     *gap = GapPlan::fixed(false);
                 }
                 continue;

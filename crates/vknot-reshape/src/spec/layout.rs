@@ -5,6 +5,8 @@ use std::collections::HashMap;
 use vknot_style::Key;
 use vknot_syntax::{Kind, Language};
 
+use super::spelling::{SPELLING_OF_MOST, SpellingSpec};
+
 /// How the parts of one kind of node are laid out.
 #[derive(Clone, Copy, Debug)]
 pub(crate) enum Rule {
@@ -339,6 +341,8 @@ pub(crate) struct LayoutSpec {
     pub as_written: bool,
     /// Settings of two ways that are usually the second of them, where neither a setting nor the file says.
     pub habits: &'static [Key],
+    /// What may be written otherwise.
+    pub spelling: SpellingSpec,
 }
 
 /// What most languages need not say; for the end of a language's own table.
@@ -361,6 +365,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     follows: &[],
     as_written: false,
     habits: &[],
+    spelling: SPELLING_OF_MOST,
 };
 
 /// A language's tables by number of kind.

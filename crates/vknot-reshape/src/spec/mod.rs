@@ -9,6 +9,7 @@ pub(crate) mod laws;
 pub(crate) mod layout;
 pub(crate) mod looks;
 pub(crate) mod scopes;
+pub(crate) mod spelling;
 mod toolkit;
 
 pub use toolkit::Code;

@@ -1,12 +1,14 @@
 //! Steps one after the other: a proven result is the next one's document, and the whole is proven once more against the original.
 
+use vknot_syntax::Span;
+
 use crate::editing;
-use crate::receipt::{Receipt, TokenChange};
+use crate::receipt::{Receipt, Respelled, TokenChange};
 use crate::reshape::Reshape;
 use super::contract::Contract;
 use super::document::Document;
 use super::prove::{prove, Proven};
-use super::step::{Request, Step, StepError};
+use super::refusal::Refusal;
 
 /// A run of steps over one document.
 #[derive(Debug)]
@@ -26,16 +28,6 @@ impl Chain {
     /// The document as the steps so far left it.
     pub fn document(&self) -> &Document {
         &self.current
-    }
-
-    /// Adds a step. Parts that are meant are those of the document as it is by now.
-    ///
-    /// # Errors
-    /// When the step cannot be done; the chain is then as it was.
-    pub fn step(&mut self, step: &Step, request: &Request<'_>) -> Result<(), StepError> {
-        let proven = step.run(&self.current, request)?;
-        self.accept(proven);
-        Ok(())
     }
 
     /// Adds what was proven from the document as it is by now.
@@ -58,40 +50,95 @@ impl Chain {
 
     /// A receipt in terms of the original: each token at the place where it, or what stands behind it, stood there.
     fn receipt_of(&self, receipt: &Receipt) -> Receipt {
-        let text = self.original.source().text().len() as u32;
+        let (source, tree) = (self.original.source(), self.original.tree());
+        let text = source.text().len() as u32;
         let back = |offset: u32| self.reshape.edits.origin(offset).min(text);
-        let tree = self.original.tree();
+        let origins = Origins::of(&self.reshape.receipt, tree.tokens().len(), self.current.tree().tokens().len());
+        let token_of = |token: u32| match &origins {
+            Some(origins) => origins.of_token(token),
+            None => {
+                let start = self.current.tree().tokens().get(token as usize).map_or(text, |token| back(token.start));
+                tree.token_from(start)
+            }
+        };
+        let start_of = |token: u32| tree.tokens().get(token as usize).map_or(text, |token| token.start);
         let change = |change: &TokenChange| {
-            let offset = back(change.offset);
-            let token = self.current.tree().tokens().get(change.token as usize).map_or(text, |token| back(token.start));
-            TokenChange { text: change.text.clone(), offset, token: tree.token_from(token) }
+            TokenChange { text: change.text.clone(), offset: back(change.offset), token: token_of(change.token) }
+        };
+        let respelled = |change: &Respelled| {
+            let (first, end) = (token_of(change.first), token_of(change.end));
+            let last = tree.tokens().get(end as usize - usize::from(end > first)).map_or(text, |token| token.end);
+            let offset = start_of(first);
+            let old = source.slice(Span::new(offset, last.max(offset))).to_owned();
+            Respelled { first, end, offset, old, ..change.clone() }
         };
         Receipt {
             added: receipt.added.iter().map(change).collect(),
             removed: receipt.removed.iter().map(change).collect(),
+            respelled: receipt.respelled.iter().map(respelled).collect(),
             imported: receipt.imported.iter().map(change).collect(),
             ..receipt.clone()
         }
+    }
+
+    /// What the steps did to the original, not proven as a whole.
+    pub(super) fn into_reshape(self) -> Reshape {
+        self.reshape
     }
 
     /// Proves edits by structure against the original: each has passed by its own contract, together they must not leave it less valid.
     ///
     /// # Errors
     /// When they do.
-    pub fn finish_edits(self) -> Result<Proven, StepError> {
+    pub fn finish_edits(self) -> Result<Proven, Refusal> {
         let placed = self.reshape.receipt.placed;
         let mut reshape = editing::accounted(self.original.code(), self.reshape.edits);
         reshape.receipt.placed = placed;
-        Ok(prove(&self.original, reshape, Contract::EDIT)?)
+        prove(&self.original, reshape, Contract::EDIT)
     }
 
     /// Proves the whole against the original.
     ///
     /// # Errors
     /// When the steps together did what none of them may do.
-    pub fn finish(self) -> Result<Proven, StepError> {
+    pub fn finish(self) -> Result<Proven, Refusal> {
         let contract = self.contract.unwrap_or(Contract::INDENTATION);
-        Ok(prove(&self.original, self.reshape, contract)?)
+        prove(&self.original, self.reshape, contract)
+    }
+}
+
+/// Which token of the original each token of a later text is, told by what is on the receipt.
+struct Origins {
+    /// From which token of the later text on which token of the original goes with it, and those behind both with each other.
+    runs: Vec<(u32, u32)>,
+}
+
+impl Origins {
+    /// `None` where the receipt does not tell: items moved, or several tokens came in or went at once.
+    fn of(receipt: &Receipt, original: usize, later: usize) -> Option<Origins> {
+        // Place in the original, tokens of it that went or were written otherwise, tokens that came in their place.
+        let added = receipt.added.iter().map(|change| (change.token, 0, 1));
+        let removed = receipt.removed.iter().map(|change| (change.token, 1, 0));
+        let respelled = receipt.respelled.iter().map(|change| (change.first, change.end - change.first, change.count));
+        let mut events: Vec<(u32, u32, u32)> = added.chain(removed).chain(respelled).collect();
+        events.sort_unstable();
+        let mut runs = vec![(0, 0)];
+        let mut grown = 0i64;
+        for (at, gone, came) in events {
+            let start = (i64::from(at) + grown) as u32;
+            grown += i64::from(came) - i64::from(gone);
+            if gone != came {
+                runs.push((start, at));
+                runs.push((start + came, at + gone));
+            }
+        }
+        (original as i64 + grown == later as i64 && receipt.moved.is_empty()).then_some(Origins { runs })
+    }
+
+    fn of_token(&self, token: u32) -> u32 {
+        let behind = self.runs.partition_point(|(start, _)| *start <= token);
+        let (start, at) = self.runs.get(behind.saturating_sub(1)).copied().unwrap_or_default();
+        at + (token - start)
     }
 }
 
@@ -107,6 +154,11 @@ fn joined(mut first: Receipt, next: Receipt) -> Receipt {
     first.added.extend(next.added);
     first.added.sort_by_key(|change| change.token);
     first.removed.sort_by_key(|change| change.token);
+    // What is written otherwise once more is so as a whole.
+    let again = |own: &Respelled| next.respelled.iter().any(|next| next.first <= own.first && own.end <= next.end);
+    first.respelled.retain(|own| !again(own));
+    first.respelled.extend(next.respelled);
+    first.respelled.sort_by_key(|change| change.first);
     first.imported.extend(next.imported);
     first.imports.extend(next.imports);
     first.left_alone.extend(next.left_alone);

@@ -2,11 +2,12 @@
 
 use vknot_syntax::{Loose, Role};
 
-use crate::receipt::{Moved, Receipt, TokenChange};
+use crate::receipt::{Moved, Receipt, Respelled, TokenChange};
 use crate::spec::Code;
 use super::contract::Contract;
 use super::imported::Extents;
 use super::refusal::{Difference, Refusal, shortened};
+use super::spelled::says_the_same;
 
 /// No partner.
 pub(super) const NONE: u32 = u32::MAX;
@@ -108,6 +109,7 @@ pub(super) fn matched(
     };
     let mut added = receipt.added.iter().peekable();
     let mut removed = receipt.removed.iter().filter(|change| !old.free.holds(change.token)).peekable();
+    let mut respelled = receipt.respelled.iter().peekable();
     let mut moved = receipt.moved.iter().peekable();
     let left = Extents::of(receipt.moved.iter().map(|run| (run.first, run.end)).collect());
     let mut index = 0;
@@ -136,6 +138,8 @@ pub(super) fn matched(
             index += 1;
         } else if let Some(change) = removed.next_if(|change| change.token == index) {
             index = matcher.remove(change)?;
+        } else if let Some(change) = respelled.next_if(|change| change.first == index) {
+            index = matcher.respell(change)?;
         } else {
             matcher.pair(index)?;
             index += 1;
@@ -143,6 +147,9 @@ pub(super) fn matched(
     }
     if let Some(run) = moved.next() {
         return Err(Refusal::at(old.offset(run.first), Difference::Receipt { text: shortened(old.text(run.first)) }));
+    }
+    if let Some(change) = respelled.next() {
+        return Err(Refusal::at(change.offset, Difference::Receipt { text: shortened(&change.old) }));
     }
     if let Some(change) = removed.next().or(added.next()) {
         return Err(Refusal::at(change.offset, Difference::Receipt { text: shortened(&change.text) }));
@@ -191,10 +198,34 @@ impl Matcher<'_, '_> {
         Ok(behind)
     }
 
+    /// Passes over what the receipt says is written otherwise, if it says the same; gives the token behind it.
+    fn respell(&mut self, change: &Respelled) -> Result<u32, Refusal> {
+        let new_end = self.at + change.count;
+        if change.end <= change.first || change.end > self.old.count() || new_end > self.new.count() {
+            return Err(Refusal::at(change.offset, Difference::Receipt { text: shortened(&change.old) }));
+        }
+        if !says_the_same((self.old.code, change.first..change.end), (self.new.code, self.at..new_end)) {
+            let (old, new) = (shortened(self.old.text(change.first)), shortened(self.new.text(self.at)));
+            return Err(Refusal::at(change.offset, Difference::Spelling { old, new }));
+        }
+        if (change.end - change.first, change.count) == (1, 1) {
+            self.pair_as(change.first, true)?;
+        } else {
+            (self.at, self.matching.complete) = (new_end, false);
+        }
+        Ok(change.end)
+    }
+
     fn pair(&mut self, index: u32) -> Result<(), Refusal> {
+        self.pair_as(index, false)
+    }
+
+    /// Pairs a token that is the same, or is known to say the same.
+    fn pair_as(&mut self, index: u32, respelled: bool) -> Result<(), Refusal> {
         let (old, new) = (self.old.text(index), self.new.text(self.at));
         let tree = self.old.code.tree;
-        let same = old == new
+        let same = respelled
+            || old == new
             || self.moves(index) && lines_alike(old, new)
             || self.old.hosts.holds(index) && self.new.hosts.holds(self.at);
         if !same {

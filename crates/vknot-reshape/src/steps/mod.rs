@@ -10,6 +10,7 @@ mod matching;
 mod prove;
 mod rearranged;
 mod refusal;
+mod spelled;
 mod step;
 mod structure;
 

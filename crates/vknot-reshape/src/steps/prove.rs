@@ -124,7 +124,8 @@ fn spares_reading(document: &Document, reshape: &Reshape, contract: Contract) ->
     let receipt = &reshape.receipt;
     let same = !matches!(contract.tokens, Tokens::Imports | Tokens::Edit)
         && receipt.added.is_empty()
-        && receipt.removed.is_empty();
+        && receipt.removed.is_empty()
+        && receipt.respelled.is_empty();
     same && !tree.gave_up() && tree.embedded().is_empty()
 }
 

@@ -79,6 +79,14 @@ pub enum Difference {
     /// Something else than white space at the start of a line would change.
     #[error("more than the start of the line would change")]
     Gap,
+    /// A token or a comment is written otherwise and does not say the same.
+    #[error("`{old}` does not say the same as `{new}`")]
+    Spelling {
+        /// Its first line.
+        old: String,
+        /// That of what would come in its place.
+        new: String,
+    },
     /// What its author keeps by a comment would change.
     #[error("what a comment keeps would change")]
     Kept,

@@ -1,5 +1,7 @@
 //! The table of steps.
 
+use vknot_style::choices::CommentWrap;
+use vknot_style::Style;
 use vknot_syntax::{Kind, Language, Role, Span};
 
 use crate::editing::{self, Edit, EditError};
@@ -10,9 +12,11 @@ use crate::receipt::{LeftAlone, Reason, Receipt};
 use crate::regions::{self, RegionError};
 use crate::registry::capabilities;
 use crate::reshape::Reshape;
-use crate::{imports, layout};
+use crate::{imports, layout, spelling};
 use crate::imports::Wanted;
+use crate::spec::Code;
 use crate::spec::imports::{Alone, Surroundings};
+use super::chain::Chain;
 use super::conflicts::Conflicts;
 use super::contract::Contract;
 use super::document::Document;
@@ -176,6 +180,18 @@ impl Step {
     }
 }
 
+impl Chain {
+    /// Adds a step. Parts that are meant are those of the document as it is by now.
+    ///
+    /// # Errors
+    /// When the step cannot be done; the chain is then as it was.
+    pub fn step(&mut self, step: &Step, request: &Request<'_>) -> Result<(), StepError> {
+        let proven = step.run(self.document(), request)?;
+        self.accept(proven);
+        Ok(())
+    }
+}
+
 /// Every step, sorted by name.
 pub static STEPS: &[Step] = &[
     Step {
@@ -215,7 +231,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::LAYOUT,
         settles: true,
         looks_around: false,
-        reshape: |document, request| Ok(layout::format(document.code(), document.style(), request.only)),
+        reshape: |document, request| laid_out(document, request.only),
     },
     Step {
         name: "imports",
@@ -308,6 +324,36 @@ fn edited(document: &Document, request: &Request<'_>, attempt: u32) -> Result<Re
     let span = whole(request).ok_or(StepError::Missing("name a place in the file: FILE:LINE:COL, or FILE@NAME"))?;
     let Wish::Edit(edit) = &request.wish else { return Err(StepError::Missing("say which edit")) };
     Ok(editing::edit(document.code(), document.style(), span, edit, attempt)?)
+}
+
+/// A part of a layout, in a file or in the lines of some spans of it.
+type Part = fn(Code<'_>, &Style, Option<&[Span]>) -> Reshape;
+
+/// Tokens as the style writes them, then the layout, then comments that fit into it.
+fn laid_out(document: &Document, only: Option<&[Span]>) -> Result<Reshape, StepError> {
+    let (style, contract) = (document.style(), Contract::LAYOUT);
+    let spelled = spelling::spell(document.code(), style, only);
+    if spelled.is_empty() && style.choice::<CommentWrap>() == CommentWrap::Keep {
+        return Ok(layout::format(document.code(), style, only));
+    }
+    let mut chain = Chain::new(document.clone());
+    // What lines end with may be written otherwise once they are broken elsewhere. Comments are broken when all stands.
+    const PARTS: [Part; 6] = [
+        spelling::spell,
+        layout::format,
+        spelling::spell,
+        layout::format,
+        spelling::fitted,
+        layout::format,
+    ];
+    let mut only = only.map(<[Span]>::to_vec);
+    for part in PARTS {
+        let reshape = part(chain.document().code(), style, only.as_deref());
+        let moved = |span: &Span| Span::new(reshape.edits.moved(span.start), reshape.edits.moved(span.end));
+        only = only.map(|only| only.iter().map(moved).collect());
+        chain.accept(prove(chain.document(), reshape, contract)?);
+    }
+    Ok(chain.into_reshape())
 }
 
 fn every(_: &'static Language) -> bool {

@@ -27,5 +27,6 @@ mod promises;
 mod proofs;
 mod rust;
 mod settings;
+mod spelling;
 mod support;
 mod ways;

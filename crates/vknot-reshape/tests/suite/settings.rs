@@ -73,12 +73,38 @@ const MORE: &[(&str, &str)] = &[
         "rust",
         "use zero::{b, A};\nuse crate::tide::C;\nuse tide::surge;\nuse std::fmt;\n\nuse tide::{level, Gauge};\nuse Zulu::d;\n",
     ),
+    ("c", COMMENTED),
+    ("cpp", COMMENTED),
+    ("csharp", COMMENTED),
+    ("java", COMMENTED),
+    ("javascript", COMMENTED),
+    ("typescript", COMMENTED),
+    ("tsx", COMMENTED),
+    ("scss", COMMENTED),
+    ("less", COMMENTED),
+    (
+        "rust",
+        "//low\n// The level of the tide in metres above the zero of the gauge, which is the lowest tide that there can be in a year.\nfn a() {}\n",
+    ),
+    (
+        "go",
+        "package a\n\n//low\n// The level of the tide in metres above the zero of the gauge, which is the lowest tide that there can be in a year.\nfunc b() {}\n",
+    ),
+    (
+        "css",
+        "/* a\n * The level of the tide in metres above the zero of the gauge, which is the lowest tide that there can be in a year.\n */\na {\n  b: \"c\" 'd';\n}\n",
+    ),
+    ("scss", "a {\n  b: \"c\" 'd';\n}\n"),
+    ("less", "a {\n  b: \"c\" 'd';\n}\n"),
+    ("tsx", "let a = 1\n"),
     ("javascript", IMPORTED),
     ("typescript", IMPORTED),
     ("tsx", IMPORTED),
 ];
 
 const IMPORTED: &str = "import { surge, level } from 'tide';\nimport z from './z';\nimport fs from 'fs';\nimport { gauge } from 'tide';\nimport Q from 'Q';\n\nimport { r } from 'b';\nimport s from './s';\nimport { unused } from 'u';\nconst { p, o } = require('p');\n/** {@link unused} */\nexport const all = [surge, level, z, fs, gauge, Q, r, s, p, o];\n";
+
+const COMMENTED: &str = "//low\n// The level of the tide in metres above the zero of the gauge, which is the lowest tide that there can be in a year.\n";
 
 /// Statements in the form that several languages share.
 const C_LIKE: &str = "void f(int a)\n{\n    if (a)\n    {\n        b(1,\n          2);\n    }\n    else\n    if (c)\n        d();\n    e(\n        1\n    );\n    switch (a)\n    {\n    case 1:\n    {\n        b();\n    }\n    }\n    g(x,\n      y\n      + z);\n    int h = i\n        + j;\nout:\n    l();\n}\n";

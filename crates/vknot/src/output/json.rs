@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use serde::Serialize;
-use vknot_reshape::{Act, Edits, Fate, Reason, Receipt, TokenChange};
+use vknot_reshape::{Act, Edits, Fate, Reason, Receipt, Respelled, TokenChange};
 use vknot_reshape::Decided;
 use vknot_syntax::{Source, Span};
 
@@ -76,6 +76,22 @@ struct TokenJson {
     column: u32,
 }
 
+/// A token, or a run of comments, that is written otherwise.
+#[derive(Serialize)]
+struct RespelledJson {
+    #[serde(flatten)]
+    token: TokenJson,
+    new: String,
+}
+
+impl RespelledJson {
+    fn of(source: &Source, change: &Respelled) -> Self {
+        let at = source.line_column(change.offset);
+        let token = TokenJson { text: change.old.clone(), line: at.line, column: at.column };
+        Self { token, new: change.new.clone() }
+    }
+}
+
 #[derive(Serialize)]
 struct LeftAloneJson {
     #[serde(flatten)]
@@ -98,6 +114,8 @@ pub struct ReceiptJson {
     lines_added: usize,
     tokens_added: Vec<TokenJson>,
     tokens_removed: Vec<TokenJson>,
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    tokens_rewritten: Vec<RespelledJson>,
     left_alone: Vec<LeftAloneJson>,
     notes: Vec<NoteJson>,
     #[serde(skip_serializing_if = "Vec::is_empty")]
@@ -156,6 +174,7 @@ impl ReceiptJson {
             lines_added: changed.1,
             tokens_added: tokens(&receipt.added),
             tokens_removed: tokens(&receipt.removed),
+            tokens_rewritten: receipt.respelled.iter().map(|change| RespelledJson::of(source, change)).collect(),
             left_alone: receipt.left_alone
                 .iter()
                 .map(|left| LeftAloneJson {

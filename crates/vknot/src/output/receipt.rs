@@ -23,6 +23,9 @@ pub fn summary(shown: &str, receipt: &Receipt, changed: (usize, usize)) -> Optio
             summary.push(format!("{word} {}", by_text(changes)));
         }
     }
+    if !receipt.respelled.is_empty() {
+        summary.push(format!("{} written otherwise", count(receipt.respelled.len(), "token")));
+    }
     if !receipt.moved.is_empty() {
         let tokens = receipt.moved.iter().map(|run| (run.end - run.first) as usize).sum();
         summary.push(format!("moved {}", count(tokens, "token")));

@@ -47,6 +47,8 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceType,
         Key::BreakBlock,
         Key::BreakKeep,
+        Key::CommentSpace,
+        Key::CommentWrap,
         Key::SpaceArguments,
         Key::SpaceBrace,
         Key::SpaceControl,

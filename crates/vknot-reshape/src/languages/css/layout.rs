@@ -6,6 +6,7 @@ use vknot_style::Key;
 use crate::spec::layout::{
     BraceOf, BRACES, Braces, Items, LAYOUT_OF_MOST, LayoutSpec, Rule, SpaceRow, WORDS, Words,
 };
+use crate::spec::spelling::{SPELLING_OF_MOST, SpellingSpec};
 use crate::spec::layout::Side::{Author, By, Open, Tight};
 
 pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
@@ -14,6 +15,13 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     follows: &["@else"],
     as_written: true,
     habits: &[Key::SpaceColon, Key::SpaceComma, Key::WrapSelector],
+    spelling: SpellingSpec {
+        strings: &["string"],
+        // It names an encoding only between double quotes.
+        strings_stay_in: &["@charset"],
+        strings_without: &["\\", "#{", "@{"],
+        ..SPELLING_OF_MOST
+    },
     ..LAYOUT_OF_MOST
 };
 

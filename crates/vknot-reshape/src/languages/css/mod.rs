@@ -41,6 +41,8 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BlankMost,
         Key::BraceDeclaration,
         Key::BreakBlock,
+        Key::CommentWrap,
+        Key::TokenQuote,
         Key::SpaceColon,
         Key::SpaceComma,
         Key::SpaceEmpty,

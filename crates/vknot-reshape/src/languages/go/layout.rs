@@ -4,6 +4,7 @@
 use crate::spec::layout::{
     Arm, BRACES, Braces, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Rule, SpaceRow, WORDS, Words,
 };
+use crate::spec::spelling::{SPELLING_OF_MOST, SpellingSpec};
 use crate::spec::layout::Side::{Author, Open, Tight};
 
 pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
@@ -31,6 +32,10 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
     ],
     names_hold_first_call: true,
     chains_hold_blocks: true,
+    spelling: SpellingSpec {
+        directives: &["region", "endregion", "line", "export", "extern", "nolint"],
+        ..SPELLING_OF_MOST
+    },
     ..LAYOUT_OF_MOST
 };
 

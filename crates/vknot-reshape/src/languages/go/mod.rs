@@ -52,6 +52,8 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BlankMost,
         Key::BreakBlock,
         Key::BreakKeep,
+        Key::CommentSpace,
+        Key::CommentWrap,
         Key::ImportBlank,
         Key::ImportCase,
         Key::ImportGroups,

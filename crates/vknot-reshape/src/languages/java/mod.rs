@@ -60,6 +60,8 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceRequired,
         Key::BraceType,
         Key::BreakKeep,
+        Key::CommentSpace,
+        Key::CommentWrap,
         Key::ImportBlank,
         Key::ImportCase,
         Key::ImportDoc,

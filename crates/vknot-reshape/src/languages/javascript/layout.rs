@@ -7,6 +7,7 @@ use crate::spec::layout::{
     Annotations, ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List,
     OPERATORS, Operators, Pad, Rule, SpaceRow, WORDS, Words,
 };
+use crate::spec::spelling::{SemicolonSpec, SPELLING_OF_MOST, SpellingSpec};
 use crate::spec::layout::Side::{Author, By, Open, Tight};
 
 pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
@@ -45,8 +46,84 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     chains_hold_blocks: true,
     else_kinds: &["else_clause"],
     habits: &[Key::SpaceBrace, Key::SpaceControl, Key::SpaceLambda, Key::WrapOperator],
+    spelling: SPELLING,
     ..LAYOUT_OF_MOST
 };
+
+/// Semicolons at the end of a line are needed where the next line could go on with it.
+const SPELLING: SpellingSpec = SpellingSpec {
+    strings: &["string"],
+    // Strings in elements know no backslash.
+    strings_stay_in: &["jsx_attribute"],
+    strings_without: &[],
+    semicolons: Some(SemicolonSpec {
+        statements: &[
+            "expression_statement",
+            "variable_declaration",
+            "lexical_declaration",
+            "return_statement",
+            "throw_statement",
+            "break_statement",
+            "continue_statement",
+            "debugger_statement",
+            "do_statement",
+            "import_statement",
+            "export_statement",
+            "type_alias_declaration",
+            "function_signature",
+            "import_alias",
+        ],
+        members: &[
+            ("class_body", CLASS_MEMBERS),
+            ("interface_body", TYPE_MEMBERS),
+        ],
+        not_in: &["for_statement", "for_in_statement"],
+        not_behind: &[
+            "internal_module",
+            "class",
+            "function_expression",
+            "generator_function",
+            "function_declaration",
+            "generator_function_declaration",
+            "class_declaration",
+            "abstract_class_declaration",
+            "interface_declaration",
+            "enum_declaration",
+            "ambient_declaration",
+            "module",
+            "lexical_declaration",
+            "variable_declaration",
+            "type_alias_declaration",
+            "function_signature",
+            "import_alias",
+        ],
+        goes_on: &[
+            "(", "[", "`", "+", "-", "*", "/", "<", ">", ",", ".", "?", ":", "=", "&", "|", "^", "%", "!", "in",
+            "instanceof", "as", "satisfies", "of", "is",
+        ],
+        modifiers: &[
+            "get", "set", "static", "async", "accessor", "declare", "readonly", "abstract", "public", "private",
+            "protected", "override",
+        ],
+    }),
+    ..SPELLING_OF_MOST
+};
+
+const CLASS_MEMBERS: &[&str] = &[
+    "field_definition",
+    "public_field_definition",
+    "method_signature",
+    "abstract_method_signature",
+    "index_signature",
+];
+
+const TYPE_MEMBERS: &[&str] = &[
+    "property_signature",
+    "method_signature",
+    "call_signature",
+    "construct_signature",
+    "index_signature",
+];
 
 /// Items that have a blank line around them, where a setting says so, when they have a body.
 const APART: &[&str] = &[

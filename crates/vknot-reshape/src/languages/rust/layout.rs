@@ -4,6 +4,7 @@ use crate::spec::layout::{
     BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Pad, Rule,
     SpaceRow, WORDS, Words,
 };
+use crate::spec::spelling::{SPELLING_OF_MOST, SpellingSpec};
 use crate::spec::layout::Side::{Author, Open, Tight};
 
 pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
@@ -36,6 +37,10 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     brace_after_wrap: true,
     else_kinds: &["else_clause"],
     values: &["macro_invocation"],
+    spelling: SpellingSpec {
+        lone_commas: &["tuple_expression", "tuple_pattern", "tuple_type"],
+        ..SPELLING_OF_MOST
+    },
     no_comma: &["base_field_initializer", "remaining_field_pattern", "variadic_parameter", ".."],
     ..LAYOUT_OF_MOST
 };

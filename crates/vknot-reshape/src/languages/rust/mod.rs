@@ -62,6 +62,8 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceFollow,
         Key::BraceType,
         Key::BreakKeep,
+        Key::CommentSpace,
+        Key::CommentWrap,
         Key::ImportBlank,
         Key::ImportCase,
         Key::ImportGroups,

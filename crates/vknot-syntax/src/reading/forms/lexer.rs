@@ -156,7 +156,8 @@ fn after_bang(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
     let bytes = text.as_bytes();
     let script = at == 0 && matches!(bytes.get(2), Some(b'/' | b' '));
     if script || bytes.get(at + 2).is_some_and(u8::is_ascii_whitespace) {
-        let closed = memchr::memmem::find(&bytes[at..], b"!#");
+        let most = bytes.len().min(at + HERE_STRING_AT_MOST);
+        let closed = memchr::memmem::find(&bytes[at..most], b"!#");
         let line = line_end(bytes, at);
         return Lexeme { start: at, what: What::Comment, end: closed.map_or(line, |end| at + end + 2) };
     }
@@ -171,7 +172,7 @@ fn slashed_regex(bytes: &[u8], at: usize, dialect: &Dialect, text: &str) -> Lexe
     }
 }
 
-/// Bytes in which the end of a here-string is looked for, so that many without an end cost no more than others.
+/// Bytes in which the end of a here-string, or of a comment of a script's first lines, is looked for, so that many without an end cost no more than others.
 const HERE_STRING_AT_MOST: usize = 32 * 1024;
 
 /// What goes up to a mark of two bytes, whatever is between: a symbol such as `#{tide level}#`, or code of another language between `#>`
@@ -186,15 +187,14 @@ fn enclosed(bytes: &[u8], at: usize, mark: &[u8; 2], kind: Kind) -> Option<Lexem
 fn here_string(bytes: &[u8], at: usize) -> Lexeme {
     let first = line_end(bytes, at);
     let name = &bytes[at + 3..first];
-    let mut line = first;
-    let next_line = |line: usize| memchr::memchr(b'\n', bytes.get(line..).unwrap_or(b"")).map(|next| line + next + 1);
-    while let Some(start) = next_line(line).filter(|start| start - at <= HERE_STRING_AT_MOST) {
-        line = line_end(bytes, start);
-        if &bytes[start..line] == name {
-            return Lexeme { start: at, what: What::Datum(STRING), end: line };
-        }
+    let most = bytes.len().min(at + HERE_STRING_AT_MOST);
+    let line = [b"\n", name].concat();
+    let ends =
+        memchr::memmem::find_iter(bytes.get(first..most).unwrap_or(b""), &line).map(|start| first + start + line.len());
+    match ends.into_iter().find(|end| line_end(bytes, *end) == *end) {
+        Some(end) => Lexeme { start: at, what: What::Datum(STRING), end },
+        None => Lexeme { start: at, what: What::Error, end: first },
     }
-    Lexeme { start: at, what: What::Error, end: first }
 }
 
 /// `#rx"..."`, `#hash(...)`, `#u8(...)`, `#x1F`, `#t`, `#0=`: letters and digits, and what follows them.

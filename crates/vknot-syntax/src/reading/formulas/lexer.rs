@@ -51,9 +51,12 @@ fn lexeme(bytes: &[u8], at: usize) -> (Kind, usize) {
     }
 }
 
+/// Bytes in which the end of a name is looked for, so that many without an end cost no more than others.
+const NAME_AT_MOST: usize = 1024;
+
 /// `[Name]`; a closing bracket inside is doubled.
 fn bracketed_name(bytes: &[u8], at: usize) -> (Kind, usize) {
-    let line = line_end(bytes, at);
+    let line = line_end(&bytes[..bytes.len().min(at + NAME_AT_MOST)], at);
     let mut end = at + 1;
     while let Some(found) = memchr::memchr(b']', &bytes[end..line]) {
         end += found + 1;

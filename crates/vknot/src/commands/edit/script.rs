@@ -5,7 +5,7 @@ use std::ffi::OsString;
 use std::path::{Path, PathBuf};
 
 use clap::Parser;
-use vknot_reshape::steps::{Chain, Step, StepError, Wish};
+use vknot_reshape::steps::{Chain, Step, Wish};
 use vknot_syntax::Span;
 
 use crate::commands::job::Job;
@@ -110,8 +110,7 @@ impl Edited {
     }
 
     fn finish(self, target: &Target) -> Result<Worked, Problem> {
-        let proven =
-            self.chain.finish_edits().map_err(|error: StepError| Problem::new(&self.input.shown, error.to_string()))?;
+        let proven = self.chain.finish_edits().map_err(|error| Problem::new(&self.input.shown, error.to_string()))?;
         Ok(worked_on(self.input, proven, target))
     }
 }

@@ -51,15 +51,17 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
 }
 
 /// Families of settings in the order in which they are shown, with what each is about.
-const FAMILIES: [(&str, &str); 9] = [
+const FAMILIES: [(&str, &str); 11] = [
     ("file", "the file as a whole"),
     ("indent", "how far lines stand in"),
     ("align", "what lines up"),
     ("blank", "blank lines"),
     ("brace", "where braces open, and which there must be"),
     ("break", "which line breaks stay"),
+    ("comment", "how comments are written"),
     ("import", "the order of imports, and what becomes of them"),
     ("space", "spaces on a line"),
+    ("token", "tokens that may be written in more than one way"),
     ("wrap", "how long lines break"),
 ];
 
