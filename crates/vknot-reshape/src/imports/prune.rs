@@ -11,6 +11,9 @@ use super::block::{Block, Entry};
 use super::organizing::Organizing;
 use super::words::has_comment;
 
+/// Why something stays that nothing needs.
+const FOR_ITS_COMMENT: &str = ", but is kept because of its comment";
+
 pub(super) struct Pruner<'o, 'a> {
     organizing: &'o Organizing<'a>,
     uses: Option<Uses<'a>>,
@@ -32,7 +35,35 @@ impl<'o, 'a> Pruner<'o, 'a> {
         if !self.organizing.wanted.acts.prune {
             return entries;
         }
-        entries.into_iter().filter_map(|entry| self.entry(block.holder, entry, receipt)).collect()
+        let first = entries.first().cloned();
+        let fates = receipt.imports.len();
+        let mut kept: Vec<Entry> =
+            entries.into_iter().filter_map(|entry| self.entry(block.holder, entry, receipt)).collect();
+        // What comes to be the first would lose its comment to what heads them all, and with it what it is kept for.
+        let promoted = kept.first().zip(first).filter(|(next, first)| next.line.node != first.line.node);
+        if let Some((next, first)) = promoted && self.is_needless(next, &receipt.imports[fates..]) {
+            self.restore(&first, receipt, fates);
+            kept.insert(0, first);
+        }
+        kept
+    }
+
+    /// Whether nothing needs any part of an import that is kept for its comment.
+    fn is_needless(&self, entry: &Entry, fates: &[Fate]) -> bool {
+        let span = self.organizing.code.tree.node(entry.line.node).span();
+        let names = entry.import.as_ref().map_or(0, |import| import.names.len());
+        !entry.line.above.is_empty() && names > 0 && fates.iter().filter(|fate| fate.span == span && fate.why.ends_with(FOR_ITS_COMMENT)).count() == names
+    }
+
+    /// Takes back that an import goes.
+    fn restore(&self, entry: &Entry, receipt: &mut Receipt, fates: usize) {
+        let node = self.organizing.code.tree.node(entry.line.node);
+        receipt.removed.retain(|change| change.token != node.first_token);
+        let own = receipt.imports.iter_mut().skip(fates).filter(|fate| fate.span == node.span() && fate.act == Act::Removed);
+        for fate in own {
+            fate.act = Act::Kept;
+            fate.why += ", but is kept in front of the comment of the next one";
+        }
     }
 
     fn entry(&mut self, holder: NodeId, mut entry: Entry, receipt: &mut Receipt) -> Option<Entry> {
@@ -50,7 +81,7 @@ impl<'o, 'a> Pruner<'o, 'a> {
             let fate = |act: Act, why: String| Fate { import: text.clone(), span, act, why };
             match self.verdict(holder, &import, name) {
                 Verdict::Dead(why) if stays => {
-                    receipt.imports.push(fate(Act::Kept, format!("{why}, but is kept because of its comment")));
+                    receipt.imports.push(fate(Act::Kept, why.to_owned() + FOR_ITS_COMMENT));
                 }
                 Verdict::Dead(why) => {
                     receipt.imports.push(fate(Act::Removed, why.to_owned()));

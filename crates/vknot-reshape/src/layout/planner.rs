@@ -364,6 +364,10 @@ impl Planner<'_> {
 
     /// What the table says about the space between two neighbouring parts.
     pub fn spacing(&self, parent: NodeId, left: NodeId, right: NodeId) -> Spacing {
+        let text = |id: NodeId| self.token_text(self.first(id));
+        if self.table.spec.nothing_between.iter().any(|pair| *pair == (text(left), text(right))) {
+            return Spacing::Author;
+        }
         let part = |id: NodeId| (self.tree.node(id).kind, self.mark(id));
         self.table.spacing(self.tree.node(parent).kind, part(left), part(right))
     }

@@ -337,6 +337,8 @@ pub(crate) struct LayoutSpec {
     pub marks: &'static str,
     /// What items begin with that may stay on the line of a closing brace.
     pub follows: &'static [&'static str],
+    /// Pairs of tokens between which white space stays as written: it is all that stands there.
+    pub nothing_between: &'static [(&'static str, &'static str)],
     /// Whether spaces that no row of the table speaks of stay as written.
     pub as_written: bool,
     /// Settings of two ways that are usually the second of them, where neither a setting nor the file says.
@@ -363,6 +365,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     width: 100,
     marks: "",
     follows: &[],
+    nothing_between: &[],
     as_written: false,
     habits: &[],
     spelling: SPELLING_OF_MOST,

@@ -219,6 +219,17 @@ fn wrong_results_do_not_pass() {
 }
 
 #[test]
+fn an_import_stays_in_front_of_the_comment_that_keeps_the_next() {
+    let text = "namespace Tide\n{\n    // level\n    using Level = System.Double;\n    // surge\n    using Surge = System.Single;\n\n    class Gauge { }\n}\n";
+    let (result, told) = organized("csharp", text);
+    assert_eq!(result, text);
+    assert!(told.iter().any(|told| told.ends_with("in front of the comment of the next one")), "{told:?}");
+    // Where the next is needed, it goes.
+    let text = text.replace("class Gauge { }", "class Gauge { Surge surge; }");
+    assert_eq!(organized("csharp", &text).0, text.replace("    using Level = System.Double;\n", ""));
+}
+
+#[test]
 fn comments_stay_with_what_they_are_about() {
     let text = "import os\n\n# of the harbour\nimport zero\n# notices\nimport alpha  # why\n\nprint(os, zero, alpha)\n";
     let (sorted, _) = organized("python", text);

@@ -49,6 +49,13 @@ fn a_number_in_front_of_a_point_keeps_its_distance() {
 }
 
 #[test]
+fn a_property_that_is_a_blank_keeps_it() {
+    for text in ["a {\n  --b: ;\n  c: d;\n}\n", "a {\n  --b:;\n  c: d;\n}\n"] {
+        assert_eq!(formatted("css", text, &[]), text);
+    }
+}
+
+#[test]
 fn a_comment_on_joined_lines_is_in_its_macro() {
     let text = "#define TIDE(level) \\\n\tvoid note_##level(void) { \\\n\t\t/* The level \\\n\t\t * of the tide. \\\n\t\t */ \\\n\t\tnote(level); \\\n\t}\n";
     assert_eq!(formatted("c", text, &[]), text);

@@ -13,6 +13,8 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,
     spacing: SPACING,
     follows: &["@else"],
+    // A custom property that is a blank is set; without the blank some readers take it for an error.
+    nothing_between: &[(":", ";"), (":", "}")],
     as_written: true,
     habits: &[Key::SpaceColon, Key::SpaceComma, Key::WrapSelector],
     spelling: SpellingSpec {
