@@ -77,6 +77,13 @@ pub static SAMPLES: &[Sample] = &[
         &[],
         "function level() {\n    return read();\n}\nfunction tide() {\n    return 0;\n}\n",
     ),
+    of(
+        Key::BlankKind,
+        "java",
+        &[],
+        "interface Gauge {\n    double ZERO = 0;\n    double level();\n    double surge();\n}\n",
+    ),
+    of(Key::BlankMember, "java", &[], "class Gauge {\n    int zero;\n    int level;\n\n    int surge;\n}\n"),
     of(Key::BlankMost, "java", &[], "class Gauge {\n    int level;\n\n\n\n\n\n\n\n\n\n\n    int tide;\n}\n"),
     of(
         Key::BraceControl,
@@ -110,6 +117,12 @@ pub static SAMPLES: &[Sample] = &[
         "java",
         &[],
         "class Gauge {\n    int[] levels = {\n        1, 2\n    };\n\n    void warn(int level,\n            int tide) {\n    }\n}\n",
+    ),
+    of(
+        Key::CommentGap,
+        "java",
+        &[],
+        "class Gauge {\n    int level; // metres\n\n    int zero;  // metres\n    long time; // seconds\n}\n",
     ),
     of(
         Key::CommentSpace,

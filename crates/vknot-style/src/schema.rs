@@ -182,6 +182,10 @@ settings! {
         "Whether blank lines behind an opening brace and in front of a closing one stay";
     BlankItem: "vknot_blank_item", Values::Number(0, 1, &[]), "0",
         "Fewest blank lines around a type or callable that has a body";
+    BlankKind: "vknot_blank_kind", Values::Number(0, 1, &[]), "0",
+        "Fewest blank lines between members of different kinds: values, callables, types";
+    BlankMember: "vknot_blank_member", Values::Number(0, 1, &["as-found"]), "as-found",
+        "Blank lines between neighbouring members without a body, if no comment parts them";
     BlankMost: "vknot_blank_most", Values::Number(0, 9, &[]), "1",
         "Blank lines in a row that are kept";
     BraceControl: "vknot_brace_control", Values::Words(&["same", "next", "as-found"]), "as-found",
@@ -200,6 +204,8 @@ settings! {
         "Whether a block or `case` with a single statement stays on its line where its author had it so, or each gets lines of its own";
     BreakKeep: "vknot_break_keep", Values::Words(&["none", "some", "all"]), "some",
         "Which line breaks of the author's stay though the line would fit: none, those in literals, chains and operators, all";
+    CommentGap: "vknot_comment_gap", Values::Number(1, 8, &["as-found"]), "as-found",
+        "Spaces between code and the comment behind it, if nothing lines it up; between the longest line and what is lined up behind it";
     CommentSpace: "vknot_comment_space", Values::Words(&["keep", "add"]), "keep",
         "Whether a comment that ends with its line gets a space behind its marker, if a letter or a digit stands there";
     CommentWrap: "vknot_comment_wrap", Values::Words(&["keep", "fit"]), "keep",

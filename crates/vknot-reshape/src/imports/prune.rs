@@ -52,14 +52,17 @@ impl<'o, 'a> Pruner<'o, 'a> {
     fn is_needless(&self, entry: &Entry, fates: &[Fate]) -> bool {
         let span = self.organizing.code.tree.node(entry.line.node).span();
         let names = entry.import.as_ref().map_or(0, |import| import.names.len());
-        !entry.line.above.is_empty() && names > 0 && fates.iter().filter(|fate| fate.span == span && fate.why.ends_with(FOR_ITS_COMMENT)).count() == names
+        !entry.line.above.is_empty()
+            && names > 0
+            && fates.iter().filter(|fate| fate.span == span && fate.why.ends_with(FOR_ITS_COMMENT)).count() == names
     }
 
     /// Takes back that an import goes.
     fn restore(&self, entry: &Entry, receipt: &mut Receipt, fates: usize) {
         let node = self.organizing.code.tree.node(entry.line.node);
         receipt.removed.retain(|change| change.token != node.first_token);
-        let own = receipt.imports.iter_mut().skip(fates).filter(|fate| fate.span == node.span() && fate.act == Act::Removed);
+        let own =
+            receipt.imports.iter_mut().skip(fates).filter(|fate| fate.span == node.span() && fate.act == Act::Removed);
         for fate in own {
             fate.act = Act::Kept;
             fate.why += ", but is kept in front of the comment of the next one";

@@ -101,11 +101,12 @@ impl Lines {
             let ends: Vec<u32> = run.iter().map(|comment| self.end(comment.line, comment.column)).collect();
             let needed = ends.iter().max().copied().unwrap_or(0);
             // In a column of its author's it stays, as far as there is room; a lone one behind the usual gap.
-            let own = run.first().filter(|_| paper.comments == AlignColumn::Keep).map(|first| {
+            let keeps = paper.comments == AlignColumn::Keep && paper.comment_gap.is_none();
+            let own = run.first().filter(|_| keeps).map(|first| {
                 let shared = columns.get(&first.offset()).is_some_and(|count| *count > 1);
                 if shared { (first.begins.0 + first.offset()).max(needed + 1) } else { needed + usual }
             });
-            let target = own.unwrap_or(needed + 1);
+            let target = own.unwrap_or(needed + paper.comment_gap.unwrap_or(1));
             for (comment, end) in run.iter().zip(ends) {
                 let mut text = String::new();
                 let stands = end + comment.begins.1 == comment.ended + comment.begins.0;

@@ -239,6 +239,7 @@ fn paper(code: Code<'_>, style: &Style) -> Paper {
         final_newline: style.flag(Key::InsertFinalNewline),
         columns: style.choice::<AlignColumn>(),
         comments: comments(style),
+        comment_gap: style.number(Key::CommentGap),
         trim: style.choice::<TrimBlanks>() == TrimBlanks::Always,
     }
 }

@@ -12,6 +12,10 @@ pub(super) struct Options {
     pub blank_most: u8,
     /// Fewest blank lines around an item with a body.
     pub blank_item: u8,
+    /// Fewest blank lines between members of different kinds.
+    pub blank_kind: u8,
+    /// Blank lines between members without a body; `None` where they are their author's.
+    pub blank_member: Option<u8>,
     /// Columns a tab stands for.
     pub tab_width: u32,
     pub keep: KeepBreaks,
@@ -37,6 +41,8 @@ impl Options {
         Self {
             width: style.number(Key::MaxLineLength).unwrap_or(u32::MAX / 4),
             blank_item: style.number(Key::BlankItem).unwrap_or(0) as u8,
+            blank_kind: style.number(Key::BlankKind).unwrap_or(0) as u8,
+            blank_member: style.number(Key::BlankMember).map(|lines| lines as u8),
             blank_most: style.number(Key::BlankMost).unwrap_or(1) as u8,
             tab_width: indentation.tab_width,
             keep: style.choice(),

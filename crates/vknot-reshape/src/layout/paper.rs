@@ -21,4 +21,6 @@ pub(super) struct Paper {
     pub columns: AlignColumn,
     /// Which comments behind code are.
     pub comments: AlignColumn,
+    /// Spaces in front of them; `None` where the file shows it.
+    pub comment_gap: Option<u32>,
 }

@@ -323,6 +323,8 @@ pub(crate) struct LayoutSpec {
     pub names_hold_first_call: bool,
     /// Whether a chain may go on behind a bracket of several lines that opens in its midst.
     pub chains_hold_blocks: bool,
+    /// Whether a chain breaks behind its dots, since a line end in front of one would end the statement.
+    pub dots_end_lines: bool,
     /// Whether an opening brace gets a line of its own when what is before it is wrapped.
     pub brace_after_wrap: bool,
     /// Kinds that hold what is behind `else`, as a branch does.
@@ -358,6 +360,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     precedence: &[],
     names_hold_first_call: false,
     chains_hold_blocks: false,
+    dots_end_lines: false,
     brace_after_wrap: false,
     else_kinds: &[],
     values: &[],

@@ -56,6 +56,42 @@ fn a_property_that_is_a_blank_keeps_it() {
 }
 
 #[test]
+fn blank_lines_between_members_are_as_set() {
+    let text = "class A {\n    int b;\n\n    int c;\n    // Low.\n    int d;\n    abstract int e();\n\n    abstract int f();\n}\n";
+    let cases = [
+        (vec!["vknot_blank_member=0"], text.replace("b;\n\n", "b;\n").replace("e();\n\n", "e();\n")),
+        (vec!["vknot_blank_member=1"], text.replace("b;\n    int", "b;\n\n    int")),
+        (vec!["vknot_blank_kind=1"], text.replace("d;\n", "d;\n\n")),
+        (vec!["vknot_blank_kind=1", "vknot_blank_most=0"], text.replace("\n\n", "\n")),
+    ];
+    for (set, wanted) in cases {
+        assert_eq!(formatted("java", text, &set), wanted, "{set:?}");
+    }
+    // Statements are no members.
+    let text = "class A {\n    void b() {\n        int c;\n\n        int d;\n    }\n}\n";
+    assert_eq!(formatted("java", text, &["vknot_blank_member=0"]), text);
+}
+
+#[test]
+fn comments_stand_as_far_behind_code_as_set() {
+    let text = "int a; // Low.\n\nint b;  // High.\nint cc; // Tide.\n";
+    for (set, wanted) in [
+        ("vknot_comment_gap=2", "int a;  // Low.\n\nint b;   // High.\nint cc;  // Tide.\n"),
+        ("vknot_comment_gap=1", text),
+    ] {
+        assert_eq!(formatted("c", text, &[set]), wanted);
+        assert_eq!(formatted("c", wanted, &[]), wanted);
+    }
+}
+
+#[test]
+fn no_line_begins_where_go_would_end_a_statement() {
+    let text = "package a\n\nfunc b() {\n\tgauges.Near(harbour).Above(expected, level).Warn(language)\n\tc := lowestExpectedLevel + windSetupOfGauge + pressure\n}\n";
+    let wanted = "package a\n\nfunc b() {\n\tgauges.Near(harbour).\n\t\tAbove(expected, level).\n\t\tWarn(language)\n\tc := lowestExpectedLevel +\n\t\twindSetupOfGauge +\n\t\tpressure\n}\n";
+    assert_eq!(formatted("go", text, &["vknot_break_keep=some", "max_line_length=50"]), wanted);
+}
+
+#[test]
 fn a_comment_on_joined_lines_is_in_its_macro() {
     let text = "#define TIDE(level) \\\n\tvoid note_##level(void) { \\\n\t\t/* The level \\\n\t\t * of the tide. \\\n\t\t */ \\\n\t\tnote(level); \\\n\t}\n";
     assert_eq!(formatted("c", text, &[]), text);

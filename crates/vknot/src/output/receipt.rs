@@ -59,6 +59,9 @@ fn levels(indentation: Indentation, decided: Decided) -> String {
     format!("levels of {made_of}, {why}")
 }
 
+/// How many places of one file are told that were left alone.
+const PLACES_SHOWN: usize = 20;
+
 /// What was left alone, and remarks.
 pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
     let mut lines = Vec::new();
@@ -66,7 +69,8 @@ pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
         let at = source.line_column(offset);
         format!("{}:{}", at.line, at.column)
     };
-    for left in receipt.left_alone.iter().filter(|left| left.reason != Reason::Kept) {
+    let told = || receipt.left_alone.iter().filter(|left| left.reason != Reason::Kept);
+    for left in told().take(PLACES_SHOWN) {
         let why = match left.reason {
             Reason::SyntaxError => "cannot be read, left as it is",
             Reason::Brackets => "cannot be read; its lines are indented by their brackets",
@@ -79,6 +83,12 @@ pub fn remarks(shown: &str, source: &Source, receipt: &Receipt) -> Vec<String> {
         };
         let (from, to) = (at(left.span.start), at(left.span.end));
         lines.push(format!("{MARK}{shown}:{from}-{to}{MARK:#}: {why}"));
+    }
+    let untold = told().count().saturating_sub(PLACES_SHOWN);
+    if untold > 0 {
+        lines.push(
+            format!("{MARK}{shown}{MARK:#}: {} more are left as they are; --output json names all", count(untold, "place")),
+        );
     }
     for note in &receipt.notes {
         lines.push(format!("{FAINT}{shown}:{}: {}{FAINT:#}", at(note.span.start), note.text));

@@ -89,3 +89,29 @@ fn completions_and_manual_pages_come_from_the_command_line() {
         assert!(desk.read(&format!("pages/{page}")).starts_with(".ie"), "{page}");
     }
 }
+
+#[test]
+fn of_many_places_that_cannot_be_read_some_are_named_and_the_rest_counted() {
+    let desk = Desk::new();
+    desk.write("wild.json", "([{)]}\n".repeat(100));
+    let told = desk.run(&["indent", "--check", "wild.json"]);
+    assert_eq!(told.matches("cannot be read").count(), 20, "{told}");
+    assert!(told.contains("more are left as they are; --output json names all"), "{told}");
+}
+
+#[test]
+fn what_is_written_otherwise_is_told() {
+    let desk = Desk::new();
+    desk.write("gauge.js", "//level in metres\nwarn('high', [low, mean,])\n");
+    let set = [
+        "vknot_token_quote=double",
+        "vknot_token_semicolon=add",
+        "vknot_wrap_comma=remove",
+        "vknot_comment_space=add",
+    ];
+    let mut arguments = vec!["format", "gauge.js"];
+    set.iter().for_each(|set| arguments.extend(["--set", set]));
+    let shown = desk.run(&arguments);
+    arguments.extend(["--output", "json"]);
+    snapshot!(shown + &desk.run(&arguments));
+}

@@ -41,6 +41,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BlankMost,
         Key::BraceDeclaration,
         Key::BreakBlock,
+        Key::CommentGap,
         Key::CommentWrap,
         Key::TokenQuote,
         Key::SpaceColon,

@@ -1,6 +1,8 @@
 //! How Go is laid out. Line breaks are meaning in many places, and its authors put them where they want them; so they stay, and what
 //! changes are spaces, columns and the beginnings of lines.
 
+use vknot_style::Key;
+
 use crate::spec::layout::{
     Arm, BRACES, Braces, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Rule, SpaceRow, WORDS, Words,
 };
@@ -32,6 +34,8 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
     ],
     names_hold_first_call: true,
     chains_hold_blocks: true,
+    dots_end_lines: true,
+    habits: &[Key::WrapOperator],
     spelling: SpellingSpec {
         directives: &["region", "endregion", "line", "export", "extern", "nolint"],
         ..SPELLING_OF_MOST

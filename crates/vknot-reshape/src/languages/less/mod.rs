@@ -36,6 +36,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BlankMost,
         Key::BraceDeclaration,
         Key::BreakBlock,
+        Key::CommentGap,
         Key::CommentSpace,
         Key::CommentWrap,
         Key::TokenQuote,

@@ -55,7 +55,8 @@ impl Planner<'_> {
                 && let Some(dot) =
                 self.tree.children(at).find(|child| self.table.spec.dots.contains(&self.label(*child)))
             {
-                dots.push((self.first(dot), link == Link::Call || followed_by_arguments));
+                let gap = self.first(dot) + u32::from(self.table.spec.dots_end_lines);
+                dots.push((gap, link == Link::Call || followed_by_arguments));
             }
             followed_by_arguments = link == Link::Arguments || link == Link::Types && followed_by_arguments;
             at = before;

@@ -78,13 +78,32 @@ impl Planner<'_> {
         let item = rest.iter().find(|id| !trimming(id)).copied().unwrap_or(child);
         let apart = self.wants_room(rule, before) || self.wants_room(rule, item);
         let imports = rule.imports_apart && self.imports_meet(before, item);
-        let least = u8::from(imports).max(if apart { self.options.blank_item } else { 0 });
+        let mut least = u8::from(imports).max(if apart { self.options.blank_item } else { 0 });
+        if self.is_member(before) && self.is_member(item) {
+            if self.role(before) != self.role(item) {
+                least = least.max(self.options.blank_kind);
+            } else if let Some(lines) =
+                self.options.blank_member.filter(|_| item == child && !self.has_body(before) && !self.has_body(item))
+            {
+                return GapPlan::hard(group, lines.min(most), lines.min(most));
+            }
+        }
         GapPlan::hard(group, least.min(most), most)
+    }
+
+    /// Whether an item is a member of a type.
+    fn is_member(&self, item: NodeId) -> bool {
+        let holder = self.tree.parent(item).map(|holder| self.role(holder));
+        holder == Some(Role::Body) && matches!(self.role(item), Role::Member | Role::Callable | Role::Type)
+    }
+
+    fn has_body(&self, item: NodeId) -> bool {
+        self.token_text(self.end(item).saturating_sub(1)) == "}"
     }
 
     /// Whether the item is of a kind that may have blank lines around it, and has a body.
     fn wants_room(&self, rule: &Items, item: NodeId) -> bool {
-        rule.apart.contains(&self.name(item)) && self.token_text(self.end(item).saturating_sub(1)) == "}"
+        rule.apart.contains(&self.name(item)) && self.has_body(item)
     }
 
     fn imports_meet(&self, before: NodeId, item: NodeId) -> bool {
