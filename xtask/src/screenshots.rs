@@ -28,7 +28,7 @@ const PICTURES: &[(&str, &str)] = &[
         "vknot pin add firmware/gauge.c@gauge_sample --name sampler --note 'ask the harbour'; vknot pin add rules/surge.rkt:15-22 --name worst; \
          (echo '// gauge'; cat firmware/gauge.c) > new; mv new firmware/gauge.c; echo '#lang racket' > rules/surge.rkt; vknot pin list",
     ),
-    ("style_show", "vknot style show web/board.css; vknot style show data src/New.java --set-only"),
+    ("style_show", "vknot style show web/board.css; vknot style show src/New.java --set-only"),
     (
         "style_relevant",
         "vknot style relevant src/Gauge.java:46-47; vknot style relevant src/Gauge.java:50-54 --key vknot_indent_case --beside",

@@ -24,8 +24,8 @@ pub(crate) struct SemicolonSpec {
     pub members: &'static [(&'static str, &'static [&'static str])],
     /// Kinds whose own semicolons always stay, and which get none.
     pub not_in: &'static [&'static str],
-    /// Kinds of part that end a statement without one.
-    pub not_behind: &'static [&'static str],
+    /// Kinds of statement with the kinds of part that end them without one.
+    pub not_behind: &'static [(&'static str, &'static [&'static str])],
     /// What a line may begin with that goes on with the line above where that does not end in one.
     pub goes_on: &'static [&'static str],
     /// Names of members that would be read with what is behind them.

@@ -51,9 +51,8 @@ impl<'a> Draft<'a> {
         let (first, last) = (source.line(change.span.start), source.line(change.span.end));
         let meant = self.lines.as_ref().is_none_or(|lines| lines.within(first, last));
         // What comes in behind a part that is kept is one with it.
-        let kept = |at: u32| self.kept.iter().any(|kept| (kept.start..=kept.end).contains(&at));
-        let kept = reached(&self.kept, change.span).is_some() || change.span.is_empty() && kept(change.span.start);
-        if meant && !kept {
+        let start = change.span.start.saturating_sub(u32::from(change.span.is_empty()));
+        if meant && reached(&self.kept, Span::new(start, change.span.end)).is_none() {
             self.changes.push(change);
         }
     }

@@ -12,16 +12,14 @@ pub(super) fn add_semicolons(draft: &mut Draft<'_>) {
     let Some(spec) = &draft.spec.semicolons else { return };
     let (tree, count) = (draft.code.tree, draft.code.tree.tokens().len() as u32);
     for id in ends(draft, spec) {
-        let node = tree.node(id);
         let behind = end_of(draft, id);
         let written = draft.text(behind - 1) == ";" || matches!(draft.text(behind), ";" | ",");
-        let bare = node.first_token + 1 == behind && matches!(draft.text(node.first_token), "{" | "}");
         // What ends in the line of something else, but a closing brace, has that end it.
         let ends_line = behind >= count
             || draft.line(behind) > draft.line(behind - 1)
             || draft.text(behind) == "}"
             || tree.is_comment(behind);
-        if !written && !bare && ends_line {
+        if !written && ends_line {
             draft.put_in(behind, ";");
         }
     }
@@ -61,9 +59,9 @@ fn ends(draft: &Draft<'_>, spec: &SemicolonSpec) -> Vec<NodeId> {
         if spec.not_in.contains(&holder) || !(spec.statements.contains(&name) || member()) {
             return false;
         }
-        let parts = || tree.children(*id).filter(|child| !tree.node(*child).is_empty());
+        let without = spec.not_behind.iter().find(|(kind, _)| *kind == name).map_or(&[][..], |(_, parts)| *parts);
         // Of what is not whole no one knows where it ends.
-        !tree.node(parent).has_error() && !parts().any(|part| spec.not_behind.contains(&tree.kind_name(part)))
+        !tree.node(parent).has_error() && !tree.children(*id).any(|part| without.contains(&tree.kind_name(part)))
     };
     (0..tree.nodes().len() as u32).map(NodeId).filter(is_end).collect()
 }

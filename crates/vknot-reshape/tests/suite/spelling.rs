@@ -64,6 +64,12 @@ fn statements_get_the_semicolons_they_may_do_without() {
             ("javascript", "class A {\n  b = 1\n  c() {}\n}\n", "class A {\n  b = 1;\n  c() {}\n}\n"),
             ("typescript", "interface A {\n  b: c\n  d(): e\n}\n", "interface A {\n  b: c;\n  d(): e;\n}\n"),
             ("typescript", "abstract class A {\n  abstract b(): c\n}\n", "abstract class A {\n  abstract b(): c;\n}\n"),
+            (
+                "javascript",
+                "function f() {\n  return function () {}\n}\n",
+                "function f() {\n  return function () {};\n}\n",
+            ),
+            ("javascript", "class A {\n  b = class {}\n}\n", "class A {\n  b = class {};\n}\n"),
             ("typescript", "import a from 'b'\nexport = a\n", "import a from 'b';\nexport = a;\n"),
         ],
     );

@@ -78,25 +78,7 @@ const SPELLING: SpellingSpec = SpellingSpec {
             ("interface_body", TYPE_MEMBERS),
         ],
         not_in: &["for_statement", "for_in_statement"],
-        not_behind: &[
-            "internal_module",
-            "class",
-            "function_expression",
-            "generator_function",
-            "function_declaration",
-            "generator_function_declaration",
-            "class_declaration",
-            "abstract_class_declaration",
-            "interface_declaration",
-            "enum_declaration",
-            "ambient_declaration",
-            "module",
-            "lexical_declaration",
-            "variable_declaration",
-            "type_alias_declaration",
-            "function_signature",
-            "import_alias",
-        ],
+        not_behind: &[("export_statement", EXPORTED), ("expression_statement", &["internal_module"])],
         goes_on: &[
             "(", "[", "`", "+", "-", "*", "/", "<", ">", ",", ".", "?", ":", "=", "&", "|", "^", "%", "!", "in",
             "instanceof", "as", "satisfies", "of", "is",
@@ -108,6 +90,27 @@ const SPELLING: SpellingSpec = SpellingSpec {
     }),
     ..SPELLING_OF_MOST
 };
+
+/// What an export needs no semicolon behind, or has one of its own.
+const EXPORTED: &[&str] = &[
+    "abstract_class_declaration",
+    "ambient_declaration",
+    "class",
+    "class_declaration",
+    "enum_declaration",
+    "function_declaration",
+    "function_expression",
+    "function_signature",
+    "generator_function",
+    "generator_function_declaration",
+    "import_alias",
+    "interface_declaration",
+    "internal_module",
+    "lexical_declaration",
+    "module",
+    "type_alias_declaration",
+    "variable_declaration",
+];
 
 const CLASS_MEMBERS: &[&str] = &[
     "field_definition",
