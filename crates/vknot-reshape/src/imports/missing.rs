@@ -143,7 +143,7 @@ pub(super) fn new_block(organizing: &Organizing<'_>, new: &[Import], receipt: &m
     let line_end = source.facts().line_end().text();
     let width = organizing.width(&[]);
     let level = organizing.level();
-    let room = crate::spec::imports::Room { width, column: 0, level: &level, indent: "", line_end };
+    let room = crate::spec::imports::Room { width, column: 0, level: &level, indent: "", line_end, comma: true };
     // Nothing shows an order yet, so that it is the usual one.
     let order = order::order(organizing.spec, organizing.style, &[]);
     let mut lines: Vec<(Standing, String)> = new.iter()

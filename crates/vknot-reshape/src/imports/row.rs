@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use vknot_style::choices::ImportMerge;
+use vknot_style::choices::{ImportMerge, WrapComma};
 use vknot_syntax::Span;
 
 use crate::receipt::{Act, Fate, Receipt};
@@ -221,6 +221,15 @@ impl<'o, 'a> Rower<'o, 'a> {
         }
     }
 
+    /// Whether a broken list of names gets a comma behind the last: as its author had it in one, else unless no list has one.
+    fn takes_comma(&self, written: &str) -> bool {
+        let broken = written.rsplit_once('}').map(|(names, _)| names).filter(|names| names.contains('\n'));
+        match broken {
+            Some(names) => names.trim_end().ends_with(','),
+            None => self.organizing.style.choice::<WrapComma>() != WrapComma::Remove,
+        }
+    }
+
     /// An import as it is to be, and whether that differs from how its author wrote it.
     fn import(&self, block: &Block, entry: &Entry) -> (String, bool) {
         let Some(import) = entry.import.as_ref().filter(|import| !import.fixed) else {
@@ -236,6 +245,7 @@ impl<'o, 'a> Rower<'o, 'a> {
             level: &self.level,
             indent: &block.indent,
             line_end: block.line_end,
+            comma: self.takes_comma(&entry.written),
         };
         ((self.organizing.spec.write)(import, room), true)
     }

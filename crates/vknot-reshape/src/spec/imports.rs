@@ -66,11 +66,20 @@ pub(crate) struct Room<'a> {
     /// What is in front of its lines.
     pub indent: &'a str,
     pub line_end: &'a str,
+    /// Whether a list of names that is broken into lines has a comma behind the last, where the language leaves that open.
+    pub comma: bool,
 }
 
 impl Room<'_> {
     /// Room without end, for what is written on one line.
-    pub const ENDLESS: Room<'static> = Room { width: usize::MAX, column: 0, level: "", indent: "", line_end: "\n" };
+    pub const ENDLESS: Room<'static> = Room {
+        width: usize::MAX,
+        column: 0,
+        level: "",
+        indent: "",
+        line_end: "\n",
+        comma: true,
+    };
 }
 
 /// Whether something that is imported is needed.

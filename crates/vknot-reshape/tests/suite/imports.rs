@@ -6,7 +6,7 @@ use vknot_reshape::{Act, Acts, Alone, Declared, declared, Index, Surroundings, W
 use vknot_reshape::steps::{Proven, Request, Wish};
 
 use crate::proofs::rewritten;
-use crate::support::{organized, read, step, styled};
+use crate::support::{done, organized, read, step, styled};
 
 /// A project of some files in one language.
 struct Project {
@@ -215,6 +215,16 @@ fn wrong_results_do_not_pass() {
     ];
     for (language, text, wrong) in cases {
         assert!(rewritten("imports", language, text, wrong, &[]).is_err(), "{wrong}");
+    }
+}
+
+#[test]
+fn broken_names_keep_their_last_comma_or_go_without() {
+    for comma in ["", ","] {
+        let text = format!("import {{\n  surge,\n  level{comma}\n}} from './tide';\nwarn(surge, level);\n");
+        let document = styled("javascript", &text, &["vknot_import_names=sort", "max_line_length=20"]);
+        let wanted = format!("import {{\n  level,\n  surge{comma}\n}} from './tide';\nwarn(surge, level);\n");
+        assert_eq!(done("imports", &document, Wish::Nothing).text(), wanted);
     }
 }
 

@@ -232,8 +232,9 @@ fn braced(names: &[String], broken: bool, room: Room<'_>) -> String {
         return format!("{{ {} }}", names.join(", "));
     }
     let Room { level, indent, line_end, .. } = room;
-    let lines: String = names.iter().map(|name| format!("{line_end}{indent}{level}{name},")).collect();
-    format!("{{{lines}{line_end}{indent}}}")
+    let lines: Vec<String> = names.iter().map(|name| format!("{line_end}{indent}{level}{name}")).collect();
+    let (lines, comma) = (lines.join(","), if room.comma { "," } else { "" });
+    format!("{{{lines}{comma}{line_end}{indent}}}")
 }
 
 /// The same however its names stand and whatever its quotes.
