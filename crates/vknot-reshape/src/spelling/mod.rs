@@ -20,6 +20,15 @@ use crate::spec::Code;
 use draft::Draft;
 use wrapped::Room;
 
+/// Whether a style says how any of this is written.
+pub(crate) fn is_asked(style: &Style) -> bool {
+    style.choice::<TokenQuote>() != TokenQuote::Keep
+        || style.choice::<TokenSemicolon>() != TokenSemicolon::Keep
+        || style.choice::<WrapComma>() == WrapComma::Remove
+        || style.choice::<CommentSpace>() != CommentSpace::Keep
+        || style.choice::<CommentWrap>() != CommentWrap::Keep
+}
+
 /// Writes tokens as a style says, in a file or in the lines of some spans of it.
 pub(crate) fn spell(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
     let Some(mut draft) = Draft::of(code, only) else { return Reshape::default() };

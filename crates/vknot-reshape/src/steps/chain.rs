@@ -155,7 +155,10 @@ fn joined(mut first: Receipt, next: Receipt) -> Receipt {
     first.added.sort_by_key(|change| change.token);
     first.removed.sort_by_key(|change| change.token);
     // What is written otherwise once more is so as a whole.
-    let again = |own: &Respelled| next.respelled.iter().any(|next| next.first <= own.first && own.end <= next.end);
+    let again = |own: &Respelled| {
+        let behind = next.respelled.partition_point(|next| next.first <= own.first);
+        behind.checked_sub(1).and_then(|at| next.respelled.get(at)).is_some_and(|next| own.end <= next.end)
+    };
     first.respelled.retain(|own| !again(own));
     first.respelled.extend(next.respelled);
     first.respelled.sort_by_key(|change| change.first);

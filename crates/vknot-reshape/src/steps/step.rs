@@ -1,6 +1,5 @@
 //! The table of steps.
 
-use vknot_style::choices::CommentWrap;
 use vknot_style::Style;
 use vknot_syntax::{Kind, Language, Role, Span};
 
@@ -331,27 +330,28 @@ type Part = fn(Code<'_>, &Style, Option<&[Span]>) -> Reshape;
 
 /// Tokens as the style writes them, then the layout, then comments that fit into it.
 fn laid_out(document: &Document, only: Option<&[Span]>) -> Result<Reshape, StepError> {
-    let (style, contract) = (document.style(), Contract::LAYOUT);
-    let spelled = spelling::spell(document.code(), style, only);
-    if spelled.is_empty() && style.choice::<CommentWrap>() == CommentWrap::Keep {
+    let style = document.style();
+    if !spelling::is_asked(style) {
         return Ok(layout::format(document.code(), style, only));
     }
     let mut chain = Chain::new(document.clone());
-    // What lines end with may be written otherwise once they are broken elsewhere. Comments are broken when all stands.
-    const PARTS: [Part; 6] = [
-        spelling::spell,
-        layout::format,
-        spelling::spell,
-        layout::format,
-        spelling::fitted,
-        layout::format,
-    ];
     let mut only = only.map(<[Span]>::to_vec);
-    for part in PARTS {
+    let mut changes = |part: Part| -> Result<bool, StepError> {
         let reshape = part(chain.document().code(), style, only.as_deref());
         let moved = |span: &Span| Span::new(reshape.edits.moved(span.start), reshape.edits.moved(span.end));
-        only = only.map(|only| only.iter().map(moved).collect());
-        chain.accept(prove(chain.document(), reshape, contract)?);
+        only.iter_mut().flatten().for_each(|span| *span = moved(span));
+        let changed = !reshape.edits.is_empty();
+        chain.accept(prove(chain.document(), reshape, Contract::LAYOUT)?);
+        Ok(changed)
+    };
+    changes(spelling::spell)?;
+    // What lines end with may be written otherwise once they are broken elsewhere.
+    if changes(layout::format)? && changes(spelling::spell)? {
+        changes(layout::format)?;
+    }
+    // Comments are broken when all stands.
+    if changes(spelling::fitted)? {
+        changes(layout::format)?;
     }
     Ok(chain.into_reshape())
 }

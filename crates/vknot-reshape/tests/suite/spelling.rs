@@ -94,6 +94,7 @@ fn semicolons_go_where_a_line_end_does_as_well() {
             ("javascript", "function f() { return 1; }\n", "function f() { return 1 }\n"),
             ("javascript", "class A {\n  b = 1;\n  c;\n  d() {}\n}\n", "class A {\n  b = 1\n  c\n  d() {}\n}\n"),
             ("typescript", "interface A { b: c; d(): e; }\n", "interface A {\n  b: c\n  d(): e\n}\n"),
+            ("typescript", "interface A { b: c; d(): e }\n", "interface A {\n  b: c\n  d(): e\n}\n"),
             ("typescript", "type A = b;\nexport { A };\n", "type A = b\nexport { A }\n"),
         ],
     );
