@@ -9,6 +9,7 @@ use anyhow::{Context, ensure};
 const TYPES: &str = include_str!("facts/Types.java");
 const NAMESPACES: &str = include_str!("facts/Namespaces.cs");
 const MODULES: &str = include_str!("facts/modules.py");
+const GLOBALS: &str = include_str!("facts/globals.js");
 const BUILT_IN: &str = "console.log('# Node.js ' + process.versions.node.split('.')[0] + ': built-in modules');\n\
     console.log(require('module').builtinModules.filter(name => !name.startsWith('_')).sort().join(' '));\n";
 
@@ -17,6 +18,9 @@ pub struct Arguments {
     /// Which languages
     #[arg(required = true, value_parser = ["csharp", "go", "java", "javascript", "python"])]
     languages: Vec<String>,
+    /// For JavaScript: the folder of the package `typescript`
+    #[arg(long, value_name = "FOLDER")]
+    typescript: Option<PathBuf>,
     /// For C#: folders of assemblies
     #[arg(long, value_name = "FOLDER")]
     assemblies: Vec<PathBuf>,
@@ -43,7 +47,17 @@ fn facts(language: &str, work: &Path, arguments: &Arguments) -> anyhow::Result<V
     };
     Ok(match language {
         "java" => vec![("types.txt", output(Command::new("java").arg(script("Types.java", TYPES)?))?)],
-        "javascript" => vec![("modules.txt", output(Command::new("node").arg(script("modules.js", BUILT_IN)?))?)],
+        "javascript" => {
+            let (modules, globals) = (script("modules.js", BUILT_IN)?, script("globals.js", GLOBALS)?);
+            let folder = arguments.typescript.as_ref().context("--typescript says where the package `typescript` is")?;
+            let folder = std::path::absolute(folder)?;
+            let ask = |what: &str| output(Command::new("node").arg(&globals).arg(&folder).arg(what));
+            vec![
+                ("modules.txt", output(Command::new("node").arg(modules))?),
+                ("globals.txt", ask("globals")?),
+                ("members.txt", ask("members")?),
+            ]
+        }
         "python" => {
             let path = script("modules.py", MODULES)?;
             let ask = |what: &str| output(Command::new("python3").arg(&path).arg(what));

@@ -46,7 +46,7 @@ pub use edits::Edits;
 pub use imports::{Acts, Wanted};
 pub use receipt::{Act, Decided, Fate, LeftAlone, Moved, Note, Reason, Receipt, Respelled, TokenChange};
 pub use regions::RegionError;
-pub use registry::{Capabilities, capabilities, declared, default_style, project_file, style_of};
+pub use registry::{Capabilities, capabilities, declared, default_style, index_languages, project_file, style_of};
 pub use reshape::Reshape;
 pub use spec::Code;
 pub use spec::laws::laws_kept;

@@ -161,6 +161,8 @@ pub struct Receipt {
     pub imports: Vec<Fate>,
     /// What levels of indentation are made of, and what decided it, where that mattered.
     pub indentation: Option<(Indentation, Decided)>,
+    /// What was done to imports in pieces of other languages, by their places among those of the old text.
+    pub pieces: Vec<(usize, Receipt)>,
     /// Settings that nothing sets and the file shows by its lines, with their values.
     pub manner: Vec<(&'static str, String)>,
 }

@@ -51,6 +51,13 @@ pub fn project_file(language: &'static Language) -> Option<ProjectFile> {
     spec.declares.map(|_| spec.project)
 }
 
+/// The languages whose files can import from those of a language, and it from them: itself, in most.
+pub fn index_languages(language: &'static Language) -> Vec<&'static Language> {
+    let kin = tables(language).imports.map_or(&[][..], |spec| spec.kin);
+    let kin: Vec<&'static Language> = kin.iter().filter_map(|name| Language::named(name)).collect();
+    if kin.is_empty() { vec![language] } else { kin }
+}
+
 /// What can be done with files of a language, beside the looks that all have.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Capabilities {
@@ -76,7 +83,7 @@ pub fn capabilities(language: &'static Language) -> Capabilities {
         layout: toolkit.layout.is_some(),
         indentation: toolkit.indent.spec.lines != LinesBy::Author || language.reading().embeds.is_some(),
         levels: toolkit.indent.spec.lines == LinesBy::Levels,
-        imports: toolkit.imports.is_some(),
+        imports: toolkit.imports.is_some() || language.reading().embeds.is_some(),
         region: crate::regions::markers(language, toolkit.looks, "Tides").ok(),
         sections: toolkit.looks.sections || toolkit.has_headings || cells,
     }

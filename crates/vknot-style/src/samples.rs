@@ -167,6 +167,12 @@ pub static SAMPLES: &[Sample] = &[
         "import tide\nimport sys\n\nimport gauge\nimport json\n\nprint(tide, sys, gauge, json)\n",
     ),
     of(
+        Key::ImportInclude,
+        "c",
+        &[],
+        "#include <stdlib.h>\n#include <stdio.h>\n\n#include \"surge.h\"\n#include \"gauge.h\"\n\nint main(void) { return surge(gauge()); }\n",
+    ),
+    of(
         Key::ImportMerge,
         "python",
         &[],

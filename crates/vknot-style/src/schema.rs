@@ -220,6 +220,8 @@ settings! {
         "Whether `import a` stands before `from a import b` in its group, or both stand among each other";
     ImportGroups: "vknot_import_groups", Values::Names(&["as-found"]), "as-found",
         "Groups of imports in order: `standard`, `other`, `own`, `near`, `types`, or how what is imported begins; with `written` first inside the groups that their author set apart";
+    ImportInclude: "vknot_import_include", Values::Words(&["keep", "sort"]), "keep",
+        "Whether includes are sorted, each in the group that its author set apart and the file's own header first; what a header says may depend on those in front of it";
     ImportMerge: "vknot_import_merge", Values::Words(&["merge", "split", "keep", "as-found"]), "as-found",
         "Whether imports from one place become one, get a line for each name, or stay as they are; as found: they become one, unless the file has more of them than imports of several names";
     ImportNames: "vknot_import_names", Values::Words(&["sort", "keep", "as-found"]), "as-found",

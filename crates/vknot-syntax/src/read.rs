@@ -56,7 +56,7 @@ fn pieces(source: &Source, tree: &Tree, depth: u32, limits: &Limits) -> Vec<Embe
     let read = |piece: crate::tree::Piece| {
         let inner = Source::from_text(source.path(), piece.text);
         let inner_tree = read_at_depth(&inner, piece.language, depth + 1, limits);
-        Embedded::new(tree, piece.host, piece.map, (inner, inner_tree))
+        Embedded::new(tree, piece.host, (piece.map, piece.quoted), (inner, inner_tree))
     };
     found.into_iter().map(read).collect()
 }

@@ -23,7 +23,7 @@ pub enum EditError {
         way: &'static str,
     },
     /// A piece of another language is not written as it stands.
-    #[error("{language} in this file is written with escapes; an edit cannot reach into it yet")]
+    #[error("{language} in this file is written with escapes; how this edit would be written there is not known")]
     Escaped {
         /// The language inside.
         language: &'static str,

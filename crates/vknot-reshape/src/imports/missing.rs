@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use vknot_style::choices::ImportMerge;
 use vknot_syntax::{Role, Source, Span};
 
 use crate::edits::Edits;
@@ -30,7 +31,7 @@ pub(super) fn found(organizing: &Organizing<'_>, spec: &MissingSpec, receipt: &m
     for (name, offset, origins) in &names {
         let chosen = wanted.chosen.iter().find(|(chosen, _)| chosen == name).map(|(_, from)| from.as_str());
         if let Some(origin) = pick(origins, chosen, strange, spec, index.as_deref()) {
-            imports.push((spec.import)(origin, *around));
+            imports.push((spec.import)(origin, *around, *code));
             continue;
         }
         let why = match chosen {
@@ -146,7 +147,8 @@ pub(super) fn new_block(organizing: &Organizing<'_>, new: &[Import], receipt: &m
     let room = crate::spec::imports::Room { width, column: 0, level: &level, indent: "", line_end, comma: true };
     // Nothing shows an order yet, so that it is the usual one.
     let order = order::order(organizing.spec, organizing.style, &[]);
-    let mut lines: Vec<(Standing, String)> = new.iter()
+    let mut lines: Vec<(Standing, String)> = together(organizing, new)
+        .iter()
         .map(|import| (organizing.standing(import, 0, false), (organizing.spec.write)(import, room)))
         .collect();
     lines.sort_by(|a, b| order.rank(&a.0).cmp(&order.rank(&b.0)));
@@ -162,6 +164,27 @@ pub(super) fn new_block(organizing: &Organizing<'_>, new: &[Import], receipt: &m
     let token = tree.token_from(offset);
     new.iter().for_each(|import| tell(organizing, import, Span::new(offset, offset), token, receipt));
     edits
+}
+
+/// Imports with those from one place as one, unless each name is to have its own.
+fn together(organizing: &Organizing<'_>, new: &[Import]) -> Vec<Import> {
+    let mut merged: Vec<Import> = Vec::new();
+    let mut hosts: BTreeMap<String, usize> = BTreeMap::new();
+    let merges = matches!(organizing.style.choice(), ImportMerge::AsFound | ImportMerge::Merge);
+    for import in new {
+        let key = (organizing.spec.merges)(import).filter(|_| merges);
+        match key.as_ref().and_then(|key| hosts.get(key)).and_then(|host| merged.get_mut(*host)) {
+            Some(host) => host.names.extend(import.names.iter().cloned()),
+            None => {
+                hosts.extend(key.map(|key| (key, merged.len())));
+                merged.push(import.clone());
+            }
+        }
+    }
+    if let Some(names) = organizing.names(&[]) {
+        merged.iter_mut().for_each(|import| names.sort(&mut import.names, organizing.spec));
+    }
+    merged
 }
 
 /// Where a file's first import belongs, and whether that is behind something: what opens the file, imports that nothing passes, texts that

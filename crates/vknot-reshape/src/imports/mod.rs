@@ -1,10 +1,13 @@
 //! Imports: pruned, merged, grouped and sorted, by what is known. What a language says of them is in its folder; here is what all share.
 
 mod block;
+mod found;
 mod missing;
 mod names;
 mod order;
 mod organizing;
+mod pieces;
+mod places;
 mod prune;
 mod row;
 pub(crate) mod words;
@@ -20,7 +23,8 @@ use crate::reshape::Reshape;
 use crate::spec::Code;
 use crate::spec::imports::{Surroundings, Wants};
 
-use block::{Block, blocks, Entry};
+use block::{Block, Entry};
+use found::blocks;
 use organizing::Organizing;
 use prune::Pruner;
 use row::Rower;
@@ -43,21 +47,18 @@ pub fn organize(
         receipt.left_alone.push(LeftAlone { span: source.span(), reason: Reason::GaveUp });
         return Reshape { receipt, ..Reshape::default() };
     }
-    let Some(spec) = code.toolkit().imports else {
-        let text = format!("there are no rules for the imports of {} here", tree.language().spec().title);
-        receipt.notes.push(Note { span: Span::new(0, 0), text });
-        return Reshape { receipt, ..Reshape::default() };
-    };
-    let organizing = Organizing { code, spec, style, wanted, wants: wants(style), around };
-    let mut reshape = organizing.run();
-    if only.is_none() {
-        settle(&organizing, &mut reshape);
+    match code.toolkit().imports {
+        Some(spec) => {
+            Organizing { code, spec, style, wanted, wants: wants(style), around, beside: None, margin: "" }
+                .organized(only)
+        }
+        None if tree.language().reading().embeds.is_some() => pieces::organize(code, style, only, wanted),
+        None => {
+            let text = format!("there are no rules for the imports of {} here", tree.language().spec().title);
+            receipt.notes.push(Note { span: Span::new(0, 0), text });
+            Reshape { receipt, ..Reshape::default() }
+        }
     }
-    if let Some(only) = only {
-        narrow(source, only, &mut reshape);
-    }
-    reshape.edits = reshape.edits.by_lines(source.text());
-    reshape
 }
 
 /// How often imports are put in order at most, until nothing changes.
@@ -94,7 +95,7 @@ fn wants(style: &Style) -> Wants {
     Wants {
         own: names.map(str::to_owned).collect(),
         documented: style.flag(Key::ImportDoc),
-        required: style.flag(Key::ImportRequire),
+        required: style.flag(Key::ImportRequire) || style.word(Key::ImportInclude) == "sort",
         offered: style.word(Key::ImportOffer) == "prune",
     }
 }
@@ -125,6 +126,17 @@ fn may_change(source: &Source, lines: &Lines, span: Span, new: &str) -> bool {
 }
 
 impl Organizing<'_> {
+    fn organized(&self, only: Option<&[Span]>) -> Reshape {
+        let source = self.code.source;
+        let mut reshape = self.run();
+        match only {
+            None => settle(self, &mut reshape),
+            Some(only) => narrow(source, only, &mut reshape),
+        }
+        reshape.edits = reshape.edits.by_lines(source.text());
+        reshape
+    }
+
     fn run(&self) -> Reshape {
         let Code { source, tree, .. } = self.code;
         let mut receipt = Receipt::default();
@@ -134,7 +146,8 @@ impl Organizing<'_> {
             let why = "stays as it is: it cannot be read, or shares its line with something else".to_owned();
             receipt.imports.push(Fate { import, span: tree.node(node).span(), act: Act::Passed, why });
         }
-        let mut rows: Vec<(Block, Vec<Entry>)> = blocks.into_iter().map(|block| self.entries(block)).collect();
+        let mut rows: Vec<(Block, Vec<Entry>)> =
+            blocks.into_iter().map(|block| self.entries(self.set_in(block))).collect();
         let order = self.order(&rows);
         let missing = self.spec.missing.filter(|_| self.wanted.missing);
         let new = missing.map(|spec| missing::found(self, spec, &mut receipt)).unwrap_or_default();
@@ -166,6 +179,12 @@ impl Organizing<'_> {
             rewritten.clear();
         }
         Reshape { edits: self.laid_out(edits, &rewritten), receipt, bom: None }
+    }
+
+    /// A block that begins with the text is as far in as that is.
+    fn set_in(&self, block: Block) -> Block {
+        let indent = if block.span.start == 0 { self.margin.to_owned() + &block.indent } else { block.indent };
+        Block { indent, ..block }
     }
 
     /// The edits with the imports that were rewritten laid out as a layout would. Those are given by edit, inside its text.

@@ -7,7 +7,7 @@ use vknot_style::choices::{ImportMerge, ImportNames};
 
 use crate::frames::found::effective_indentation;
 use crate::spec::Code;
-use crate::spec::imports::{Import, Surroundings, Wants};
+use crate::spec::imports::{Import, Surroundings, Uses, Wants};
 use crate::spec::ImportSpec;
 use super::block::{self, Block, Entry};
 use super::names::NameOrder;
@@ -51,6 +51,10 @@ pub(crate) struct Organizing<'a> {
     pub wanted: &'a Wanted,
     pub wants: Wants,
     pub around: &'a dyn Surroundings,
+    /// What is used beside the file, where that counts as used in it: in the other cells of a notebook.
+    pub beside: Option<&'a Uses<'a>>,
+    /// What is in front of the first line, where the text is a piece of a file.
+    pub margin: &'a str,
 }
 
 impl Organizing<'_> {

@@ -27,6 +27,7 @@ impl<'o, 'a> Pruner<'o, 'a> {
         let some = blocks.iter().any(|(_, entries)| !entries.is_empty());
         let uses = organizing.spec.uses.filter(|_| some && organizing.wanted.acts.prune);
         let uses = uses.map(|uses| uses(organizing.code, &organizing.wants));
+        let uses = uses.map(|uses| uses.with(organizing.beside));
         Pruner { organizing, uses, seen: HashSet::new(), doubted: false }
     }
 

@@ -5,12 +5,13 @@ use std::collections::HashMap;
 use vknot_style::choices::{ImportMerge, WrapComma};
 use vknot_syntax::Span;
 
-use crate::receipt::{Act, Fate, Receipt};
+use crate::receipt::{Act, Fate, Note, Receipt};
 use crate::spec::imports::{Import, Room};
 use super::block::{Block, Entry};
 use super::names::NameOrder;
 use super::order::{Order, Standing};
 use super::organizing::Organizing;
+use super::places;
 use super::words::one_line;
 
 /// A block's new text, and where in it imports stand that were written anew.
@@ -18,6 +19,10 @@ pub(super) struct Text {
     pub text: String,
     pub rewritten: Vec<Span>,
 }
+
+/// Why imports in a form stay in their order.
+const CANNOT_MOVE: &str =
+    "imports stay as they are: a comment, or a text of several lines, would not fit where it would come to stand";
 
 pub(super) struct Rower<'o, 'a> {
     organizing: &'o Organizing<'a>,
@@ -79,8 +84,23 @@ impl<'o, 'a> Rower<'o, 'a> {
             }
         }
         placed.extend(self.in_order(row, receipt));
+        if !block.places.is_empty() {
+            return Some(self.in_places(block, &placed, receipt));
+        }
         self.tell_moves(&placed, receipt);
         Some(self.written(block, placed))
+    }
+
+    /// The text of a block whose imports are items of a form.
+    fn in_places(&self, block: &Block, placed: &[Placed], receipt: &mut Receipt) -> Text {
+        let code = self.organizing.code;
+        let order: Vec<usize> = placed.iter().map(|placed| placed.index).collect();
+        let text = places::text(code, block, &order).filter(|_| placed.len() == block.places.len());
+        match &text {
+            Some(_) => self.tell_moves(placed, receipt),
+            None => receipt.notes.push(Note { span: block.span, text: CANNOT_MOVE.to_owned() }),
+        }
+        Text { text: text.unwrap_or_else(|| code.source.slice(block.span).to_owned()), rewritten: Vec::new() }
     }
 
     /// A row between two imports that nothing passes: merged, its names sorted, sorted.
@@ -202,7 +222,13 @@ impl<'o, 'a> Rower<'o, 'a> {
             }
             before = Some(now);
         }
-        Text { text, rewritten }
+        // What is in front of a piece is no part of it.
+        let margin = if block.span.start == 0 { self.organizing.margin } else { "" };
+        let rewritten = rewritten.into_iter().map(|span| {
+            let back = |at: u32| at.saturating_sub(margin.len() as u32);
+            Span::new(back(span.start), back(span.end))
+        });
+        Text { rewritten: rewritten.collect(), text: text.split_off(margin.len().min(text.len())) }
     }
 
     /// How many blank lines stand between two imports: as many as their author had, if any belong there and the two were neighbours.

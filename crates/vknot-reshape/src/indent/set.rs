@@ -308,7 +308,7 @@ impl Setter<'_> {
         let span = piece.span();
         let verbatim = span.len() as usize == piece.source.text().len();
         let inner: Option<Vec<Span>> =
-            self.only.map(|only| only.iter().filter_map(|outer| inner_span(piece, *outer)).collect());
+            self.only.map(|only| only.iter().filter_map(|outer| piece.inner_span(*outer)).collect());
         if inner.as_ref().is_some_and(Vec::is_empty) {
             return;
         }
@@ -342,14 +342,4 @@ impl Setter<'_> {
             ..left
         }));
     }
-}
-
-/// The part of a span of the file that is in a piece.
-fn inner_span(piece: &Embedded, outer: Span) -> Option<Span> {
-    let whole = piece.span();
-    let (start, end) = (outer.start.max(whole.start), outer.end.min(whole.end));
-    if start > end {
-        return None;
-    }
-    Some(Span::new(piece.inner(start).unwrap_or(0), piece.inner(end).unwrap_or(piece.source.span().end)))
 }

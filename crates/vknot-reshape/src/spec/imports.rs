@@ -109,7 +109,18 @@ pub(crate) struct Uses<'a> {
     pub doubt: Option<&'static str>,
 }
 
-impl Uses<'_> {
+impl<'a> Uses<'a> {
+    /// The same with what is used beside a file.
+    pub fn with(mut self, beside: Option<&Uses<'a>>) -> Self {
+        if let Some(beside) = beside {
+            self.names.extend(&beside.names);
+            self.members.extend(&beside.members);
+            self.kinds.extend(&beside.kinds);
+            self.doubt = self.doubt.or(beside.doubt);
+        }
+        self
+    }
+
     pub fn has(&self, name: &str) -> bool {
         self.names.contains(name)
     }
@@ -240,7 +251,7 @@ pub(crate) struct Wants {
     pub own: Vec<String>,
     /// Whether names in doc comments count as used.
     pub documented: bool,
-    /// Whether what is required in an expression counts as an import.
+    /// Whether what counts as an import only where the style says so does: what is required in an expression, or included.
     pub required: bool,
     /// Whether what a package's own file offers on is pruned, too.
     pub offered: bool,

@@ -13,6 +13,8 @@ use super::looks::{Construct, LookSpec};
 pub(crate) struct ImportSpec {
     /// Whether a node is one import.
     pub is_import: fn(Code<'_>, NodeId) -> bool,
+    /// Whether imports are items of a form, which change places there.
+    pub in_forms: bool,
     /// Takes one apart; `None` for what is not known, which stays where it is and which nothing passes.
     pub read: fn(Code<'_>, NodeId) -> Option<Import>,
     /// Writes one.
@@ -45,6 +47,8 @@ pub(crate) struct ImportSpec {
     pub project: (&'static str, fn(&str) -> Option<String>),
     /// For names that nothing declares or imports.
     pub missing: Option<&'static MissingSpec>,
+    /// The languages whose files can import from each other; none where that is the language itself.
+    pub kin: &'static [&'static str],
 }
 
 /// How a language finds names that nothing declares or imports.
@@ -58,7 +62,7 @@ pub(crate) struct MissingSpec {
     /// Whether hardly anything else has that name: it is of the core of the language's own library.
     pub is_sure: fn(&Origin) -> bool,
     /// The import.
-    pub import: fn(&Origin, &dyn Surroundings) -> Import,
+    pub import: fn(&Origin, &dyn Surroundings, Code<'_>) -> Import,
     /// What it is called where several could be meant.
     pub shown: fn(&Origin) -> String,
 }

@@ -164,6 +164,7 @@ fn joined(mut first: Receipt, next: Receipt) -> Receipt {
     first.respelled.sort_by_key(|change| change.first);
     first.imported.extend(next.imported);
     first.imports.extend(next.imports);
+    first.pieces.extend(next.pieces);
     first.left_alone.extend(next.left_alone);
     first.notes.extend(next.notes);
     first.indentation = next.indentation.or(first.indentation);

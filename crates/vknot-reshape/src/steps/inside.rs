@@ -1,6 +1,6 @@
 //! Edits in a piece of another language: done and proven there, and put back into the file around it.
 
-use vknot_syntax::Span;
+use vknot_syntax::{Embedded, Span};
 
 use crate::allowance::Allowance;
 use crate::editing::{Edit, EditError};
@@ -16,8 +16,8 @@ use super::refusal::Refusal;
 pub(super) struct Inside {
     /// The piece.
     pub document: Document,
-    /// Where it is in the file.
-    pub own: Span,
+    /// Its place among the pieces of the file.
+    pub index: usize,
     /// The edit, and its place, in the piece.
     pub edit: Edit,
     pub at: Span,
@@ -28,30 +28,46 @@ pub(super) fn inside(document: &Document, at: Span, edit: &Edit) -> Option<Resul
     if !edit.is_structural() {
         return None;
     }
-    let piece = document.tree().embedded().iter().find(|piece| piece.span().covers(at))?;
+    let index = document.tree().embedded().iter().position(|piece| piece.span().covers(at))?;
+    let piece = document.tree().embedded().get(index)?;
     let language = piece.tree.language().spec().title;
-    if document.source().slice(piece.span()) != piece.source.text() {
-        return Some(Err(EditError::Escaped { language }));
-    }
     let own = piece.span();
-    let inner = |span: Span| own.covers(span).then(|| Span::new(span.start - own.start, span.end - own.start));
+    let inner = |span: Span| piece.inner_span(span).filter(|_| own.covers(span));
     Some(match edit.placed(inner).zip(inner(at)) {
-        Some((edit, at)) => Ok(Inside { document: document.piece(piece), own, edit, at }),
+        Some((edit, at)) => Ok(Inside { document: document.piece(piece), index, edit, at }),
         None => Err(EditError::Across { language }),
     })
+}
+
+/// The edits of a piece as edits of the file around it.
+///
+/// # Errors
+/// When how they would be written there is not known.
+pub(super) fn outside(document: &Document, index: usize, inner: &Edits) -> Result<Edits, EditError> {
+    let Some(piece) = document.tree().embedded().get(index) else { return Err(EditError::NoRow) };
+    let unknown = || EditError::Escaped { language: piece.tree.language().spec().title };
+    let mut edits = Edits::default();
+    for (span, text) in inner.iter() {
+        let (span, text) = piece.written(document.source(), span, text).ok_or_else(unknown)?;
+        edits.push(span, &text);
+    }
+    Ok(edits)
 }
 
 /// What was proven in a piece, as a change of the file around it.
 ///
 /// # Errors
 /// When the file around it would not be the same.
-pub(super) fn put_back(document: &Document, own: Span, proven: &Proven) -> Result<Proven, Refusal> {
-    let outer = |span: Span| Span::new(span.start + own.start, span.end + own.start);
-    let mut edits = Edits::default();
-    proven.edits().iter().for_each(|(span, text)| edits.push(outer(span), text));
+pub(super) fn put_back(document: &Document, index: usize, edits: Edits, proven: &Proven) -> Result<Proven, Refusal> {
+    let own = document.tree().embedded().get(index).map(Embedded::span);
+    let changed = document.changed(&edits);
+    let placed = changed.tree().embedded().get(index).map(|piece| {
+        proven.receipt().placed.iter().map(|span| piece.outer_span(*span)).collect()
+    });
     let receipt = Receipt {
-        placed: proven.receipt().placed.iter().map(|span| outer(*span)).collect(),
-        allowance: Some(Allowance { inside: Some(own), texts: Some(Vec::new()), ..Allowance::default() }),
+        placed: placed.unwrap_or_default(),
+        allowance: Some(Allowance { inside: own, texts: Some(Vec::new()), ..Allowance::default() }),
+        pieces: vec![(index, Receipt::default())],
         ..Receipt::default()
     };
     prove(document, Reshape { edits, receipt, bom: None }, Contract::EDIT)

@@ -181,7 +181,7 @@ fn compared(
     let broken = old.tree.has_error() || old.tree.gave_up();
     if broken && contract.gaps == Gaps::LineStarts {
         same_lines(old, new)?;
-        return same_depths(old, new, contract);
+        return same_depths(old, new, (receipt, contract));
     }
     no_new_error(old, new, receipt)?;
     let imports = (contract.tokens == Tokens::Imports).then(|| {
@@ -189,9 +189,21 @@ fn compared(
         reconcile(&mut old, &mut new);
         (old, new)
     });
-    let free = |imports: Option<&Imports<'_>>| imports.map_or_else(Extents::default, Imports::extents);
-    let old_side = Side { code: old, free: free(imports.as_ref().map(|(old, _)| old)), hosts: hosts(old) };
-    let new_side = Side { code: new, free: free(imports.as_ref().map(|(_, new)| new)), hosts: hosts(new) };
+    let free = |code: Code<'_>, imports: Option<&Imports<'_>>| match imports {
+        _ if !receipt.pieces.is_empty() => hosts(code, |piece| receipt.pieces.iter().any(|(done, _)| *done == piece)),
+        Some(imports) => imports.extents(),
+        None => Extents::default(),
+    };
+    let old_side = Side {
+        code: old,
+        free: free(old, imports.as_ref().map(|(old, _)| old)),
+        hosts: hosts(old, |_| true),
+    };
+    let new_side = Side {
+        code: new,
+        free: free(new, imports.as_ref().map(|(_, new)| new)),
+        hosts: hosts(new, |_| true),
+    };
     let matching = matched(&old_side, &new_side, receipt, contract)?;
     if let Some((old, new)) = &imports {
         same_imports(old, new, receipt)?;
@@ -199,7 +211,7 @@ fn compared(
     same_shape(old, new, &matching, (receipt, contract))?;
     match contract.tokens {
         Tokens::Edit => same_hosted(old, new, &matching, receipt),
-        _ => same_depths(old, new, contract),
+        _ => same_depths(old, new, (receipt, contract)),
     }
 }
 
@@ -225,11 +237,15 @@ fn same_hosted(old: Code<'_>, new: Code<'_>, matching: &Matching, receipt: &Rece
 }
 
 /// Where depth is meaning, statements are as deep as they were; and pieces of other languages are the same.
-fn same_depths(old: Code<'_>, new: Code<'_>, contract: Contract) -> Result<(), Refusal> {
+fn same_depths(
+    old: Code<'_>,
+    new: Code<'_>,
+    (receipt, contract): (&Receipt, Contract),
+) -> Result<(), Refusal> {
     if contract.levels && old.toolkit().indent.spec.lines == LinesBy::Levels {
         same_levels(old, new)?;
     }
-    same_pieces(old, new, contract)
+    same_pieces(old, new, (receipt, contract))
 }
 
 fn same_shape(
@@ -300,10 +316,19 @@ fn keeps_blank(code: Code<'_>, blank: Span) -> bool {
     token.end > blank.start && !free
 }
 
-/// The tokens that hold pieces of other languages.
-fn hosts(code: Code<'_>) -> Extents {
-    let node = |piece: &vknot_syntax::Embedded| code.tree.node(piece.host);
-    Extents::of(code.tree.embedded().iter().map(|piece| (node(piece).first_token, node(piece).token_end)).collect())
+/// The tokens that hold pieces of other languages, of those at certain places.
+fn hosts(code: Code<'_>, wanted: impl Fn(usize) -> bool) -> Extents {
+    let tree = code.tree;
+    let run = |piece: &Embedded| {
+        let (host, span) = (tree.node(piece.host), piece.span());
+        // What the piece begins in the middle of is one of them.
+        let first = tree.token_from(span.start);
+        let begun = |token: u32| tree.tokens().get(token as usize).is_some_and(|token| token.end > span.start);
+        let first = first.checked_sub(1).filter(|before| begun(*before)).unwrap_or(first);
+        (first.max(host.first_token), tree.token_from(span.end).min(host.token_end))
+    };
+    let pieces = tree.embedded().iter().enumerate().filter(|(index, _)| wanted(*index));
+    Extents::of(pieces.map(|(_, piece)| run(piece)).collect())
 }
 
 /// Columns of a tab to languages that read levels.
@@ -317,11 +342,18 @@ fn same_levels(old: Code<'_>, new: Code<'_>) -> Result<(), Refusal> {
     Err(Refusal::at(span.start, Difference::Level { statement }))
 }
 
-/// Pieces of other languages are the same, as far as the contract says.
-fn same_pieces(old: Code<'_>, new: Code<'_>, contract: Contract) -> Result<(), Refusal> {
+/// Pieces of other languages are the same, as far as the contract and what was done in each say.
+fn same_pieces(
+    old: Code<'_>,
+    new: Code<'_>,
+    (receipt, contract): (&Receipt, Contract),
+) -> Result<(), Refusal> {
     let (pieces, new_pieces) = (old.tree.embedded(), new.tree.embedded());
-    for (piece, new_piece) in pieces.iter().zip(new_pieces) {
-        compared(old.piece(piece), new.piece(new_piece), &Receipt::default(), contract)
+    let untouched = Receipt::default();
+    let receipts: HashMap<usize, &Receipt> = receipt.pieces.iter().map(|(piece, receipt)| (*piece, receipt)).collect();
+    for (index, (piece, new_piece)) in pieces.iter().zip(new_pieces).enumerate() {
+        let receipt = receipts.get(&index).copied().unwrap_or(&untouched);
+        compared(old.piece(piece), new.piece(new_piece), receipt, contract)
             .map_err(|refusal| Refusal { offset: piece.outer(refusal.offset), ..refusal })?;
     }
     if pieces.len() == new_pieces.len() {

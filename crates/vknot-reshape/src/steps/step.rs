@@ -147,7 +147,8 @@ impl Step {
             let only = [piece.at];
             let request = Request { only: Some(&only), wish: Wish::Edit(piece.edit), ..request.clone() };
             let proven = self.run(&piece.document, &request)?;
-            return Ok(inside::put_back(document, piece.own, &proven)?);
+            let edits = inside::outside(document, piece.index, proven.edits())?;
+            return Ok(inside::put_back(document, piece.index, edits, &proven)?);
         }
         let mut reshape = self.reshape(document, request)?;
         if document.is_stopped() {

@@ -309,3 +309,97 @@ fn imports_are_written_as_their_language_has_them() {
     let shown: Vec<String> = shown.iter().map(|(name, text)| format!("── {name}\n{text}")).collect();
     snapshot!(shown.join("\n"));
 }
+
+#[test]
+fn includes_are_sorted_where_that_is_switched_on() {
+    let text = "#include <vector>\n#include <string>\n#include \"level.h\"\n#include \"Gauge.h\"\n// to be first\n#include <windows.h>\n#include \"table.def\"\n#include SURGE\n#include \"b.h\"\n#include \"a.h\"\n#include \"a.h\"\n";
+    assert_eq!(with("cpp", text, &[]), text);
+    let sorted = "#include \"Gauge.h\"\n#include <string>\n#include <vector>\n// to be first\n#include <windows.h>\n#include \"level.h\"\n#include \"table.def\"\n#include SURGE\n#include \"a.h\"\n#include \"a.h\"\n#include \"b.h\"\n";
+    assert_eq!(with("cpp", text, &["vknot_import_include=sort"]), sorted);
+    let set = ["vknot_import_include=sort", "vknot_import_groups=written, near, standard"];
+    assert!(with("cpp", text, &set).starts_with("#include \"Gauge.h\"\n#include \"level.h\"\n#include <string>\n"));
+}
+
+#[test]
+fn imports_in_forms_change_places() {
+    let racket = "#lang racket\n(require racket/string\n         \"gauge.rkt\" ; own\n         (only-in racket/list\n                  first)\n         racket/date\n         (for-syntax racket/base)\n         tide)\n";
+    snapshot!(with("racket", racket, &[]));
+    let clojure = "(ns tide.gauge\n  (:require\n    [clojure.string :as str]\n    ;; sets\n    [clojure.set :refer [union]]\n    tide.level #?(:clj tide.zero) tide.surge\n    tide.board)\n  (:import (java.util Date UUID)\n           java.io.File))\n";
+    snapshot!(with("clojure", clojure, &[]));
+    // A comment would take what closes the form with it, or stand behind its first word.
+    for text in [
+        "(ns tide.gauge\n  (:require [b] ; of the harbour\n            [a]))\n",
+        "(ns tide.gauge\n  (:require [b]\n            ; of the harbour\n            [a]))\n",
+    ] {
+        let (result, told) = organized("clojure", text);
+        assert_eq!(result, text);
+        assert!(told[0].starts_with("* imports stay as they are: a comment"), "{told:?}");
+    }
+    for (text, wrong) in [
+        ("(require b (for-syntax c) a)", "(require a (for-syntax c) b)"),
+        ("(require b a)", "(require a a)"),
+        ("(require b a) (require c)", "(require b) (require c a)"),
+    ] {
+        assert!(rewritten("imports", "racket", text, wrong, &[]).is_err(), "{wrong}");
+    }
+}
+
+#[test]
+fn what_a_module_misses_is_imported_as_the_project_writes_it() {
+    let missing = Wanted { missing: true, ..Wanted::default() };
+    let files = [
+        ("src/gauge.ts", "export class Gauge {}\nexport const zero = 0, low = 1;\nexport type Level = number;\n"),
+        ("src/tide/index.ts", "export default function surge() {}\nexport { ebb as flood };\nconst ebb = 1;\n"),
+        (
+            "src/a.ts",
+            "import type { Notice } from 'harbour';\nimport React from 'react';\nimport { x } from './x.js';\nimport { warn } from '@/notices';\n",
+        ),
+        ("src/notices.ts", "export const warn = 1;\n"),
+        ("src/b.ts", "export const twice = 1;\nexport const readFile = 2;\n"),
+        ("src/c.ts", "export const twice = 2;\nexport { Level } from './gauge.js';\n"),
+    ];
+    let project = Project::of("typescript", "src/web/page.ts", &files);
+    let added = |text: &str| {
+        let proven = run("typescript", text, &[], missing.clone(), &project);
+        let head: Vec<&str> = proven.text().lines().take_while(|line| line.starts_with("import")).collect();
+        let asked = proven.receipt().imports.iter().filter(|fate| fate.act == Act::Missing);
+        let asked: Vec<String> = asked.map(|fate| format!("{}: {}", fate.import, fate.why)).collect();
+        (head.join("\n"), asked)
+    };
+    let cases = [
+        // A class, a value, a type alone, as the project writes those; defaults by their names.
+        (
+            "export const a: Level = new Gauge(zero);",
+            "import type { Level } from '../gauge.js';\nimport { Gauge, zero } from '../gauge.js';",
+        ),
+        ("export const a = surge(flood);", "import surge, { flood } from '../tide/index.js';"),
+        (
+            "export const a: Notice = <Notice> React.use();",
+            "import type { Notice } from 'harbour';\nimport React from 'react';",
+        ),
+        ("export const a = warn;", "import { warn } from '@/notices';"),
+        // What is bound here, or there without an import, is not asked for.
+        (
+            "export function a(Gauge, { zero, low: b }, [c]) { try { b(c, Promise); } catch (flood) { zero(flood, Gauge); } }",
+            "",
+        ),
+        ("export type A<Level> = Level extends (infer Gauge)[] ? { [zero in Gauge]: zero } : Map<string, Level>;", ""),
+        ("export const a = { Gauge: 1 }.Gauge;", ""),
+        // A script stays one.
+        ("const a = new Gauge();", ""),
+    ];
+    for (text, wanted) in cases {
+        assert_eq!(added(&format!("{text}\n")), (wanted.to_owned(), Vec::new()), "{text}");
+    }
+    let (head, asked) = added("export const a = [twice, readFile, unheard, Gauge];\n");
+    assert_eq!(head, "");
+    assert_eq!(asked, [
+        "twice: could be /src/b, /src/c; choose with --choose twice=/src/b",
+        "readFile: could be /src/b, fs, fs/promises; choose with --choose readFile=/src/b",
+        "unheard: nothing that is known here has this name",
+        "Gauge: could be /src/gauge; choose with --choose Gauge=/src/gauge",
+    ]);
+    // As the file itself has its quotes and marks.
+    let (head, _) = added("import { low } from \"@/levels\";\nexport const a = [low, warn];\n");
+    assert_eq!(head, "import { low } from \"@/levels\";\nimport { warn } from \"@/notices\";");
+}

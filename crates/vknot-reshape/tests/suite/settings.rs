@@ -12,7 +12,14 @@ use vknot_syntax::{Language, Source, Span};
 use crate::support::{read, sample_files, step, styled};
 
 /// What samples do not hold, for settings that need it: language and text.
+const INCLUDES: &str =
+    "#include <stdlib.h>\n#include <tide/zero.h>\n#include \"level.h\"\n#include \"Surge.h\"\n#include <ebb.h>\n";
+
 const MORE: &[(&str, &str)] = &[
+    ("c", INCLUDES),
+    ("cpp", INCLUDES),
+    ("clojure", "(ns a\n  (:require tide.b Clojure.x clojure.string Zero.c b.d))\n"),
+    ("racket", "#lang racket\n(require tide/b Zero racket/list b \"gauge.rkt\")\n"),
     ("c", C_LIKE),
     ("cpp", C_LIKE),
     ("csharp", IN_CLASS),
@@ -162,6 +169,9 @@ fn results(language: &'static Language, samples: &[String], set: &[Override]) ->
     samples.iter().flat_map(|text| runs.map(|names| (text, names))).map(done).collect()
 }
 
+/// Languages whose imports count as such where a setting says so.
+const INCLUDING: [&str; 2] = ["c", "cpp"];
+
 /// The values that are tried: all words, and of numbers the ends and some between.
 fn tried(key: Key) -> Vec<String> {
     let choices = key.setting().choices();
@@ -195,6 +205,12 @@ fn every_value_of_every_setting_changes_something() {
                 Key::AlignTabs => &["indent_style=tab", "vknot_align_list=all", "tab_width=3"],
                 Key::TabWidth => &["indent_style=tab", "indent_size=4"],
                 Key::IndentSize => &["indent_style=space"],
+                Key::ImportBlank | Key::ImportOwn if INCLUDING.contains(&language.name()) => {
+                    &["vknot_import_groups=standard, own, other", "vknot_import_include=sort"]
+                }
+                Key::ImportCase | Key::ImportGroups if INCLUDING.contains(&language.name()) => {
+                    &["vknot_import_include=sort"]
+                }
                 Key::ImportBlank | Key::ImportOwn => &["vknot_import_groups=standard, own, other"],
                 Key::WrapLiteral => &["vknot_wrap_indent=2"],
                 Key::IndentBrace => &["vknot_brace_control=next"],

@@ -106,6 +106,8 @@ pub struct Embedded {
     /// Its tree; offsets are those of its own text.
     pub tree: Tree,
     pub(super) map: Vec<(u32, u32)>,
+    /// Whether it stands in strings of JSON.
+    pub(super) quoted: bool,
     /// Where its host ends in the file.
     pub(super) end: u32,
 }

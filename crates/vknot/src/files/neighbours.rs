@@ -7,7 +7,7 @@ use std::sync::{Arc, OnceLock};
 
 use rayon::prelude::*;
 use sha2::{Digest, Sha256};
-use vknot_reshape::{Code, Declared, declared, Index, Origin};
+use vknot_reshape::{Code, Declared, declared, Index, index_languages, Origin};
 use vknot_syntax::{Language, Source, Tree};
 
 use super::cache;
@@ -23,7 +23,7 @@ pub struct Neighbours {
 }
 
 impl Neighbours {
-    /// What the files of a language below a root declare.
+    /// What the files of a language, and of those that go with it, below a root declare.
     pub fn index(&self, root: &Path, language: &'static Language) -> Arc<Index> {
         Arc::clone(self.index.get_or_init(|| Arc::new(read(root, language))))
     }
@@ -34,9 +34,10 @@ impl Neighbours {
 fn read(root: &Path, language: &'static Language) -> Index {
     let read = || {
         let pool = rayon::ThreadPoolBuilder::new().build();
-        let files = files_below(root, language);
+        let files = files_below(root, &index_languages(language));
         let memory = Memory::of(root, language);
-        let each = || files.par_iter().filter_map(|file| memory.declared(root, file, language)).collect::<Vec<_>>();
+        let declared = |(file, language): &(PathBuf, &'static Language)| memory.declared(root, file, language);
+        let each = || files.par_iter().filter_map(declared).collect::<Vec<_>>();
         let found = pool.map_or_else(|_| Vec::new(), |pool| pool.install(each));
         memory.keep(&found);
         Index::of(found.into_iter().map(|(_, declared)| declared))
@@ -44,17 +45,17 @@ fn read(root: &Path, language: &'static Language) -> Index {
     std::thread::scope(|scope| scope.spawn(read).join()).unwrap_or_default()
 }
 
-/// The files of a language below a folder, by the rules of ignore files.
-fn files_below(folder: &Path, language: &'static Language) -> Vec<PathBuf> {
+/// The files of some languages below a folder, by the rules of ignore files.
+fn files_below(folder: &Path, languages: &[&'static Language]) -> Vec<(PathBuf, &'static Language)> {
     let walker = ignore::WalkBuilder::new(folder).require_git(false).build();
-    let is_of_language = |path: &Path| {
+    let language_of = |path: &Path| {
         let ending = path.extension().and_then(|ending| ending.to_str()).unwrap_or("");
-        language.spec().extensions.contains(&ending)
+        languages.iter().copied().find(|language| language.spec().extensions.contains(&ending))
     };
     let entries = walker.filter_map(Result::ok).filter(|entry| entry.file_type().is_some_and(|kind| kind.is_file()));
-    let mut files: Vec<PathBuf> =
-        entries.map(ignore::DirEntry::into_path).filter(|path| is_of_language(path)).collect();
-    files.sort_unstable();
+    let paths = entries.map(ignore::DirEntry::into_path);
+    let mut files: Vec<_> = paths.filter_map(|path| language_of(&path).map(|language| (path, language))).collect();
+    files.sort_unstable_by(|a, b| a.0.cmp(&b.0));
     files
 }
 

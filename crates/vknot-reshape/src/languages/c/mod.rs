@@ -1,5 +1,6 @@
 //! C.
 
+pub(crate) mod imports;
 pub(crate) mod laws;
 pub(crate) mod layout;
 
@@ -17,7 +18,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     layout: Some(&layout::LAYOUT),
     looks: &LOOKS,
     indent: &INDENTED,
-    imports: None,
+    imports: Some(&imports::IMPORTS),
     edits: EditSpec {
         strings: Some(""),
         fixed: &["directive"],
@@ -63,6 +64,11 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::WrapList,
         Key::WrapOperand,
         Key::WrapOperator,
+        Key::ImportBlank,
+        Key::ImportCase,
+        Key::ImportGroups,
+        Key::ImportInclude,
+        Key::ImportOwn,
         Key::IndentSize,
         Key::IndentStyle,
         Key::TabWidth,

@@ -1,5 +1,7 @@
 //! Clojure: looks as in its kin.
 
+mod imports;
+
 use vknot_style::{Key, LanguageStyle};
 
 use crate::spec::EditSpec;
@@ -15,7 +17,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     layout: None,
     looks: &racket::LOOKS,
     indent: &INDENTED,
-    imports: None,
+    imports: Some(&imports::IMPORTS),
     edits: EditSpec {
         listed: "",
         ..EDITS_OF_MOST
@@ -26,6 +28,9 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[],
     settings: &[
+        Key::ImportCase,
+        Key::ImportGroups,
+        Key::ImportOwn,
         Key::IndentStyle,
         Key::TabWidth,
         Key::IndentHeads,

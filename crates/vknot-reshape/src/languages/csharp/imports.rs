@@ -11,6 +11,7 @@ use super::facts;
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
+    in_forms: false,
     read,
     write,
     leaf: |import, _| write(import, Room::ENDLESS),
@@ -30,6 +31,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     declares: Some(declares),
     project: ("Directory.Build.props", |_| None),
     missing: None,
+    kin: &[],
 };
 
 /// Members that the language calls without their being named, with the word that tells or the kind of node.

@@ -12,6 +12,7 @@ use crate::spec::{Evidence, ImportSpec};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
+    in_forms: false,
     read,
     write: |import, _| write(import),
     leaf: |import, _| leaf(import),
@@ -28,6 +29,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     declares: Some(declares),
     project: ("go.mod", module),
     missing: None,
+    kin: &[],
 };
 
 /// One in a list, or a declaration that has none.

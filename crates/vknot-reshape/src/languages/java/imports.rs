@@ -12,6 +12,7 @@ use super::reading::{is_import, package, read};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
+    in_forms: false,
     read,
     write,
     leaf: |import, _| write(import, Room::ENDLESS),
@@ -28,6 +29,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     declares: Some(declares),
     project: ("pom.xml", |_| None),
     missing: Some(&missing::MISSING),
+    kin: &[],
 };
 
 /// `java.util.List`.

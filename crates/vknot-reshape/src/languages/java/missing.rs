@@ -104,7 +104,7 @@ fn known_origins(name: &str, around: &dyn Surroundings) -> Vec<Origin> {
     own.chain(standard).map(|source| Origin { source, path: name.to_owned(), alias: None }).collect()
 }
 
-fn import(origin: &Origin, _: &dyn Surroundings) -> Import {
+fn import(origin: &Origin, _: &dyn Surroundings, _: Code<'_>) -> Import {
     let names = vec![Name { path: origin.path.clone(), alias: None, bound: Some(origin.path.clone()) }];
     Import { head: "import".to_owned(), source: origin.source.clone(), names, form: Form::Plain, ..Import::default() }
 }

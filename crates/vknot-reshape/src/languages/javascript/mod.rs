@@ -1,9 +1,12 @@
 //! JavaScript.
 
-pub(crate) mod laws;
-pub(crate) mod scopes;
+mod exports;
 pub(crate) mod imports;
+pub(crate) mod laws;
 pub(crate) mod layout;
+mod missing;
+mod reading;
+pub(crate) mod scopes;
 
 use vknot_style::{Key, LanguageStyle};
 

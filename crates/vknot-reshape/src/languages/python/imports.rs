@@ -12,6 +12,7 @@ use crate::spec::{Evidence, ImportSpec};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
+    in_forms: false,
     read,
     write,
     leaf,
@@ -31,6 +32,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     declares: Some(declares),
     project: ("pyproject.toml", |_| None),
     missing: None,
+    kin: &[],
 };
 
 /// How many nodes around a string are looked at for a type that it may be.

@@ -129,7 +129,7 @@ fn known(name: &str, around: &dyn Surroundings) -> Vec<Origin> {
     known
 }
 
-fn import(origin: &Origin, around: &dyn Surroundings) -> Import {
+fn import(origin: &Origin, around: &dyn Surroundings, _: Code<'_>) -> Import {
     let bound = origin.alias.clone().or_else(|| Some(origin.path.clone()));
     let names = vec![Name { path: origin.path.clone(), alias: origin.alias.clone(), bound }];
     if origin.source.is_empty() {

@@ -11,6 +11,7 @@ use super::use_tree::{self, Leaf};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
+    in_forms: false,
     read,
     write: |import, _| write(import),
     leaf: |import, name| format!("{}use {};", import.head, use_tree::text(name)),
@@ -36,6 +37,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     declares: None,
     project: ("Cargo.toml", |_| None),
     missing: None,
+    kin: &[],
 };
 
 fn is_import(code: Code<'_>, id: NodeId) -> bool {

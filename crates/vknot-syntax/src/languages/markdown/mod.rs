@@ -56,7 +56,7 @@ fn piece(source: &Source, tree: &Tree, fence: NodeId, (info, code): (Kind, Kind)
         text.push_str(source.slice(Span::new(node.start - blanks, node.end)));
     }
     text.push('\n');
-    Some(Piece { language, host: fence, text, map })
+    Some(Piece { language, host: fence, text, map, quoted: false })
 }
 
 /// How many blanks are directly in front of an offset.

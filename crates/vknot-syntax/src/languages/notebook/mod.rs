@@ -38,7 +38,7 @@ fn cells(source: &Source, tree: &Tree, lookup: Lookup) -> Vec<Piece> {
             if language.name() == "python" {
                 hide_commands(&mut text)?;
             }
-            (!text.is_empty()).then_some(Piece { language, host: cell, text, map })
+            (!text.is_empty()).then_some(Piece { language, host: cell, text, map, quoted: true })
         })
         .collect()
 }
