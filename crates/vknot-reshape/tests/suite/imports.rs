@@ -322,7 +322,7 @@ fn includes_are_sorted_where_that_is_switched_on() {
 
 #[test]
 fn imports_in_forms_change_places() {
-    let racket = "#lang racket\n(require racket/string\n         \"gauge.rkt\" ; own\n         (only-in racket/list\n                  first)\n         racket/date\n         (for-syntax racket/base)\n         tide)\n";
+    let racket = "#lang racket\n(require racket/string\n         \"gauge.rkt\" ; own\n         (only-in racket/list\n                  first)\n         racket/date\n         (for-syntax racket/base)\n         tide)\n(provide surge gauge)\n";
     snapshot!(with("racket", racket, &[]));
     let clojure = "(ns tide.gauge\n  (:require\n    [clojure.string :as str]\n    ;; sets\n    [clojure.set :refer [union]]\n    tide.level #?(:clj tide.zero) tide.surge\n    tide.board)\n  (:import (java.util Date UUID)\n           java.io.File))\n";
     snapshot!(with("clojure", clojure, &[]));

@@ -20,10 +20,10 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     merges: |_| None,
     home: |import, _| home(import),
     orders: &[
-        &["written"],
-        &["written", "standard", "other", "near"],
         &["written", "other", "near"],
+        &["written", "standard", "other", "near"],
         &["written", "near", "other"],
+        &["written"],
     ],
     uses: None,
     judge: |_, _, _, _| Verdict::Needed,
@@ -43,6 +43,7 @@ fn is_import(code: Code<'_>, id: NodeId) -> bool {
     tree.kind_name(parent) == "import"
         && matches!(tree.kind_name(id), "symbol" | "string" | "form")
         && tree.parts(parent).take(2).all(|part| part != id)
+        && tree.parts(parent).nth(1).is_some_and(|word| tree.text_of(code.source.text(), word) == "require")
 }
 
 /// `racket/list`, `"gauge.rkt"`, `(only-in racket/list first)`; nothing passes what is meant for another phase.
