@@ -204,6 +204,12 @@ pub static SAMPLES: &[Sample] = &[
         "import tide.Surge;\nimport static tide.Level.zero;\nimport tide.Gauge;\n\nclass Board {\n    Gauge gauge = zero();\n    Surge surge;\n}\n",
     ),
     of(
+        Key::ImportWildcard,
+        "java",
+        &[],
+        "import java.io.File;\nimport java.io.Reader;\nimport java.util.ArrayList;\nimport java.util.List;\nimport java.util.Map;\nimport java.util.function.*;\n\nclass Board {\n    File file;\n    Reader reader;\n    List<Map<String, Integer>> levels = new ArrayList<>();\n    Function<Integer, Integer> shift;\n}\n",
+    ),
+    of(
         Key::IndentAccess,
         "cpp",
         &[],

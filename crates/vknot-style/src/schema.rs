@@ -234,6 +234,8 @@ settings! {
         "Whether `require` at the top of a file counts as an import";
     ImportStatic: "vknot_import_static", Values::Words(&["first", "last", "among", "as-found"]), "as-found",
         "Where static imports stand";
+    ImportWildcard: "vknot_import_wildcard", Values::Number(2, 99, &["keep", "expand"]), "keep",
+        "Whether an import of all names becomes one for each name that is used, or so many from one place become an import of all; only where all names there are known";
     IndentAccess: "vknot_indent_access", Values::Words(&["type", "half", "member"]), "type",
         "Where `public:` and its like stand: with their type, half a level in, with the members";
     IndentBrace: "vknot_indent_brace", Values::Number(0, 1, &[]), "0",

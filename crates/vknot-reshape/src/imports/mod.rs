@@ -10,6 +10,7 @@ mod pieces;
 mod places;
 mod prune;
 mod row;
+mod wildcards;
 pub(crate) mod words;
 
 use vknot_style::{Key, Style};
@@ -28,6 +29,7 @@ use found::blocks;
 use organizing::Organizing;
 use prune::Pruner;
 use row::Rower;
+use wildcards::Wildcards;
 use words::one_line;
 
 pub(crate) use words::imports_of;
@@ -153,12 +155,16 @@ impl Organizing<'_> {
         let new = missing.map(|spec| missing::found(self, spec, &mut receipt)).unwrap_or_default();
         let names = self.names(&rows);
         let mut pruner = Pruner::new(self, &rows);
+        let wildcards = Wildcards::of(self);
         let mut rower = Rower::new(self, order, names, self.merge(&rows), self.width(&rows));
         let mut edits = Edits::default();
         let mut rewritten = Vec::new();
         let left = missing::into_block(self, &mut rows, new, &mut receipt);
         for (block, entries) in &mut rows {
-            let entries = pruner.kept(block, std::mem::take(entries), &mut receipt);
+            let mut entries = pruner.kept(block, std::mem::take(entries), &mut receipt);
+            if let Some(wildcards) = &wildcards {
+                entries = wildcards.applied(entries, &mut receipt);
+            }
             match rower.text(block, entries, &mut receipt) {
                 Some(text) if text.text != source.slice(block.span) => {
                     edits.push(block.span, &text.text);

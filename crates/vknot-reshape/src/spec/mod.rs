@@ -13,4 +13,4 @@ pub(crate) mod spelling;
 mod toolkit;
 
 pub use toolkit::Code;
-pub(crate) use toolkit::{EditSpec, Evidence, ImportSpec, MissingSpec, Toolkit, ToolSpec};
+pub(crate) use toolkit::{EditSpec, Evidence, ImportSpec, MissingSpec, WildcardSpec, Toolkit, ToolSpec};

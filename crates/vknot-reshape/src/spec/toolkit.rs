@@ -47,8 +47,21 @@ pub(crate) struct ImportSpec {
     pub project: (&'static str, fn(&str) -> Option<String>),
     /// For names that nothing declares or imports.
     pub missing: Option<&'static MissingSpec>,
+    /// For wildcards that names can stand for.
+    pub wildcards: Option<&'static WildcardSpec>,
     /// The languages whose files can import from each other; none where that is the language itself.
     pub kin: &'static [&'static str],
+}
+
+/// What makes a wildcard of some imports from one place, or says why that is not certain.
+type Collapses = fn(&Evidence<'_>, &[Import], &[Import]) -> Result<Import, String>;
+
+/// How a language has wildcards: the imports that one stands for, and the one that some can become; or why that is not certain.
+pub(crate) struct WildcardSpec {
+    /// An import for each name of it that is used.
+    pub expands: fn(&Evidence<'_>, &Import) -> Result<Vec<Import>, String>,
+    /// The wildcard for some imports from one place, beside those that have become wildcards before.
+    pub collapses: Collapses,
 }
 
 /// How a language finds names that nothing declares or imports.

@@ -28,12 +28,12 @@ pub fn sampled(sample: &Sample, set: &[Override]) -> Result<Document, StepError>
     Ok(document)
 }
 
-/// A sample stands for the file of a package that says what it offers.
+/// A sample stands for the file of a package that says what it offers, in a project of nothing else.
 pub struct Shown;
 
 impl Surroundings for Shown {
     fn index(&self) -> Option<Arc<Index>> {
-        None
+        Some(Arc::default())
     }
 
     fn place(&self) -> Option<String> {
@@ -73,6 +73,7 @@ fn shown_values(setting: &Setting) -> Vec<String> {
         (Key::BlankMost, _) => words(&["0", "1", "3"]),
         (Key::ImportGroups, _) => words(&["as-found", "other, standard", "written"]),
         (Key::ImportOwn, _) => words(&["", "tide"]),
+        (Key::ImportWildcard, _) => words(&["keep", "expand", "3"]),
         (_, Values::Number(..)) => setting.choices(),
         (_, Values::Words(choices)) => words(choices),
         (_, Values::Pairs(..) | Values::Names(_)) => Vec::new(),

@@ -31,3 +31,4 @@ mod settings;
 mod spelling;
 mod support;
 mod ways;
+mod wildcards;

@@ -22,6 +22,10 @@ const MORE: &[(&str, &str)] = &[
     ("racket", "#lang racket\n(require tide/b Zero racket/list b \"gauge.rkt\")\n"),
     ("c", C_LIKE),
     ("cpp", C_LIKE),
+    (
+        "java",
+        "import java.util.*;\nimport java.util.function.Function;\nimport java.util.function.Supplier;\nclass A { List<Function<Supplier, Integer>> b; }\n",
+    ),
     ("csharp", IN_CLASS),
     ("java", IN_CLASS),
     ("javascript", SCRIPT),
@@ -228,7 +232,7 @@ fn every_value_of_every_setting_changes_something() {
             // Where the file itself decides, some value says what it shows.
             let found = *key == Key::ImportGroups
                 || tried(*key).iter().any(|value| value == "as-found")
-                || matches!(key, Key::TabWidth | Key::AlignColumn | Key::AlignComment)
+                || matches!(key, Key::TabWidth | Key::AlignColumn | Key::AlignComment | Key::ImportWildcard)
                 || ["vknot_indent_", "vknot_wrap_"].iter().any(|own| key.setting().key.starts_with(own));
             for (value, result) in &all {
                 let is_usual =

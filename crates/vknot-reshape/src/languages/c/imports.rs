@@ -33,6 +33,7 @@ pub(crate) const IMPORTS: ImportSpec = ImportSpec {
     declares: None,
     project: ("", |_| None),
     missing: None,
+    wildcards: None,
     kin: &[],
 };
 

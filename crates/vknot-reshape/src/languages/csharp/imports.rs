@@ -31,6 +31,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     declares: Some(declares),
     project: ("Directory.Build.props", |_| None),
     missing: None,
+    wildcards: None,
     kin: &[],
 };
 

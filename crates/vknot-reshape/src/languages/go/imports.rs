@@ -29,6 +29,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     declares: Some(declares),
     project: ("go.mod", module),
     missing: None,
+    wildcards: None,
     kin: &[],
 };
 

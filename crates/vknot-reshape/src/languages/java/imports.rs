@@ -8,6 +8,7 @@ use crate::spec::imports::{Declared, Form, Home, Import, Name, Origin, Room, Sur
 use crate::spec::{Evidence, ImportSpec};
 use super::facts;
 use super::missing;
+use super::wildcards;
 use super::reading::{is_import, package, read};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
@@ -29,6 +30,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     declares: Some(declares),
     project: ("pom.xml", |_| None),
     missing: Some(&missing::MISSING),
+    wildcards: Some(&wildcards::WILDCARDS),
     kin: &[],
 };
 

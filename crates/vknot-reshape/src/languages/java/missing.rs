@@ -64,19 +64,8 @@ fn is_type(code: Code<'_>, token: &vknot_syntax::Token) -> bool {
 
 /// The names that are known in a file: what it declares anywhere, imports, has beside it, or has without an import.
 fn known(code: Code<'_>, around: &dyn Surroundings) -> HashSet<String> {
-    let Code { source, tree, .. } = code;
     let mut known = imported(code, is_import, read);
-    let declares = |id: &vknot_syntax::NodeId| {
-        matches!(tree.role(*id), Role::Type | Role::Member | Role::Callable | Role::Assignment)
-            || matches!(tree.kind_name(*id), "type_parameter" | "formal_parameter" | "variable_declarator" | "catch_formal_parameter")
-    };
-    for id in (0..tree.nodes().len() as u32).map(vknot_syntax::NodeId).filter(declares) {
-        if tree.kind_name(id) == "type_parameter" {
-            let names = tree.children(id).filter(|child| tree.node(*child).is_leaf());
-            known.extend(names.take(1).map(|child| tree.text_of(source.text(), child).to_owned()));
-        }
-        known.extend(tree.name_span(id).map(|span| source.slice(span).to_owned()));
-    }
+    known.extend(declared_in(code));
     known.extend(facts::types_in("java.lang").into_iter().flatten().map(str::to_owned));
     let own = package(code);
     if let Some(index) = around.index() {
@@ -93,6 +82,24 @@ fn known(code: Code<'_>, around: &dyn Surroundings) -> HashSet<String> {
             let own = index.as_ref().and_then(|index| index.names_in(&import.source)).unwrap_or_default();
             known.extend(own.iter().cloned());
         }
+    }
+    known
+}
+
+/// What a file declares anywhere.
+pub(super) fn declared_in(code: Code<'_>) -> HashSet<String> {
+    let Code { source, tree, .. } = code;
+    let mut known = HashSet::new();
+    let declares = |id: &vknot_syntax::NodeId| {
+        matches!(tree.role(*id), Role::Type | Role::Member | Role::Callable | Role::Assignment)
+            || matches!(tree.kind_name(*id), "type_parameter" | "formal_parameter" | "variable_declarator" | "catch_formal_parameter")
+    };
+    for id in (0..tree.nodes().len() as u32).map(vknot_syntax::NodeId).filter(declares) {
+        if tree.kind_name(id) == "type_parameter" {
+            let names = tree.children(id).filter(|child| tree.node(*child).is_leaf());
+            known.extend(names.take(1).map(|child| tree.text_of(source.text(), child).to_owned()));
+        }
+        known.extend(tree.name_span(id).map(|span| source.slice(span).to_owned()));
     }
     known
 }

@@ -7,6 +7,7 @@ mod scopes;
 mod layout;
 mod missing;
 mod reading;
+mod wildcards;
 
 use vknot_style::{Key, LanguageStyle};
 
@@ -71,6 +72,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::ImportGroups,
         Key::ImportOwn,
         Key::ImportStatic,
+        Key::ImportWildcard,
         Key::IndentBrace,
         Key::IndentCase,
         Key::IndentLabel,

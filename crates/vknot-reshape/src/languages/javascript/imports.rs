@@ -33,6 +33,7 @@ pub(crate) const IMPORTS: ImportSpec = ImportSpec {
     declares: Some(exports::declares),
     project: ("package.json", |_| None),
     missing: Some(&missing::MISSING),
+    wildcards: None,
     kin: &["javascript", "tsx", "typescript"],
 };
 

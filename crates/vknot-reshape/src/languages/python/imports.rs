@@ -32,6 +32,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     declares: Some(declares),
     project: ("pyproject.toml", |_| None),
     missing: None,
+    wildcards: None,
     kin: &[],
 };
 

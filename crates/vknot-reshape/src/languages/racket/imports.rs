@@ -30,6 +30,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     declares: None,
     project: ("", |_| None),
     missing: None,
+    wildcards: None,
     kin: &[],
 };
 

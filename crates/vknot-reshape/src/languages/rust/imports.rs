@@ -37,6 +37,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     declares: None,
     project: ("Cargo.toml", |_| None),
     missing: None,
+    wildcards: None,
     kin: &[],
 };
 
