@@ -46,8 +46,10 @@ pub use edits::Edits;
 pub use imports::{Acts, Wanted};
 pub use receipt::{Act, Decided, Fate, LeftAlone, Moved, Note, Reason, Receipt, Respelled, TokenChange};
 pub use regions::RegionError;
-pub use registry::{Capabilities, capabilities, declared, default_style, index_languages, project_file, style_of};
+pub use registry::{
+    Capabilities, capabilities, declared, default_style, index_languages, library_spec, project_file, style_of,
+};
 pub use reshape::Reshape;
-pub use spec::Code;
+pub use spec::{Code, LibrarySpec};
 pub use spec::laws::laws_kept;
 pub use spec::imports::{Alone, Declared, Index, Origin, Surroundings};

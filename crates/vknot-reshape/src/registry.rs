@@ -6,7 +6,7 @@ use vknot_style::{LanguageStyle, Style};
 use vknot_syntax::{Kind, Language, Source, Tree};
 
 use crate::languages::SPECS;
-use crate::spec::{Code, Toolkit};
+use crate::spec::{Code, LibrarySpec, Toolkit};
 use crate::spec::imports::Declared;
 use crate::spec::indent::LinesBy;
 
@@ -49,6 +49,11 @@ pub type ProjectFile = (&'static str, fn(&str) -> Option<String>);
 pub fn project_file(language: &'static Language) -> Option<ProjectFile> {
     let spec = tables(language).imports?;
     spec.declares.map(|_| spec.project)
+}
+
+/// How compiled libraries of a language are told; `None` where nothing asks for them.
+pub fn library_spec(language: &'static Language) -> Option<&'static LibrarySpec> {
+    tables(language).imports?.library
 }
 
 /// The languages whose files can import from those of a language, and it from them: itself, in most.

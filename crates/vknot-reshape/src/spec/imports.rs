@@ -1,7 +1,7 @@
 //! What a language's folder says of imports: how to take one apart and write it, where it belongs, what tells that nothing needs it.
 
 use std::collections::{HashMap, HashSet};
-use std::sync::Arc;
+use std::sync::{Arc, OnceLock};
 
 /// What an import is, where that says where it stands among others.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -103,10 +103,10 @@ pub(crate) struct Uses<'a> {
     pub kinds: HashSet<&'a str>,
     /// The package or namespaces that the file is in.
     pub packages: Vec<String>,
-    /// Whether an import brings in names that it does not say.
-    pub wildcards: bool,
     /// Why nothing can be said to be unused, if so.
     pub doubt: Option<&'static str>,
+    /// Whether something is named of which nothing is known, told when it is first asked for.
+    pub strange: OnceLock<bool>,
 }
 
 impl<'a> Uses<'a> {
@@ -139,6 +139,8 @@ pub struct Declared {
     pub taken: Vec<String>,
     /// What it imports, each with the name it has there.
     pub imports: Vec<(String, Origin)>,
+    /// Whether it is a library that the project names, and no part of it.
+    pub library: bool,
 }
 
 /// What the files of a project declare.
@@ -146,6 +148,8 @@ pub struct Declared {
 pub struct Index {
     /// The names in each package, sorted.
     packages: HashMap<String, Vec<String>>,
+    /// The packages that the project's own files are in.
+    own: HashSet<String>,
     /// The packages in which a name is declared, sorted.
     homes: HashMap<String, Vec<String>>,
     taken: HashSet<String>,
@@ -157,19 +161,23 @@ impl Index {
     /// Of what each file declares.
     pub fn of(files: impl IntoIterator<Item = Declared>) -> Index {
         let mut index = Index::default();
-        for Declared { package, names, places, taken, imports } in files {
+        for Declared { package, names, places, taken, imports, library } in files {
             for (name, origin) in imports {
                 *index.usual.entry(name).or_default().entry(origin).or_default() += 1;
             }
             index.taken.extend(taken);
             for (package, name) in places {
                 index.homes.entry(name.clone()).or_default().push(package.clone());
+                if !library {
+                    index.own.insert(package.clone());
+                }
                 index.packages.entry(package).or_default().push(name);
             }
             for name in &names {
                 index.homes.entry(name.clone()).or_default().push(package.clone());
             }
             if !package.is_empty() || !names.is_empty() {
+                index.own.insert(package.clone());
                 index.packages.entry(package).or_default().extend(names);
             }
         }
@@ -202,7 +210,7 @@ impl Index {
 
     /// Whether a package, or one inside it, is of the project.
     pub fn has_package(&self, package: &str) -> bool {
-        self.packages.contains_key(package)
+        self.own.contains(package)
     }
 
     /// How many packages there are.

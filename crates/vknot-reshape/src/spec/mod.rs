@@ -13,4 +13,5 @@ pub(crate) mod spelling;
 mod toolkit;
 
 pub use toolkit::Code;
+pub use toolkit::LibrarySpec;
 pub(crate) use toolkit::{EditSpec, Evidence, ImportSpec, MissingSpec, WildcardSpec, Toolkit, ToolSpec};

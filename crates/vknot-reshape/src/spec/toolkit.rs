@@ -49,8 +49,23 @@ pub(crate) struct ImportSpec {
     pub missing: Option<&'static MissingSpec>,
     /// For wildcards that names can stand for.
     pub wildcards: Option<&'static WildcardSpec>,
+    /// For compiled libraries.
+    pub library: Option<&'static LibrarySpec>,
     /// The languages whose files can import from each other; none where that is the language itself.
     pub kin: &'static [&'static str],
+}
+
+/// The package and the name of what an entry of an archive offers.
+type Offers = fn(&str, &[u8]) -> Option<(String, String)>;
+
+/// How a language's compiled libraries are told.
+#[derive(Clone, Copy, Debug)]
+pub struct LibrarySpec {
+    /// How archives of them end.
+    pub ending: &'static str,
+    /// The package and the name that an entry of an archive, given by its path and content, offers to others; `None` where it offers
+    /// nothing.
+    pub offers: Offers,
 }
 
 /// What makes a wildcard of some imports from one place, or says why that is not certain.

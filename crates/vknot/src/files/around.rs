@@ -53,7 +53,7 @@ impl Surroundings for Around<'_> {
         project_file(self.language)?;
         let root = &self.project().0;
         let neighbours = self.workspace.neighbours(root, self.language);
-        Some(neighbours.index(root, self.language))
+        Some(neighbours.index(root, self.language, &self.workspace.archives(&self.path, self.language)))
     }
 
     fn place(&self) -> Option<String> {

@@ -6,6 +6,7 @@ pub mod changed;
 pub mod git;
 pub mod input;
 pub mod journal;
+pub mod libraries;
 pub mod neighbours;
 pub mod pins;
 pub mod plain;

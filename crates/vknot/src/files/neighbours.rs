@@ -7,14 +7,15 @@ use std::sync::{Arc, OnceLock};
 
 use rayon::prelude::*;
 use sha2::{Digest, Sha256};
-use vknot_reshape::{Code, Declared, declared, Index, index_languages, Origin};
+use vknot_reshape::{Code, Declared, declared, Index, index_languages, library_spec, Origin};
 use vknot_syntax::{Language, Source, Tree};
 
 use super::cache;
+use super::libraries;
 use super::plain;
 
 /// The folder below that of the program, by the form of what is in it.
-const FOLDER: &str = "declared-1";
+const FOLDER: &str = "declared-2";
 
 /// What is known of one language in one project.
 #[derive(Debug, Default)]
@@ -23,21 +24,31 @@ pub struct Neighbours {
 }
 
 impl Neighbours {
-    /// What the files of a language, and of those that go with it, below a root declare.
-    pub fn index(&self, root: &Path, language: &'static Language) -> Arc<Index> {
-        Arc::clone(self.index.get_or_init(|| Arc::new(read(root, language))))
+    /// What the files of a language, and of those that go with it, below a root declare, and what archives of libraries offer.
+    pub fn index(&self, root: &Path, language: &'static Language, archives: &[PathBuf]) -> Arc<Index> {
+        Arc::clone(self.index.get_or_init(|| Arc::new(read(root, language, archives))))
     }
 }
 
 /// Reads what the files of a language below a root declare. Files are worked on in parallel, too, so that this has workers of its own: one
 /// that waits here must not take up a file that waits for the same.
-fn read(root: &Path, language: &'static Language) -> Index {
+fn read(root: &Path, language: &'static Language, archives: &[PathBuf]) -> Index {
     let read = || {
         let pool = rayon::ThreadPoolBuilder::new().build();
         let files = files_below(root, &index_languages(language));
         let memory = Memory::of(root, language);
-        let declared = |(file, language): &(PathBuf, &'static Language)| memory.declared(root, file, language);
-        let each = || files.par_iter().filter_map(declared).collect::<Vec<_>>();
+        let file = |(file, language): &(PathBuf, &'static Language)| {
+            memory.told(root, file, |bytes, place| of_file(file, bytes, place, language))
+        };
+        let library = library_spec(language);
+        let archive = |archive: &PathBuf| {
+            memory.told(root, archive, |bytes, _| library.map(|spec| libraries::declared(&bytes, spec)))
+        };
+        let each = || files
+            .par_iter()
+            .filter_map(file)
+            .chain(archives.par_iter().filter_map(archive))
+            .collect::<Vec<_>>();
         let found = pool.map_or_else(|_| Vec::new(), |pool| pool.install(each));
         memory.keep(&found);
         Index::of(found.into_iter().map(|(_, declared)| declared))
@@ -79,17 +90,20 @@ impl Memory {
         Memory { known: known.collect(), path }
     }
 
-    /// What a file declares, with what stands for its content and place.
-    fn declared(&self, root: &Path, file: &Path, language: &'static Language) -> Option<(String, Declared)> {
+    /// What a file declares, read where it is not known yet, with what stands for its content and place.
+    fn told(
+        &self,
+        root: &Path,
+        file: &Path,
+        read: impl FnOnce(Vec<u8>, &str) -> Option<Declared>,
+    ) -> Option<(String, Declared)> {
         let bytes = plain::read_if_there(file).ok()??;
-        let place = file.strip_prefix(root).ok()?.to_string_lossy().replace('\\', "/");
+        let place = file.strip_prefix(root).unwrap_or(file).to_string_lossy().replace('\\', "/");
         let key = hash(&[place.as_bytes(), &bytes]);
         if let Some(known) = self.known.get(&key) {
             return Some((key, known.clone()));
         }
-        let source = Source::from_text(file, String::from_utf8(bytes).ok()?);
-        let tree = Tree::read(&source, language);
-        Some((key, declared(Code::of(&source, &tree), &place)?))
+        Some((key, read(bytes, &place)?))
     }
 
     /// Writes down what was found, if it is not what was known. What cannot be written is read again another time.
@@ -107,6 +121,13 @@ impl Memory {
             let _ = file.persist(path);
         }
     }
+}
+
+/// What a file declares.
+fn of_file(file: &Path, bytes: Vec<u8>, place: &str, language: &'static Language) -> Option<Declared> {
+    let source = Source::from_text(file, String::from_utf8(bytes).ok()?);
+    let tree = Tree::read(&source, language);
+    declared(Code::of(&source, &tree), place)
 }
 
 /// The first line of a memory: what another program wrote is not read.
@@ -131,12 +152,12 @@ fn written(declared: &Declared) -> serde_json::Value {
         origin.alias.clone(),
     );
     let imports: Vec<_> = declared.imports.iter().map(origin).collect();
-    serde_json::json!([declared.package, declared.names, declared.places, declared.taken, imports])
+    serde_json::json!([declared.package, declared.names, declared.places, declared.taken, imports, declared.library])
 }
 
 fn parsed(text: &str) -> Option<Declared> {
     type Imports = Vec<(String, String, String, Option<String>)>;
-    let (package, names, places, taken, imports): (_, _, _, _, Imports) = serde_json::from_str(text).ok()?;
+    let (package, names, places, taken, imports, library): (_, _, _, _, Imports, _) = serde_json::from_str(text).ok()?;
     let origin = |(name, source, path, alias)| (name, Origin { source, path, alias });
-    Some(Declared { package, names, places, taken, imports: imports.into_iter().map(origin).collect() })
+    Some(Declared { package, names, places, taken, imports: imports.into_iter().map(origin).collect(), library })
 }

@@ -43,6 +43,11 @@ impl Home {
         Ok(Home { project: read(&root.join(FILE_NAME))?, pins: Pins::read(root)?, root: root.to_path_buf() })
     }
 
+    /// The file that says what the project adds.
+    pub fn settings_file(&self) -> PathBuf {
+        self.root.join(FILE_NAME)
+    }
+
     /// A file's path from the root, with `/` between its parts; `None` when it is elsewhere.
     pub fn relative(&self, path: &Path) -> Option<String> {
         let path = std::path::absolute(path).ok()?;

@@ -4,6 +4,7 @@ use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, PoisonError};
 
+use vknot_reshape::library_spec;
 use vknot_reshape::looks::Marks;
 use vknot_reshape::steps::Document;
 use vknot_style::{EditorConfig, Override, Style};
@@ -12,6 +13,7 @@ use vknot_syntax::{Language, Source};
 use crate::arguments::InputArguments;
 use crate::problem::Problem;
 use super::input::{Input, STDIN, Text, text_in, text_of};
+use super::libraries;
 use super::neighbours::Neighbours;
 use super::project::Home;
 use super::styles::Styles;
@@ -88,12 +90,27 @@ impl Workspace {
         match self.home(path) {
             Ok(home) => home.marks(path, source),
             Err(problem) => {
-                let mut problems = self.problems.lock().unwrap_or_else(PoisonError::into_inner);
-                if !problems.contains(&problem) {
-                    problems.push(problem);
-                }
+                self.note(problem);
                 Marks::default()
             }
+        }
+    }
+
+    /// The archives of libraries that the project of a file names for a language. What is wrong with them is said once.
+    pub fn archives(&self, path: &Path, language: &'static Language) -> Vec<PathBuf> {
+        let (Some(spec), Ok(home)) = (library_spec(language), self.home(path)) else { return Vec::new() };
+        let named = home.project.libraries.get(language.name()).map_or(&[][..], Vec::as_slice);
+        libraries::archives(&home.root, named, spec.ending).unwrap_or_else(|why| {
+            self.note(Problem::new(home.settings_file().display().to_string(), why));
+            Vec::new()
+        })
+    }
+
+    /// Keeps a problem that was not met before.
+    fn note(&self, problem: Problem) {
+        let mut problems = self.problems.lock().unwrap_or_else(PoisonError::into_inner);
+        if !problems.contains(&problem) {
+            problems.push(problem);
         }
     }
 

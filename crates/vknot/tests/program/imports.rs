@@ -67,3 +67,22 @@ fn only_some_of_it_is_done() {
     desk.write("a.pas", "unit A;\ninterface\nuses C, B;\nimplementation\nend.\n");
     snapshot!(desk.run(&["imports", "a.pas"]));
 }
+
+/// A public class without a constant of its own.
+const CLASS: &[u8] = &[0xca, 0xfe, 0xba, 0xbe, 0, 0, 0, 61, 0, 1, 0, 0x21];
+
+#[test]
+fn archives_that_are_named_tell_what_they_offer() {
+    let desk = Desk::new();
+    let mut archive = zip::ZipWriter::new(std::io::Cursor::new(Vec::new()));
+    archive.start_file("harbour/Notice.class", zip::write::SimpleFileOptions::default()).unwrap();
+    std::io::Write::write_all(&mut archive, CLASS).unwrap();
+    let archive = archive.finish().unwrap().into_inner();
+    desk.write("lib/harbour.jar", archive);
+    desk.write("vknot.toml", "[libraries]\njava = [\"lib\"]\n");
+    desk.write("web/Page.java", "package web;\n\nclass Page { Notice notice; }\n");
+    desk.write("web/Board.java", "package web;\n\nimport harbour.*;\n\nclass Board {}\n");
+    snapshot!(desk.run(&["imports", "--missing", "web"]));
+    desk.write("vknot.toml", "[libraries]\njava = [\"lib\", \"jars\"]\n");
+    snapshot!(desk.run(&["imports", "--missing", "web"]));
+}

@@ -34,6 +34,7 @@ pub(crate) const IMPORTS: ImportSpec = ImportSpec {
     project: ("", |_| None),
     missing: None,
     wildcards: None,
+    library: None,
     kin: &[],
 };
 

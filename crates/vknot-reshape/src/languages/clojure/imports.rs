@@ -27,6 +27,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     project: ("", |_| None),
     missing: None,
     wildcards: None,
+    library: None,
     kin: &[],
 };
 

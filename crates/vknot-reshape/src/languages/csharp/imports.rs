@@ -32,6 +32,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     project: ("Directory.Build.props", |_| None),
     missing: None,
     wildcards: None,
+    library: None,
     kin: &[],
 };
 

@@ -30,6 +30,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     project: ("go.mod", module),
     missing: None,
     wildcards: None,
+    library: None,
     kin: &[],
 };
 

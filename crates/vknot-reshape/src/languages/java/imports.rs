@@ -6,7 +6,7 @@ use crate::imports::words::{outside_imports, words};
 use crate::spec::Code;
 use crate::spec::imports::{Declared, Form, Home, Import, Name, Origin, Room, Surroundings, Uses, Verdict, Wants};
 use crate::spec::{Evidence, ImportSpec};
-use super::facts;
+use super::{classes, facts};
 use super::missing;
 use super::wildcards;
 use super::reading::{is_import, package, read};
@@ -31,6 +31,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     project: ("pom.xml", |_| None),
     missing: Some(&missing::MISSING),
     wildcards: Some(&wildcards::WILDCARDS),
+    library: Some(&classes::ARCHIVES),
     kin: &[],
 };
 
@@ -66,9 +67,6 @@ fn uses<'a>(code: Code<'a>, wants: &Wants) -> Uses<'a> {
             _ => {}
         }
     }
-    let imports = crate::imports::imports_of(code, is_import);
-    let read = imports.into_iter().filter_map(|id| read(code, id));
-    uses.wildcards = read.flat_map(|import| import.names).any(|name| name.bound.is_none());
     uses.doubt = tree.has_error().then_some("the file has syntax errors");
     uses
 }
@@ -93,7 +91,13 @@ fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, _: &Wants) -> Ve
 
 /// A type that is there without an import, unless another one of its name is nearer.
 fn implicit(evidence: &Evidence<'_>, name: &str, package: &str) -> Verdict {
-    if evidence.uses.wildcards {
+    // A wildcard that goes brings in none.
+    let stays = |import: &Import| {
+        import.names.iter().any(|name| name.bound.is_none())
+            && !matches!(wildcard(evidence, import, package), Verdict::Dead(_))
+    };
+    let imports = crate::imports::imports_of(evidence.code, is_import).into_iter();
+    if imports.filter_map(|id| read(evidence.code, id)).any(|import| stays(&import)) {
         return Verdict::Unknown("is there without an import, but a wildcard might bring in another one".to_owned());
     }
     match evidence.around.index() {
@@ -128,22 +132,16 @@ fn wildcard(evidence: &Evidence<'_>, import: &Import, package: &str) -> Verdict 
         (standard, own) => {
             let needed = standard.is_some_and(|mut types| types.any(used))
                 || own.is_some_and(|own| own.iter().any(|name| used(name)));
-            // A package can be the project's in part only, if another library has some of it.
-            match (needed, standard_only(&import.source)) {
-                (true, _) => Verdict::Needed,
-                // A newer runtime may have more than is known.
-                (false, true) if !missing::leaves_open(evidence.code, evidence.around) => Verdict::Dead("is not used"),
-                (false, _) => Verdict::Unknown(
+            match needed {
+                true => Verdict::Needed,
+                // A newer runtime, or another library, may have more than is known.
+                false if !missing::leaves_open(evidence) => Verdict::Dead("is not used"),
+                false => Verdict::Unknown(
                     format!("no type that {path} is known to have is used, but a library might have more"),
                 ),
             }
         }
     }
-}
-
-/// Whether all types of a package are known: nobody else may put types into it.
-fn standard_only(package: &str) -> bool {
-    package == "java" || package.starts_with("java.")
 }
 
 fn declares(code: Code<'_>, _: &str) -> Declared {

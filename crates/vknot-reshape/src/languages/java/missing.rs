@@ -7,7 +7,7 @@ use vknot_syntax::Role;
 use crate::imports::words::{imported, outside_imports};
 use crate::spec::Code;
 use crate::spec::imports::{Form, Import, Name, Origin, Surroundings};
-use crate::spec::MissingSpec;
+use crate::spec::{Evidence, MissingSpec};
 use super::facts;
 use super::reading::{is_import, package, read};
 
@@ -116,7 +116,7 @@ fn import(origin: &Origin, _: &dyn Surroundings, _: Code<'_>) -> Import {
     Import { head: "import".to_owned(), source: origin.source.clone(), names, form: Form::Plain, ..Import::default() }
 }
 
-/// Whether a file names a type that a wildcard might bring in.
-pub(super) fn leaves_open(code: Code<'_>, around: &dyn Surroundings) -> bool {
-    !names(code, around).is_empty()
+/// Whether the file names a type that a wildcard might bring in.
+pub(super) fn leaves_open(evidence: &Evidence<'_>) -> bool {
+    *evidence.uses.strange.get_or_init(|| !names(evidence.code, evidence.around).is_empty())
 }

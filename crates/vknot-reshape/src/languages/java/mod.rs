@@ -1,5 +1,6 @@
 //! Java.
 
+mod classes;
 mod facts;
 mod imports;
 mod laws;

@@ -20,7 +20,7 @@ fn expands(evidence: &Evidence<'_>, import: &Import) -> Result<Vec<Import>, Stri
         return Err("what it brings in is not known here".to_owned());
     }
     let types = types_of(evidence, &import.source)?;
-    if leaves_open(evidence.code, evidence.around) {
+    if leaves_open(evidence) {
         return Err("the file names types that are not known here".to_owned());
     }
     let nearer = nearer(evidence);

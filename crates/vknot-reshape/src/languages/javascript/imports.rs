@@ -34,6 +34,7 @@ pub(crate) const IMPORTS: ImportSpec = ImportSpec {
     project: ("package.json", |_| None),
     missing: Some(&missing::MISSING),
     wildcards: None,
+    library: None,
     kin: &["javascript", "tsx", "typescript"],
 };
 

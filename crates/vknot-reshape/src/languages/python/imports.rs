@@ -33,6 +33,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     project: ("pyproject.toml", |_| None),
     missing: None,
     wildcards: None,
+    library: None,
     kin: &[],
 };
 

@@ -38,6 +38,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     project: ("Cargo.toml", |_| None),
     missing: None,
     wildcards: None,
+    library: None,
     kin: &[],
 };
 
