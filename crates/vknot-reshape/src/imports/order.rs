@@ -134,6 +134,7 @@ impl Order {
         let author = if self.written { standing.group } else { 0 };
         let statics = match (standing.form, self.statics) {
             (Form::First, _) => return (0, 0),
+            (Form::Own, _) => return (author, 0),
             (Form::Static, ImportStatic::First) => return (author, 0),
             (Form::Static, ImportStatic::Last) => return (author, self.groups.len() + 2),
             _ => 1,

@@ -17,6 +17,8 @@ pub(crate) enum Form {
     Alias,
     /// What has to stand in front of all others.
     First,
+    /// What stands in front of the others in its author's group.
+    Own,
     /// Types alone.
     Types,
 }

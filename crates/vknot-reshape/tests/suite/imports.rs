@@ -316,6 +316,8 @@ fn includes_are_sorted_where_that_is_switched_on() {
     assert_eq!(with("cpp", text, &[]), text);
     let sorted = "#include \"Gauge.h\"\n#include <string>\n#include <vector>\n// to be first\n#include <windows.h>\n#include \"level.h\"\n#include \"table.def\"\n#include SURGE\n#include \"a.h\"\n#include \"a.h\"\n#include \"b.h\"\n";
     assert_eq!(with("cpp", text, &["vknot_import_include=sort"]), sorted);
+    let apart = "#include \"level.h\"\n\n#include \"Gauge.h\"\n#include \"Ebb.h\"\n";
+    assert_eq!(with("cpp", apart, &["vknot_import_include=sort"]), apart);
     let set = ["vknot_import_include=sort", "vknot_import_groups=written, near, standard"];
     assert!(with("cpp", text, &set).starts_with("#include \"Gauge.h\"\n#include \"level.h\"\n#include <string>\n"));
 }

@@ -57,7 +57,7 @@ fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
     Some(Import {
         head: if quoted.is_some() { "\"" } else { "<" }.to_owned(),
         source: source.to_owned(),
-        form: if quoted.is_some() && is_own(code, name) { Form::First } else { Form::Plain },
+        form: if quoted.is_some() && is_own(code, name) { Form::Own } else { Form::Plain },
         manner: written.to_owned(),
         barrier: !declares,
         required: true,
