@@ -6,7 +6,7 @@ use std::collections::HashMap;
 use vknot_style::Style;
 use vknot_syntax::{Embedded, NodeId, Role, Span};
 
-use crate::edits::Edits;
+use crate::keeps::kept_spans;
 use crate::receipt::{Fate, LeftAlone, Note, Receipt};
 use crate::reshape::Reshape;
 use crate::spec::{Code, ImportSpec};
@@ -20,12 +20,14 @@ pub(super) fn organize(code: Code<'_>, style: &Style, only: Option<&[Span]>, wan
     let prunes = wanted.acts.prune && !code.toolkit().has_headings;
     let wanted = Wanted { acts: Acts { prune: prunes, ..wanted.acts }, ..Wanted::default() };
     let mut shared: HashMap<&str, Uses<'_>> = HashMap::new();
+    let kept = kept_spans(code);
     for (index, piece) in code.tree.embedded().iter().enumerate() {
         let inner = code.piece(piece);
         let Some(spec) = inner.toolkit().imports.filter(|_| !piece.tree.gave_up()) else { continue };
         let within: Option<Vec<Span>> =
             only.map(|only| only.iter().filter_map(|outer| piece.inner_span(*outer)).collect());
-        if within.as_ref().is_some_and(Vec::is_empty) {
+        let is_kept = kept.iter().any(|kept| kept.covers(piece.span()));
+        if is_kept || within.as_ref().is_some_and(Vec::is_empty) {
             continue;
         }
         if parted(code, piece, spec) {
@@ -114,9 +116,7 @@ fn take(code: Code<'_>, index: usize, piece: &Embedded, done: Reshape, reshape: 
         reshape.receipt.notes.push(Note { span: piece.span(), text: format!("imports stay as they are: {why}") });
         return;
     };
-    let mut put = Edits::default();
-    written.iter().for_each(|(span, text)| put.push(*span, text));
-    reshape.edits = reshape.edits.merged(put.iter());
+    written.iter().for_each(|(span, text)| reshape.edits.push(*span, text));
     let fates = receipt.imports.iter().map(|fate| Fate { span: outer(fate.span), ..fate.clone() });
     reshape.receipt.imports.extend(fates);
     reshape.receipt.notes.extend(receipt.notes.iter().map(|note| Note {

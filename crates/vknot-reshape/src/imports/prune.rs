@@ -16,7 +16,8 @@ const FOR_ITS_COMMENT: &str = ", but is kept because of its comment";
 
 pub(super) struct Pruner<'o, 'a> {
     organizing: &'o Organizing<'a>,
-    uses: Option<Uses<'a>>,
+    /// What the file uses on its own.
+    own: Option<Uses<'a>>,
     /// What was imported before, by what holds it.
     seen: HashSet<(NodeId, String)>,
     doubted: bool,
@@ -26,9 +27,13 @@ impl<'o, 'a> Pruner<'o, 'a> {
     pub fn new(organizing: &'o Organizing<'a>, blocks: &[(Block, Vec<Entry>)]) -> Self {
         let some = blocks.iter().any(|(_, entries)| !entries.is_empty());
         let uses = organizing.spec.uses.filter(|_| some && organizing.wanted.acts.prune);
-        let uses = uses.map(|uses| uses(organizing.code, &organizing.wants));
-        let uses = uses.map(|uses| uses.with(organizing.beside));
-        Pruner { organizing, uses, seen: HashSet::new(), doubted: false }
+        // What is used beside the file holds its own, too.
+        let own = uses.filter(|_| organizing.beside.is_none()).map(|uses| uses(organizing.code, &organizing.wants));
+        Pruner { organizing, own, seen: HashSet::new(), doubted: false }
+    }
+
+    fn uses(&self) -> Option<&Uses<'a>> {
+        self.organizing.beside.or(self.own.as_ref())
     }
 
     /// The entries of a block without what goes.
@@ -107,7 +112,7 @@ impl<'o, 'a> Pruner<'o, 'a> {
         if !import.barrier && !self.seen.insert(key) {
             return Verdict::Dead("is imported twice");
         }
-        let Some(uses) = &self.uses else { return Verdict::Needed };
+        let Some(uses) = self.uses() else { return Verdict::Needed };
         let evidence = Evidence { code: self.organizing.code, uses, around: self.organizing.around };
         match (self.organizing.spec.judge)(&evidence, import, name, &self.organizing.wants) {
             Verdict::Dead("is not used") if uses.doubt.is_some() => {
@@ -125,7 +130,7 @@ impl<'o, 'a> Pruner<'o, 'a> {
 
     /// Says why nothing was taken for unused, where that was so.
     pub fn finish(self, receipt: &mut Receipt, changed: bool) {
-        let doubt = self.uses.and_then(|uses| uses.doubt);
+        let doubt = self.uses().and_then(|uses| uses.doubt);
         if let Some(why) = doubt.filter(|_| self.doubted || changed) {
             let text = format!("{why}, so no import was taken for unused");
             receipt.notes.push(Note { span: Span::new(0, 0), text });

@@ -1,7 +1,7 @@
 //! The one proof: what a step made is read again and held against the original, by the step's contract, before anything is shown or
 //! written.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 use vknot_syntax::{Embedded, Role, Span};
 
@@ -190,7 +190,10 @@ fn compared(
         (old, new)
     });
     let free = |code: Code<'_>, imports: Option<&Imports<'_>>| match imports {
-        _ if !receipt.pieces.is_empty() => hosts(code, |piece| receipt.pieces.iter().any(|(done, _)| *done == piece)),
+        _ if !receipt.pieces.is_empty() => {
+            let done: HashSet<usize> = receipt.pieces.iter().map(|(piece, _)| *piece).collect();
+            hosts(code, |piece| done.contains(&piece))
+        }
         Some(imports) => imports.extents(),
         None => Extents::default(),
     };

@@ -73,6 +73,14 @@ fn a_fence_is_an_example_of_which_nothing_goes() {
 }
 
 #[test]
+fn what_its_file_keeps_stays() {
+    let text = "<!-- vknot: keep file -->\n\n```js\nimport b from 'b';\nimport a from 'a';\n```\n";
+    assert_eq!(organized("markdown", text).0, text);
+    let text = "```js\n// vknot: keep file\nimport b from 'b';\nimport a from 'a';\n```\n";
+    assert_eq!(organized("markdown", text).0, text);
+}
+
+#[test]
 fn only_pieces_that_are_touched_change() {
     let text =
         "```js\nimport b from 'b';\nimport a from 'a';\n```\n\n```js\nimport d from 'd';\nimport c from 'c';\n```\n";
