@@ -155,14 +155,14 @@ impl Organizing<'_> {
         let new = missing.map(|spec| missing::found(self, spec, &mut receipt)).unwrap_or_default();
         let names = self.names(&rows);
         let mut pruner = Pruner::new(self, &rows);
-        let wildcards = Wildcards::of(self);
+        let mut wildcards = Wildcards::of(self);
         let mut rower = Rower::new(self, order, names, self.merge(&rows), self.width(&rows));
         let mut edits = Edits::default();
         let mut rewritten = Vec::new();
         let left = missing::into_block(self, &mut rows, new, &mut receipt);
         for (block, entries) in &mut rows {
             let mut entries = pruner.kept(block, std::mem::take(entries), &mut receipt);
-            if let Some(wildcards) = &wildcards {
+            if let Some(wildcards) = &mut wildcards {
                 entries = wildcards.applied(entries, &mut receipt);
             }
             match rower.text(block, entries, &mut receipt) {

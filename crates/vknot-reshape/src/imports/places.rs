@@ -57,7 +57,7 @@ pub(super) fn text(code: Code<'_>, block: &Block, order: &[usize]) -> Option<Str
         if leads || ends_with_line_comment(code, *own) && !ends_line {
             return None;
         }
-        text.push_str(&moved(code, *own, column(code, place.start))?);
+        text.push_str(&moved(code, *own, place.start)?);
         text.push_str(source.slice(gap));
     }
     Some(text)
@@ -75,11 +75,15 @@ fn column(code: Code<'_>, offset: u32) -> usize {
     code.source.slice(Span::new(code.source.line_start(offset), offset)).chars().count()
 }
 
-/// What stands at a place, as it is to stand in another column; `None` where that would change a text.
-fn moved(code: Code<'_>, place: Span, to: usize) -> Option<String> {
+/// What stands at a place, as it is to stand at an offset in another column; `None` where that would change a text.
+fn moved(code: Code<'_>, place: Span, at: u32) -> Option<String> {
     let source = code.source;
-    let (was, text) = (column(code, place.start), source.slice(place));
-    if was == to || !text.contains('\n') {
+    let text = source.slice(place);
+    if !text.contains('\n') {
+        return Some(text.to_owned());
+    }
+    let (was, to) = (column(code, place.start), column(code, at));
+    if was == to {
         return Some(text.to_owned());
     }
     let (first, end) = (code.tree.token_from(place.start), code.tree.token_from(place.end));

@@ -26,6 +26,8 @@ pub(super) struct Wildcards<'o, 'a> {
     spec: &'static WildcardSpec,
     uses: Uses<'a>,
     way: Way,
+    /// What has become part of a wildcard by now, in any block.
+    before: Vec<Import>,
 }
 
 impl<'o, 'a> Wildcards<'o, 'a> {
@@ -38,11 +40,11 @@ impl<'o, 'a> Wildcards<'o, 'a> {
             None => return None,
         };
         let uses = organizing.spec.uses?(organizing.code, &organizing.wants);
-        Some(Wildcards { organizing, spec, uses, way })
+        Some(Wildcards { organizing, spec, uses, way, before: Vec::new() })
     }
 
     /// The entries of a block as they are then.
-    pub fn applied(&self, entries: Vec<Entry>, receipt: &mut Receipt) -> Vec<Entry> {
+    pub fn applied(&mut self, entries: Vec<Entry>, receipt: &mut Receipt) -> Vec<Entry> {
         match self.way {
             Way::Expand => entries.into_iter().flat_map(|entry| self.expanded(entry, receipt)).collect(),
             Way::Collapse(least) => self.collapsed(entries, least, receipt),
@@ -74,7 +76,7 @@ impl<'o, 'a> Wildcards<'o, 'a> {
         }
     }
 
-    fn collapsed(&self, mut entries: Vec<Entry>, least: usize, receipt: &mut Receipt) -> Vec<Entry> {
+    fn collapsed(&mut self, mut entries: Vec<Entry>, least: usize, receipt: &mut Receipt) -> Vec<Entry> {
         let mut by_source: BTreeMap<String, Vec<usize>> = BTreeMap::new();
         for (at, entry) in entries.iter().enumerate() {
             let import = entry.import.as_ref().filter(|import| {
@@ -85,13 +87,12 @@ impl<'o, 'a> Wildcards<'o, 'a> {
             }
         }
         let mut gone = vec![false; entries.len()];
-        let mut before: Vec<Import> = Vec::new();
         for of_source in by_source.into_values().filter(|of_source| of_source.len() >= least) {
             let imports: Vec<Import> = of_source.iter().filter_map(|at| entries.get(*at)?.import.clone()).collect();
             let Some(first) = of_source.first().and_then(|at| entries.get(*at)).cloned() else { continue };
-            match (self.spec.collapses)(&self.evidence(), &before, &imports) {
+            match (self.spec.collapses)(&self.evidence(), &self.before, &imports) {
                 Ok(wildcard) => {
-                    before.extend(imports.iter().cloned());
+                    self.before.extend(imports.iter().cloned());
                     let there = imports.iter().position(is_wildcard).and_then(|at| of_source.get(at).copied());
                     for at in of_source.iter().copied().filter(|at| Some(*at) != there) {
                         gone[at] = true;

@@ -99,6 +99,11 @@ fn single_imports_become_a_wildcard() {
         "2",
         "tide.Gauge tide.List java.util.*",
     );
+    // Nor would one that comes with a wildcard of another run of imports.
+    let parted =
+        "import tide.Gauge;\nimport tide.List;\n\n// of notices\n\nimport java.util.Map;\nimport java.util.Set;\n";
+    let proven = run(parted, "Gauge a; List b; Map c; Set d;", "2", &Project::new());
+    assert_eq!(imports(&proven), "tide.* java.util.Map java.util.Set");
     // A type of the own package would be nearer than that of a wildcard.
     let text = "import java.util.Map;\nimport java.util.Set;\n";
     let own = format!("package web;\n\n{text}\nclass Page {{ Map<Integer, Set> a; }}\n");
