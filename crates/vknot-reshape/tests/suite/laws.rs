@@ -22,6 +22,14 @@ const BROKEN: &[(&str, &[&str])] = &[
         "class A { List<> b; }",
         "class A { void b() { private int c; } }",
     ]),
+    ("notebook", &[
+        "{\"a\": 1, 2}",
+        "{\"cells\": [{\"a\": 1,}]}",
+        "[1 2]",
+        "{\"a\": 1 2}",
+        "{\"a\": low}",
+        "{} {}",
+    ]),
     ("python", &[
         "def a():\n",
         "if a:\n",
