@@ -14,4 +14,4 @@ mod toolkit;
 
 pub use toolkit::Code;
 pub use toolkit::LibrarySpec;
-pub(crate) use toolkit::{EditSpec, Evidence, ImportSpec, MissingSpec, WildcardSpec, Toolkit, ToolSpec};
+pub(crate) use toolkit::{IMPORTS_OF_MOST, EditSpec, Evidence, ImportSpec, MissingSpec, WildcardSpec, Toolkit, ToolSpec};

@@ -55,6 +55,31 @@ pub(crate) struct ImportSpec {
     pub kin: &'static [&'static str],
 }
 
+/// What holds of the imports of most languages, and of those that are sorted and no more.
+pub(crate) const IMPORTS_OF_MOST: ImportSpec = ImportSpec {
+    is_import: |_, _| false,
+    in_forms: false,
+    read: |_, _| None,
+    write: |import, _| import.manner.clone(),
+    leaf: |import, _| import.manner.clone(),
+    key: |import| import.source.clone(),
+    key_of_list: |_| None,
+    cased: true,
+    blank: true,
+    name_key: |name| name.path.clone(),
+    merges: |_| None,
+    home: |_, _| Home::Other,
+    orders: &[&["written"]],
+    uses: None,
+    judge: |_, _, _, _| Verdict::Needed,
+    declares: None,
+    project: ("", |_| None),
+    missing: None,
+    wildcards: None,
+    library: None,
+    kin: &[],
+};
+
 /// The package and the name of what an entry of an archive offers.
 type Offers = fn(&str, &[u8]) -> Option<(String, String)>;
 

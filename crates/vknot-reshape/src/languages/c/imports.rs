@@ -5,21 +5,12 @@ use vknot_syntax::NodeId;
 
 use crate::imports::words::has_comment;
 use crate::spec::Code;
-use crate::spec::imports::{Form, Home, Import, Verdict};
-use crate::spec::ImportSpec;
+use crate::spec::imports::{Form, Home, Import};
+use crate::spec::{IMPORTS_OF_MOST, ImportSpec};
 
 pub(crate) const IMPORTS: ImportSpec = ImportSpec {
     is_import: |code, id| code.tree.kind_name(id) == "include",
-    in_forms: false,
     read,
-    write: |import, _| import.manner.clone(),
-    leaf: |import, _| import.manner.clone(),
-    key: |import| import.source.clone(),
-    key_of_list: |_| None,
-    cased: true,
-    blank: true,
-    name_key: |name| name.path.clone(),
-    merges: |_| None,
     home: |import, _| home(import),
     orders: &[
         &["written", "other", "near"],
@@ -28,14 +19,7 @@ pub(crate) const IMPORTS: ImportSpec = ImportSpec {
         &["written", "near", "other", "standard"],
         &["written"],
     ],
-    uses: None,
-    judge: |_, _, _, _| Verdict::Needed,
-    declares: None,
-    project: ("", |_| None),
-    missing: None,
-    wildcards: None,
-    library: None,
-    kin: &[],
+    ..IMPORTS_OF_MOST
 };
 
 /// How headers end that are included for what they declare. What others hold is text that may be meant for its very place.

@@ -4,31 +4,16 @@
 use vknot_syntax::{NodeId, Role};
 
 use crate::spec::Code;
-use crate::spec::imports::{Home, Import, Verdict};
-use crate::spec::ImportSpec;
+use crate::spec::imports::{Home, Import};
+use crate::spec::{IMPORTS_OF_MOST, ImportSpec};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
     in_forms: true,
     read,
-    write: |import, _| import.manner.clone(),
-    leaf: |import, _| import.manner.clone(),
-    key: |import| import.source.clone(),
-    key_of_list: |_| None,
-    cased: true,
-    blank: true,
-    name_key: |name| name.path.clone(),
-    merges: |_| None,
     home: |import, _| home(import),
     orders: &[&["written"], &["written", "standard", "other"]],
-    uses: None,
-    judge: |_, _, _, _| Verdict::Needed,
-    declares: None,
-    project: ("", |_| None),
-    missing: None,
-    wildcards: None,
-    library: None,
-    kin: &[],
+    ..IMPORTS_OF_MOST
 };
 
 /// The forms of a namespace that bring something in.

@@ -6,12 +6,11 @@ use vknot_syntax::{NodeId, Role};
 use crate::imports::words::{documented, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
 use crate::spec::Code;
 use crate::spec::imports::{Declared, Form, Home, Import, Name, Room, Surroundings, Uses, Verdict, Wants};
-use crate::spec::{Evidence, ImportSpec};
+use crate::spec::{Evidence, IMPORTS_OF_MOST, ImportSpec};
 use super::facts;
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
-    in_forms: false,
     read,
     write,
     leaf: |import, _| write(import, Room::ENDLESS),
@@ -19,21 +18,15 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
         Some(alias) => alias.clone(),
         None => import.source.clone(),
     },
-    key_of_list: |_| None,
     cased: false,
     blank: false,
-    name_key: |name| name.path.clone(),
-    merges: |_| None,
     home,
     orders: &[&["System", "other"], &["written", "System", "other"], &["written"], &[]],
     uses: Some(uses),
     judge,
     declares: Some(declares),
     project: ("Directory.Build.props", |_| None),
-    missing: None,
-    wildcards: None,
-    library: None,
-    kin: &[],
+    ..IMPORTS_OF_MOST
 };
 
 /// Members that the language calls without their being named, with the word that tells or the kind of node.

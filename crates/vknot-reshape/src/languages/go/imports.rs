@@ -8,30 +8,20 @@ use vknot_syntax::{NodeId, Role};
 use crate::imports::words::{facts, has_comment, is_name, outside_imports};
 use crate::spec::Code;
 use crate::spec::imports::{Declared, Home, Import, Name, Surroundings, Uses, Verdict, Wants};
-use crate::spec::{Evidence, ImportSpec};
+use crate::spec::{Evidence, IMPORTS_OF_MOST, ImportSpec};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
-    in_forms: false,
     read,
     write: |import, _| write(import),
     leaf: |import, _| leaf(import),
-    key: |import| import.source.clone(),
-    key_of_list: |_| None,
-    cased: true,
-    blank: true,
-    name_key: |name| name.path.clone(),
-    merges: |_| None,
     home,
     orders: &[&["written"]],
     uses: Some(uses),
     judge,
     declares: Some(declares),
     project: ("go.mod", module),
-    missing: None,
-    wildcards: None,
-    library: None,
-    kin: &[],
+    ..IMPORTS_OF_MOST
 };
 
 /// One in a list, or a declaration that has none.

@@ -5,7 +5,7 @@ use vknot_syntax::Role;
 use crate::imports::words::{outside_imports, words};
 use crate::spec::Code;
 use crate::spec::imports::{Declared, Form, Home, Import, Name, Origin, Room, Surroundings, Uses, Verdict, Wants};
-use crate::spec::{Evidence, ImportSpec};
+use crate::spec::{Evidence, IMPORTS_OF_MOST, ImportSpec};
 use super::{classes, facts};
 use super::missing;
 use super::wildcards;
@@ -13,16 +13,10 @@ use super::reading::{is_import, package, read};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
-    in_forms: false,
     read,
     write,
     leaf: |import, _| write(import, Room::ENDLESS),
     key: path,
-    key_of_list: |_| None,
-    cased: true,
-    blank: true,
-    name_key: |name| name.path.clone(),
-    merges: |_| None,
     home,
     orders: &[&["java", "javax", "other"], &["other", "javax", "java"], &["written"], &[]],
     uses: Some(uses),
@@ -32,7 +26,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     missing: Some(&missing::MISSING),
     wildcards: Some(&wildcards::WILDCARDS),
     library: Some(&classes::ARCHIVES),
-    kin: &[],
+    ..IMPORTS_OF_MOST
 };
 
 /// `java.util.List`.

@@ -10,20 +10,16 @@ use crate::imports::imports_of;
 use crate::imports::words::{documented, facts, is_name, outside_imports, words, words_inside};
 use crate::spec::Code;
 use crate::spec::imports::{Home, Import, Name, Room, Surroundings, Uses, Verdict, Wants};
-use crate::spec::{Evidence, ImportSpec};
+use crate::spec::{Evidence, IMPORTS_OF_MOST, ImportSpec};
 use super::{exports, missing};
 use super::reading::{is_import, read};
 
 pub(crate) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
-    in_forms: false,
     read,
     write,
     leaf,
-    key: |import| import.source.clone(),
-    key_of_list: |_| None,
     cased: false,
-    blank: true,
     name_key: |name| plain(&name.path).to_owned(),
     merges,
     home,
@@ -33,9 +29,8 @@ pub(crate) const IMPORTS: ImportSpec = ImportSpec {
     declares: Some(exports::declares),
     project: ("package.json", |_| None),
     missing: Some(&missing::MISSING),
-    wildcards: None,
-    library: None,
     kin: &["javascript", "tsx", "typescript"],
+    ..IMPORTS_OF_MOST
 };
 
 /// The name of a path without the words that belong to it.

@@ -8,19 +8,14 @@ use vknot_syntax::{NodeId, Role, Token};
 use crate::imports::words::{facts, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
 use crate::spec::Code;
 use crate::spec::imports::{Declared, Form, Home, Import, Name, Origin, Room, Surroundings, Uses, Verdict, Wants};
-use crate::spec::{Evidence, ImportSpec};
+use crate::spec::{Evidence, IMPORTS_OF_MOST, ImportSpec};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
-    in_forms: false,
     read,
     write,
     leaf,
     key: |import| if import.form == Form::From { import.source.clone() } else { first(import).to_owned() },
-    key_of_list: |_| None,
-    cased: true,
-    blank: true,
-    name_key: |name| name.path.clone(),
     merges: |import| {
         let whole = import.names.iter().any(|name| name.path == "*");
         (import.form == Form::From && !whole).then(|| import.source.clone())
@@ -31,10 +26,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     judge,
     declares: Some(declares),
     project: ("pyproject.toml", |_| None),
-    missing: None,
-    wildcards: None,
-    library: None,
-    kin: &[],
+    ..IMPORTS_OF_MOST
 };
 
 /// How many nodes around a string are looked at for a type that it may be.

@@ -3,21 +3,13 @@
 use vknot_syntax::NodeId;
 
 use crate::spec::Code;
-use crate::spec::imports::{Home, Import, Verdict};
-use crate::spec::ImportSpec;
+use crate::spec::imports::{Home, Import};
+use crate::spec::{IMPORTS_OF_MOST, ImportSpec};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
     in_forms: true,
     read,
-    write: |import, _| import.manner.clone(),
-    leaf: |import, _| import.manner.clone(),
-    key: |import| import.source.clone(),
-    key_of_list: |_| None,
-    cased: true,
-    blank: true,
-    name_key: |name| name.path.clone(),
-    merges: |_| None,
     home: |import, _| home(import),
     orders: &[
         &["written", "other", "near"],
@@ -25,14 +17,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
         &["written", "near", "other"],
         &["written"],
     ],
-    uses: None,
-    judge: |_, _, _, _| Verdict::Needed,
-    declares: None,
-    project: ("", |_| None),
-    missing: None,
-    wildcards: None,
-    library: None,
-    kin: &[],
+    ..IMPORTS_OF_MOST
 };
 
 /// Forms that say what of a module is brought in, with the module behind the word.

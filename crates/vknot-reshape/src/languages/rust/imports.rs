@@ -5,13 +5,12 @@ use vknot_syntax::{NodeId, Role, Tree};
 
 use crate::imports::words::{has_comment, tokens_of};
 use crate::spec::Code;
-use crate::spec::imports::{Home, Import, Name, Verdict};
-use crate::spec::ImportSpec;
+use crate::spec::imports::{Home, Import, Name};
+use crate::spec::{IMPORTS_OF_MOST, ImportSpec};
 use super::use_tree::{self, Leaf};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
-    in_forms: false,
     read,
     write: |import, _| write(import),
     leaf: |import, name| format!("{}use {};", import.head, use_tree::text(name)),
@@ -21,7 +20,6 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
         several.then(|| format!("{}\u{1}\u{10fffe}", use_tree::key(&import.source)))
     },
     cased: false,
-    blank: true,
     name_key: |name| use_tree::key(&name.path),
     merges: |import| (!import.source.is_empty()).then(|| format!("{}{}", import.head, import.source)),
     home: |import, _| home(import),
@@ -32,14 +30,8 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
         &["written", "own", "near", "other"],
         &["written", "near", "other"],
     ],
-    uses: None,
-    judge: |_, _, _, _| Verdict::Needed,
-    declares: None,
     project: ("Cargo.toml", |_| None),
-    missing: None,
-    wildcards: None,
-    library: None,
-    kin: &[],
+    ..IMPORTS_OF_MOST
 };
 
 fn is_import(code: Code<'_>, id: NodeId) -> bool {
