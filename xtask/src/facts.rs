@@ -1,10 +1,13 @@
 //! Facts on what comes with languages: the public types of the Java runtime, the namespaces of C#'s base library, the modules of Python and
 //! Node.js, the packages of Go. Each is asked of a runtime that is installed; the answers are committed beside the languages' tables.
 
+use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
 use anyhow::{Context, ensure};
+use vknot_reshape::Code;
+use vknot_syntax::{Language, Source, Tree};
 
 const TYPES: &str = include_str!("facts/Types.java");
 const NAMESPACES: &str = include_str!("facts/Namespaces.cs");
@@ -70,7 +73,11 @@ fn facts(language: &str, work: &Path, arguments: &Arguments) -> anyhow::Result<V
                 output(Command::new("go").args(["list", "-f", "{{.ImportPath}} {{.Name}}", "std"]).current_dir(work))?;
             let open = all.lines().filter(|line| !line.contains("internal/") && !line.starts_with("vendor/"));
             let open: Vec<&str> = open.filter(|line| !line.contains("/internal ")).collect();
-            vec![("packages.txt", format!("# Go {version}: standard packages and their names\n{}\n", open.join("\n")))]
+            let members = go_members(&open)?;
+            vec![
+                ("packages.txt", format!("# Go {version}: standard packages and their names\n{}\n", open.join("\n"))),
+                ("members.txt", format!("# Go {version}: what standard packages offer\n{members}")),
+            ]
         }
         _ => {
             let (source, program) = (script("Namespaces.cs", NAMESPACES)?, work.join("Namespaces.exe"));
@@ -79,6 +86,37 @@ fn facts(language: &str, work: &Path, arguments: &Arguments) -> anyhow::Result<V
             vec![("namespaces.txt", format!("# Types, and extension methods, by namespace\n{found}"))]
         }
     })
+}
+
+/// Packages of Go that differ between systems, or of which there is too much to list.
+const VARYING: [&str; 3] = ["debug/elf", "syscall", "unsafe"];
+
+/// What packages offer: each on a line, with the capital names that its files declare.
+fn go_members(packages: &[&str]) -> anyhow::Result<String> {
+    let mut members = String::new();
+    for package in packages.iter().filter_map(|line| line.split_once(' ')).map(|(path, _)| path) {
+        if VARYING.contains(&package) {
+            continue;
+        }
+        let folder = output(Command::new("go").args(["list", "-f", "{{.Dir}}", package]))?;
+        let mut names = BTreeSet::new();
+        for entry in std::fs::read_dir(folder.trim())? {
+            let path = entry?.path();
+            let name = path.file_name().unwrap_or_default().to_string_lossy();
+            if !name.ends_with(".go") || name.ends_with("_test.go") {
+                continue;
+            }
+            let source = Source::from_text(&path, std::fs::read_to_string(&path)?);
+            let language = Language::named("go").context("Go is known")?;
+            let tree = Tree::read(&source, language);
+            let declared = vknot_reshape::declared(Code::of(&source, &tree), "").unwrap_or_default();
+            names.extend(
+                declared.places.into_iter().map(|(_, name)| name).filter(|name| name.starts_with(char::is_uppercase)),
+            );
+        }
+        members.push_str(&format!("{package} {}\n", Vec::from_iter(names).join(" ")));
+    }
+    Ok(members)
 }
 
 fn output(command: &mut Command) -> anyhow::Result<String> {

@@ -113,6 +113,15 @@ pub struct Fate {
     pub act: Act,
     /// Why: `is not used`.
     pub why: String,
+    /// From where it could be imported, the likeliest first, where that is not certain.
+    pub choices: Vec<String>,
+}
+
+impl Fate {
+    /// What became of an import for which there is nothing to choose.
+    pub fn new(import: String, span: Span, act: Act, why: impl Into<String>) -> Fate {
+        Fate { import, span, act, why: why.into(), choices: Vec::new() }
+    }
 }
 
 /// A run of tokens that stands elsewhere in the new text.

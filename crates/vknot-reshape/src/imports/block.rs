@@ -53,6 +53,30 @@ pub(crate) struct Entry {
     pub import: Option<Import>,
     /// As its author wrote it.
     pub written: String,
+    pub group: Group,
+}
+
+/// Which of its author's groups an import is in.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(crate) enum Group {
+    /// That of the line where it stands.
+    #[default]
+    Own,
+    /// One in front of all others.
+    First,
+    /// One behind all others.
+    Last,
+}
+
+impl Group {
+    /// Its place among the groups of a block, that of the line being the one given.
+    pub fn place(self, line: usize) -> usize {
+        match self {
+            Group::First => 0,
+            Group::Own => line + 1,
+            Group::Last => usize::MAX,
+        }
+    }
 }
 
 impl Entry {

@@ -1,16 +1,16 @@
 //! Names that nothing declares or imports: what could be imported for them, and what is certain enough to be.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use vknot_style::choices::ImportMerge;
-use vknot_syntax::{Role, Source, Span};
+use vknot_syntax::{NodeId, Role, Source, Span};
 
 use crate::edits::Edits;
-use crate::receipt::{Act, Fate, Receipt, TokenChange};
+use crate::receipt::{Act, Fate, Note, Receipt, TokenChange};
 use crate::spec::Code;
-use crate::spec::imports::{Import, Index, Origin};
+use crate::spec::imports::{Home, Import, Origin, Room, Surroundings, Unbound};
 use crate::spec::MissingSpec;
-use super::block::{Block, Entry, Line};
+use super::block::{Block, Entry, Group, Line};
 use super::order::{self, Standing};
 use super::organizing::Organizing;
 use super::words::imports_of;
@@ -23,57 +23,68 @@ pub(super) fn found(organizing: &Organizing<'_>, spec: &MissingSpec, receipt: &m
     let Organizing { code, around, wanted, .. } = organizing;
     let mut imports = Vec::new();
     let names = (spec.names)(*code, *around);
-    let names: Vec<_> =
-        names.into_iter().map(|(name, offset)| (name, offset, origins(organizing, spec, name))).collect();
+    if names.is_empty() && code.tree.has_error() {
+        let text = "no names that are missing were looked for: the file has syntax errors".to_owned();
+        receipt.notes.push(Note { span: Span::new(0, 0), text });
+    }
+    let names: Vec<_> = names.iter().map(|unbound| (unbound, origins(organizing, spec, unbound))).collect();
     // Where a file takes something from a library that is not known, so it may what has a known name.
-    let strange = names.iter().any(|(.., origins)| origins.is_empty());
-    let index = around.index();
-    for (name, offset, origins) in &names {
+    let strange = names.iter().any(|(_, origins)| origins.is_empty());
+    let mut taken = BTreeSet::new();
+    for (Unbound { name, offset, doubt, .. }, origins) in &names {
         let chosen = wanted.chosen.iter().find(|(chosen, _)| chosen == name).map(|(_, from)| from.as_str());
-        if let Some(origin) = pick(origins, chosen, strange, spec, index.as_deref()) {
-            imports.push((spec.import)(origin, *around, *code));
+        if let Some(origin) = pick(origins, chosen, (strange, *doubt), spec, *around) {
+            let import = (spec.import)(origin, *around, *code);
+            // Several names may come with one import.
+            if taken.insert((organizing.spec.write)(&import, Room::ENDLESS)) {
+                imports.push(import);
+            }
             continue;
         }
+        let choices = choices(origins, spec);
+        let listed = || listed(&choices, name);
         let why = match chosen {
-            Some(chosen) => format!("{chosen} is not known; {}", listed(origins, spec, name)),
+            Some(chosen) => format!("{chosen} is not known; {}", listed()),
             None if origins.is_empty() => "nothing that is known here has this name".to_owned(),
-            None => listed(origins, spec, name),
+            None => listed(),
         };
-        let span = Span::new(*offset, offset + name.len() as u32);
-        receipt.imports.push(Fate { import: (*name).to_owned(), span, act: Act::Missing, why });
+        let span = Span::new(*offset, *offset + name.len() as u32);
+        receipt.imports.push(Fate { import: (*name).to_owned(), span, act: Act::Missing, why, choices });
     }
+    // What comes as a whole brings in what was not certain, too.
+    let whole = |import: &&Import| import.names.iter().all(|name| name.bound.is_none());
+    let whole: BTreeSet<&str> = imports.iter().filter(whole).map(|import| import.source.as_str()).collect();
+    let comes = |fate: &Fate| fate.choices.iter().any(|choice| whole.contains(choice.as_str()));
+    receipt.imports.retain(|fate| fate.act != Act::Missing || !comes(fate));
     imports
 }
 
 /// From where a name could come, and in how many files of the project it does.
-fn origins(organizing: &Organizing<'_>, spec: &MissingSpec, name: &str) -> BTreeMap<Origin, usize> {
+fn origins(organizing: &Organizing<'_>, spec: &MissingSpec, unbound: &Unbound<'_>) -> BTreeMap<Origin, usize> {
     let around = organizing.around;
     let mut origins: BTreeMap<Origin, usize> = BTreeMap::new();
-    for origin in (spec.known)(name, around) {
+    for origin in (spec.known)(unbound.name, around) {
         origins.entry(origin).or_default();
     }
     if let Some(index) = around.index() {
-        for (origin, count) in index.usual(name) {
+        for (origin, count) in index.usual(unbound.name) {
             *origins.entry(origin.clone()).or_default() += count;
         }
     }
-    origins.retain(|origin, _| (spec.fits)(origin, around));
+    origins.retain(|origin, _| (spec.fits)(origin, unbound, around));
     origins
 }
 
-/// The one that is chosen, or the only one, if no library that is not known may have another.
+/// The one that is chosen, or the only one, if no library that is not known may have another, and nothing that is there already.
 fn pick<'o>(
     origins: &'o BTreeMap<Origin, usize>,
     chosen: Option<&str>,
-    strange: bool,
+    (strange, doubt): (bool, bool),
     spec: &MissingSpec,
-    index: Option<&Index>,
+    around: &dyn Surroundings,
 ) -> Option<&'o Origin> {
     let certain = |origin: &Origin, count: usize| {
-        let own = || index.is_some_and(
-            |index| index.names_in(&origin.source).is_some_and(|names| names.contains(&origin.path)),
-        );
-        (spec.is_sure)(origin) || !strange && (count > 0 || own())
+        !doubt && ((spec.is_sure)(origin) || !strange && (count > 0 || (spec.is_own)(origin, around)))
     };
     if let Some(chosen) = chosen {
         let named = |origin: &&Origin| (spec.shown)(origin) == chosen || origin.source == chosen;
@@ -86,18 +97,22 @@ fn pick<'o>(
     }
 }
 
-fn listed(origins: &BTreeMap<Origin, usize>, spec: &MissingSpec, name: &str) -> String {
+/// What could be chosen, what the project has most often first.
+fn choices(origins: &BTreeMap<Origin, usize>, spec: &MissingSpec) -> Vec<String> {
     let mut shown: Vec<(usize, String)> =
         origins.iter().map(|(origin, count)| (*count, (spec.shown)(origin))).collect();
     shown.sort_by(|a, b| b.0.cmp(&a.0).then_with(|| a.1.cmp(&b.1)));
-    let more = if shown.len() > NAMED_AT_MOST {
-        format!(" or {} more", shown.len() - NAMED_AT_MOST)
-    } else {
-        String::new()
+    shown.into_iter().map(|(_, shown)| shown).collect()
+}
+
+fn listed(choices: &[String], name: &str) -> String {
+    let more = match choices.len().checked_sub(NAMED_AT_MOST) {
+        None | Some(0) => String::new(),
+        Some(more) => format!(" or {more} more"),
     };
-    let first = shown.first().map_or("", |(_, shown)| shown.as_str()).to_owned();
-    let names: Vec<String> = shown.into_iter().take(NAMED_AT_MOST).map(|(_, shown)| shown).collect();
-    format!("could be {}{more}; choose with --choose {name}={first}", names.join(", "))
+    let first = choices.first().map_or("", String::as_str);
+    let names = choices.get(..NAMED_AT_MOST).unwrap_or(choices).join(", ");
+    format!("could be {names}{more}; choose with --choose {name}={first}")
 }
 
 /// Puts what is imported anew into the first block at the top of a file, behind what is there; gives what found no block.
@@ -113,13 +128,28 @@ pub(super) fn into_block(
             || tree.parent(block.holder).is_some_and(|holder| tree.role(holder) == Role::Import)
     };
     let Some((_, entries)) = blocks.iter_mut().find(top) else { return new };
-    let anchor = entries.iter().rposition(|entry| !entry.is_barrier()).unwrap_or(entries.len().saturating_sub(1));
-    let Some(node) = entries.get(anchor).map(|entry| entry.line.node) else { return new };
-    let first = tree.node(node).first_token;
-    for import in new.into_iter().rev() {
-        tell(organizing, &import, Span::new(tree.node(node).start, tree.node(node).start), first, receipt);
+    let home = |import: &Import| (organizing.spec.home)(import, organizing.around);
+    let homes: Vec<Option<Home>> =
+        entries.iter().map(|entry| entry.import.as_ref().filter(|_| !entry.is_barrier()).map(home)).collect();
+    let free = homes.iter().rposition(Option::is_some).unwrap_or(entries.len().saturating_sub(1));
+    let mut places = Vec::new();
+    for import in new {
+        let here = home(&import);
+        let beside = homes.iter().rposition(|home| *home == Some(here));
+        // In a list whose groups are by home one of another home has a group of its own.
+        let group = organizing.spec.listed.filter(|_| beside.is_none()).map(|_| match here {
+            Home::Standard => Group::First,
+            _ => Group::Last,
+        });
+        places.push((beside.unwrap_or(free), import, group.unwrap_or_default()));
+    }
+    places.sort_by_key(|(at, ..)| *at);
+    for (at, import, group) in places.into_iter().rev() {
+        let Some(node) = entries.get(at).map(|entry| entry.line.node) else { continue };
+        let (start, first) = (tree.node(node).start, tree.node(node).first_token);
+        tell(organizing, &import, Span::new(start, start), first, receipt);
         let line = Line { node, above: Vec::new(), behind: None, blank: 0 };
-        entries.insert(anchor + 1, Entry { line, import: Some(import), written: String::new() });
+        entries.insert(at + 1, Entry { line, import: Some(import), written: String::new(), group });
     }
     Vec::new()
 }
@@ -129,7 +159,7 @@ fn tell(organizing: &Organizing<'_>, import: &Import, span: Span, token: u32, re
     for name in &import.names {
         let text = (organizing.spec.leaf)(import, name);
         let why = "is used and was not imported".to_owned();
-        receipt.imports.push(Fate { import: text.clone(), span, act: Act::Added, why });
+        receipt.imports.push(Fate::new(text.clone(), span, Act::Added, why));
         receipt.imported.push(TokenChange { text, offset: span.start, token });
     }
 }
@@ -144,20 +174,32 @@ pub(super) fn new_block(organizing: &Organizing<'_>, new: &[Import], receipt: &m
     let line_end = source.facts().line_end().text();
     let width = organizing.width(&[]);
     let level = organizing.level();
-    let room = crate::spec::imports::Room { width, column: 0, level: &level, indent: "", line_end, comma: true };
+    let room = Room { width, column: 0, level: &level, indent: "", line_end, comma: true };
     // Nothing shows an order yet, so that it is the usual one.
     let order = order::order(organizing.spec, organizing.style, &[]);
-    let mut lines: Vec<(Standing, String)> = together(organizing, new)
-        .iter()
-        .map(|import| (organizing.standing(import, 0, false), (organizing.spec.write)(import, room)))
-        .collect();
+    let new_ones = together(organizing, new);
+    let list = organizing.spec.listed.filter(|_| new_ones.len() > 1);
+    let inner = list.map_or("", |_| level.as_str());
+    let line = |import: &Import| {
+        let group = list.map_or(0, |_| (organizing.spec.home)(import, organizing.around) as usize);
+        let standing = organizing.standing(import, group, false);
+        match list {
+            Some(_) => (standing, (organizing.spec.write)(&Import { head: String::new(), ..import.clone() }, room)),
+            None => (standing, (organizing.spec.write)(import, room)),
+        }
+    };
+    let mut lines: Vec<(Standing, String)> = new_ones.iter().map(line).collect();
     lines.sort_by(|a, b| order.rank(&a.0).cmp(&order.rank(&b.0)));
     let mut text = String::new();
     for (index, (standing, line)) in lines.iter().enumerate() {
         let before = index.checked_sub(1).and_then(|before| lines.get(before));
         let ends = before.map_or(0, |(before, _)| 1 + usize::from(order.parts(before, standing)));
         text.push_str(&line_end.repeat(ends));
+        text.push_str(inner);
         text.push_str(line);
+    }
+    if let Some((open, close)) = list {
+        text = format!("{open}{line_end}{text}{line_end}{close}");
     }
     let (offset, text) = apart(source, place(organizing), &text, line_end);
     edits.push(Span::new(offset, offset), &text);
@@ -195,17 +237,25 @@ fn place(organizing: &Organizing<'_>) -> (u32, bool) {
         tree.role(tree.node(*id).parent) == Role::File
     });
     let items = crate::items::Sequence::of(organizing.code, tree.root()).items;
-    let opens = |node: vknot_syntax::NodeId| {
+    let opens = |node: NodeId| {
         let text = tree.text_of(source.text(), node);
         tree.role(node) == Role::Package || text.starts_with(['"', '\'']) || text.starts_with("r\"\"\"")
     };
     let opening = items.iter().take_while(|item| opens(item.node)).last();
     let opening = opening.map(|item| tree.node(item.last()).end);
     let imported = last_import.map(|id| tree.node(id).end);
-    if let Some(end) = opening.max(imported) {
+    let top = |is_meant: &dyn Fn(NodeId) -> bool| tree.children(tree.root())
+        .filter(|child| is_meant(*child))
+        .collect::<Vec<_>>();
+    let fixed = top(&|child| organizing.spec.opening.contains(&tree.kind_name(child)));
+    let fixed = fixed.last().map(|last| tree.node(*last).end);
+    if let Some(end) = opening.max(imported).max(fixed) {
         return (end_of_line(source, end), true);
     }
-    let first = items.first().map_or(0, |item| tree.node(item.first()).start);
+    // What is said of the whole file is no item.
+    let said = top(&|child| tree.role(child) == Role::Annotation).first().map(|first| tree.node(*first).start);
+    let first = items.first().map(|item| tree.node(item.first()).start);
+    let first = [said, first].into_iter().flatten().min().unwrap_or(0);
     (source.line_start(first), false)
 }
 

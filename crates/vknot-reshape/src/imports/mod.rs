@@ -30,7 +30,7 @@ use organizing::Organizing;
 use prune::Pruner;
 use row::Rower;
 use wildcards::Wildcards;
-use words::one_line;
+use words::{list_of, one_line};
 
 pub(crate) use words::imports_of;
 pub use organizing::{Acts, Wanted};
@@ -146,7 +146,7 @@ impl Organizing<'_> {
         for node in aside {
             let import = one_line(tree.text_of(source.text(), node));
             let why = "stays as it is: it cannot be read, or shares its line with something else".to_owned();
-            receipt.imports.push(Fate { import, span: tree.node(node).span(), act: Act::Passed, why });
+            receipt.imports.push(Fate::new(import, tree.node(node).span(), Act::Passed, why));
         }
         let mut rows: Vec<(Block, Vec<Entry>)> =
             blocks.into_iter().map(|block| self.entries(self.set_in(block))).collect();
@@ -172,7 +172,7 @@ impl Organizing<'_> {
                 }
                 Some(_) => {}
                 None => {
-                    edits.push(with_blank_lines(source, block.span), "");
+                    edits.push(with_blank_lines(source, self.with_list(block)), "");
                     rewritten.push(Vec::new());
                 }
             }
@@ -185,6 +185,18 @@ impl Organizing<'_> {
             rewritten.clear();
         }
         Reshape { edits: self.laid_out(edits, &rewritten), receipt, bom: None }
+    }
+
+    /// What a block takes up, with the list around it if there is nothing else in that.
+    fn with_list(&self, block: &Block) -> Span {
+        let Code { source, tree, .. } = self.code;
+        let list = block.lines.first().and_then(|line| list_of(self.code, tree.node(line.node).parent));
+        let whole = list.map(|(list, body)| (tree.node(list).span(), tree.node(body).span())).filter(|(list, body)| {
+            let around = [Span::new(body.start + 1, block.span.start), Span::new(block.span.end, body.end - 1)];
+            let blank = |span: &Span| span.start <= span.end && source.slice(*span).trim_matches(';').trim().is_empty();
+            around.iter().all(blank) && source.begins_line(list.start)
+        });
+        whole.map_or(block.span, |(list, _)| Span::new(source.line_start(list.start), list.end))
     }
 
     /// A block that begins with the text is as far in as that is.

@@ -9,7 +9,7 @@ use crate::frames::found::effective_indentation;
 use crate::spec::Code;
 use crate::spec::imports::{Import, Surroundings, Uses, Wants};
 use crate::spec::ImportSpec;
-use super::block::{self, Block, Entry};
+use super::block::{self, Block, Entry, Group};
 use super::names::NameOrder;
 use super::order::{self, Order, Standing};
 
@@ -65,6 +65,7 @@ impl Organizing<'_> {
             import: (self.spec.read)(self.code, line.node).map(|import| self.held(import)),
             written: self.code.tree.text_of(text, line.node).to_owned(),
             line: line.clone(),
+            group: Group::Own,
         };
         let entries = block.lines.iter().map(entry).collect();
         (block, entries)

@@ -87,7 +87,7 @@ impl<'o, 'a> Pruner<'o, 'a> {
         let mut kept = Vec::with_capacity(import.names.len());
         for name in &import.names {
             let text = (self.organizing.spec.leaf)(&import, name);
-            let fate = |act: Act, why: String| Fate { import: text.clone(), span, act, why };
+            let fate = |act: Act, why: String| Fate::new(text.clone(), span, act, why);
             match self.verdict(holder, &import, name) {
                 Verdict::Dead(why) if stays => {
                     receipt.imports.push(fate(Act::Kept, why.to_owned() + FOR_ITS_COMMENT));

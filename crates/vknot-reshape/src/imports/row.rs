@@ -72,7 +72,7 @@ impl<'o, 'a> Rower<'o, 'a> {
             .collect();
         for entry in entries {
             let index = places.get(&entry.line.node).copied().unwrap_or_default();
-            let group = groups.get(index).copied().unwrap_or_default();
+            let group = entry.group.place(groups.get(index).copied().unwrap_or_default());
             let free = !entry.is_barrier();
             let standing = entry.import.as_ref().filter(|_| free);
             let standing = standing.map(|import| self.organizing.standing(import, group, entry.line.blank > 0));
@@ -154,7 +154,7 @@ impl<'o, 'a> Rower<'o, 'a> {
                     if !placed.entry.written.is_empty() {
                         let why = "comes from the same place as another one".to_owned();
                         let import = one_line(&placed.entry.written);
-                        receipt.imports.push(Fate { import, span, act: Act::Merged, why });
+                        receipt.imports.push(Fate::new(import, span, Act::Merged, why));
                     }
                     if let Some(host) = merged[*entry.get()].entry.import.as_mut() {
                         host.names.extend(import.names);
@@ -179,7 +179,7 @@ impl<'o, 'a> Rower<'o, 'a> {
                 let alone = Import { names: vec![name.clone()], broken: false, ..import.clone() };
                 let mut line = placed.entry.line.clone();
                 line.blank = if at == 0 { line.blank } else { 0 };
-                let entry = Entry { line, import: Some(alone), written: placed.entry.written.clone() };
+                let entry = Entry { line, import: Some(alone), ..placed.entry.clone() };
                 split.push(Placed { entry, standing: placed.standing.clone(), index: placed.index });
             }
         }
@@ -193,7 +193,7 @@ impl<'o, 'a> Rower<'o, 'a> {
             if highest.is_some_and(|highest| placed.index < highest) && !placed.entry.written.is_empty() {
                 let span = self.organizing.code.tree.node(placed.entry.line.node).span();
                 let why = "stands in order".to_owned();
-                receipt.imports.push(Fate { import: one_line(&placed.entry.written), span, act: Act::Moved, why });
+                receipt.imports.push(Fate::new(one_line(&placed.entry.written), span, Act::Moved, why));
             }
             highest = highest.max(Some(placed.index));
         }

@@ -7,7 +7,7 @@ use vknot_style::Key;
 use crate::receipt::{Act, Fate, Receipt, TokenChange};
 use crate::spec::imports::{Form, Import, Uses};
 use crate::spec::{Evidence, WildcardSpec};
-use super::block::Entry;
+use super::block::{Entry, Group};
 use super::organizing::Organizing;
 use super::words::one_line;
 
@@ -115,12 +115,12 @@ impl<'o, 'a> Wildcards<'o, 'a> {
         for name in &import.names {
             let text = (self.organizing.spec.leaf)(&import, name);
             let why = "takes the place of others".to_owned();
-            receipt.imports.push(Fate { import: text.clone(), span: node.span(), act: Act::Added, why });
+            receipt.imports.push(Fate::new(text.clone(), node.span(), Act::Added, why));
             receipt.imported.push(TokenChange { text, offset: node.start, token: node.first_token });
         }
         let mut line = entry.line.clone();
         line.blank = if behind { 0 } else { line.blank };
-        Entry { line, import: Some(import), written: String::new() }
+        Entry { line, import: Some(import), written: String::new(), group: Group::Own }
     }
 
     fn tell(&self, entry: &Entry, act: Act, why: &str, receipt: &mut Receipt) {
@@ -134,7 +134,7 @@ impl<'o, 'a> Wildcards<'o, 'a> {
 
     fn fate(&self, entry: &Entry, act: Act, why: &str, receipt: &mut Receipt) {
         let span = self.organizing.code.tree.node(entry.line.node).span();
-        receipt.imports.push(Fate { import: one_line(&entry.written), span, act, why: why.to_owned() });
+        receipt.imports.push(Fate::new(one_line(&entry.written), span, act, why));
     }
 }
 

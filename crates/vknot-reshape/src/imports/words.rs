@@ -5,7 +5,7 @@ use std::collections::HashSet;
 use vknot_syntax::{NodeId, Role, Token};
 
 use crate::spec::Code;
-use crate::spec::imports::Import;
+use crate::spec::imports::{Import, Origin, Surroundings};
 
 /// The words of a text: runs of letters, digits, `_` and `$`.
 pub(crate) fn words(text: &str) -> impl Iterator<Item = &str> {
@@ -76,6 +76,21 @@ pub(crate) fn imported(
 ) -> HashSet<String> {
     let imports = imports_of(code, is_import).into_iter().filter_map(|id| read(code, id));
     imports.flat_map(|import| import.names).filter_map(|name| name.bound).collect()
+}
+
+/// The list of imports whose part between brackets is given, with that, where the language has lists that mean no more than what is in them.
+pub(crate) fn list_of(code: Code<'_>, body: NodeId) -> Option<(NodeId, NodeId)> {
+    let tree = code.tree;
+    code.toolkit().imports.filter(|spec| spec.listed.is_some())?;
+    let list = tree.node(body).parent;
+    let bracketed = tree.node(body).token_end >= tree.node(body).first_token + 2;
+    (bracketed && tree.role(body) == Role::Body && tree.role(list) == Role::Import).then_some((list, body))
+}
+
+/// Whether the project declares a name in a package that goes by the name of its source.
+pub(crate) fn is_declared(origin: &Origin, around: &dyn Surroundings) -> bool {
+    let index = around.index();
+    index.is_some_and(|index| index.names_in(&origin.source).is_some_and(|names| names.contains(&origin.path)))
 }
 
 /// The names that a doc comment refers to: between curly brackets, and behind the tags that take one.

@@ -282,6 +282,25 @@ pub struct Origin {
     pub alias: Option<String>,
 }
 
+/// A name that is used, and that nothing in a file declares or imports.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub(crate) struct Unbound<'a> {
+    pub name: &'a str,
+    /// Where it is used first, in bytes.
+    pub offset: u32,
+    /// What is asked of it, where a language's names are of packages; or how it is used.
+    pub members: Vec<&'a str>,
+    /// Whether something that is there without a further import may have it.
+    pub doubt: bool,
+}
+
+impl<'a> Unbound<'a> {
+    /// Of which no more is known.
+    pub fn at(name: &'a str, offset: u32) -> Unbound<'a> {
+        Unbound { name, offset, ..Unbound::default() }
+    }
+}
+
 /// Where what is imported comes from.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(crate) enum Home {

@@ -4,7 +4,7 @@ use vknot_style::LanguageStyle;
 use vknot_syntax::{Embedded, Field, Kind, Language, NodeId, Role, Source, Tree};
 
 use super::bindings::Binding;
-use super::imports::{Declared, Groups, Home, Import, Name, Origin, Room, Surroundings, Uses, Verdict, Wants};
+use super::imports::{Declared, Groups, Home, Import, Name, Origin, Room, Surroundings, Unbound, Uses, Verdict, Wants};
 use super::indent::{IndentSpec, IndentTable};
 use super::layout::{LayoutSpec, LayoutTable};
 use super::looks::{Construct, LookSpec};
@@ -45,6 +45,10 @@ pub(crate) struct ImportSpec {
     pub declares: Option<fn(Code<'_>, &str) -> Declared>,
     /// The file that tells a project, and what finds in it what the project calls itself.
     pub project: (&'static str, fn(&str) -> Option<String>),
+    /// What opens and closes a list of imports, where several that are new come as one, each of its groups from one kind of home.
+    pub listed: Option<(&'static str, &'static str)>,
+    /// Kinds of node that imports stand behind.
+    pub opening: &'static [&'static str],
     /// For names that nothing declares or imports.
     pub missing: Option<&'static MissingSpec>,
     /// For wildcards that names can stand for.
@@ -74,6 +78,8 @@ pub(crate) const IMPORTS_OF_MOST: ImportSpec = ImportSpec {
     judge: |_, _, _, _| Verdict::Needed,
     declares: None,
     project: ("", |_| None),
+    listed: None,
+    opening: &[],
     missing: None,
     wildcards: None,
     library: None,
@@ -106,12 +112,14 @@ pub(crate) struct WildcardSpec {
 
 /// How a language finds names that nothing declares or imports.
 pub(crate) struct MissingSpec {
-    /// The names used and where first, that nothing in the file declares or imports.
-    pub names: for<'a> fn(Code<'a>, &dyn Surroundings) -> Vec<(&'a str, u32)>,
+    /// The names that are used, and that nothing in the file declares or imports, in order.
+    pub names: for<'a> fn(Code<'a>, &dyn Surroundings) -> Vec<Unbound<'a>>,
     /// From where a name can come by what libraries and the project offer.
     pub known: fn(&str, &dyn Surroundings) -> Vec<Origin>,
-    /// Whether the file can import from there: not from itself.
-    pub fits: fn(&Origin, &dyn Surroundings) -> bool,
+    /// Whether the file can import a name from there: not from itself, nor where what it asks of it is not to be had.
+    pub fits: fn(&Origin, &Unbound<'_>, &dyn Surroundings) -> bool,
+    /// Whether the project has it itself.
+    pub is_own: fn(&Origin, &dyn Surroundings) -> bool,
     /// Whether hardly anything else has that name: it is of the core of the language's own library.
     pub is_sure: fn(&Origin) -> bool,
     /// The import.

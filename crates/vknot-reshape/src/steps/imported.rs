@@ -4,7 +4,7 @@ use std::collections::{BTreeMap, HashMap, HashSet};
 
 use vknot_syntax::NodeId;
 
-use crate::imports::words::tokens_of;
+use crate::imports::words::{list_of, tokens_of};
 use crate::items::{Item, Sequence};
 use crate::receipt::Receipt;
 use crate::spec::Code;
@@ -114,7 +114,12 @@ impl<'a> Imports<'a> {
             [item.trails.last().copied(), own].into_iter().flatten().max().map_or(item.node, |last| last.max(item.node))
         };
         let run = |import: &Imported| (node(import.item.first()).first_token, node(last(&import.item)).token_end);
-        Extents::of(self.items.iter().map(run).collect())
+        let lists = (0..self.code.tree.nodes().len() as u32).filter_map(|id| list_of(self.code, NodeId(id)));
+        let marks = lists.flat_map(|(list, body)| {
+            let (list, body) = (node(list), node(body));
+            [(list.first_token, body.first_token + 1), (body.token_end - 1, list.token_end)]
+        });
+        Extents::of(self.items.iter().map(run).chain(marks).collect())
     }
 
     fn first_token(&self, import: &Imported) -> u32 {

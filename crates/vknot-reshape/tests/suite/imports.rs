@@ -1,4 +1,4 @@
-//! Imports: order, groups, merging, pruning and what is missing, per language; and wrong results, which the proof must catch.
+//! Imports: order, groups, merging and pruning, per language; and wrong results, which the proof must catch.
 
 use std::sync::Arc;
 
@@ -9,13 +9,13 @@ use crate::proofs::rewritten;
 use crate::support::{done, organized, read, step, styled};
 
 /// A project of some files in one language.
-struct Project {
+pub struct Project {
     index: Arc<Index>,
     place: String,
 }
 
 impl Project {
-    fn of(language: &str, place: &str, files: &[(&str, &str)]) -> Project {
+    pub fn of(language: &str, place: &str, files: &[(&str, &str)]) -> Project {
         let declared = |(place, text): &(&str, &str)| declared(read(language, text).code(), place).unwrap();
         let files: Vec<Declared> = files.iter().map(declared).collect();
         Project { index: Arc::new(Index::of(files)), place: place.to_owned() }
@@ -36,13 +36,13 @@ impl Surroundings for Project {
     }
 }
 
-fn run(language: &str, text: &str, set: &[&str], wanted: Wanted, around: &dyn Surroundings) -> Proven {
+pub fn run(language: &str, text: &str, set: &[&str], wanted: Wanted, around: &dyn Surroundings) -> Proven {
     let document = styled(language, text, set);
     let request = Request { wish: Wish::Imports(wanted), around: Some(around), ..Request::default() };
     step("imports").run(&document, &request).unwrap()
 }
 
-fn with(language: &str, text: &str, set: &[&str]) -> String {
+pub fn with(language: &str, text: &str, set: &[&str]) -> String {
     run(language, text, set, Wanted::default(), &Alone).text().to_owned()
 }
 
@@ -161,36 +161,6 @@ fn a_project_tells_what_is_needed() {
     assert_eq!(run("java", text, &[], Wanted::default(), &near).text(), text);
     let far = Project::of("java", "a/B.java", &[]);
     assert!(!run("java", text, &[], Wanted::default(), &far).text().contains("import"));
-}
-
-#[test]
-fn what_is_missing_is_imported_where_it_is_certain() {
-    let missing = Wanted { missing: true, ..Wanted::default() };
-    let files = [
-        ("tide/Gauge.java", "package tide;\npublic class Gauge {}\n"),
-        ("tide/Board.java", "package tide;\nimport harbour.Notice;\nclass Board { Notice n; }\n"),
-    ];
-    let project = Project::of("java", "web/Page.java", &files);
-    let text = "package web;\n\nclass Page { Gauge g; List<String> l; ArrayList<Notice> m; }\n";
-    let proven = run("java", text, &[], missing.clone(), &project);
-    let head = "package web;\n\nimport java.util.ArrayList;\n\nimport harbour.Notice;\nimport tide.Gauge;\n\nclass";
-    assert!(proven.text().starts_with(head), "{}", proven.text());
-    let asked = proven.receipt().imports.iter().find(|fate| fate.act == Act::Missing).unwrap();
-    assert_eq!(asked.import, "List");
-    assert_eq!(asked.why, "could be java.awt.List, java.util.List; choose with --choose List=java.awt.List");
-    let chosen = Wanted { chosen: vec![("List".to_owned(), "java.util.List".to_owned())], ..missing.clone() };
-    assert!(run("java", text, &[], chosen, &project).text().contains("import java.util.List;"));
-    let files = [
-        ("tide/gauge.py", "def read_gauge():\n    pass\n"),
-        ("tide/board.py", "import numpy as np\nprint(np)\n"),
-    ];
-    let project = Project::of("python", "tide/page.py", &files);
-    let text = "\"\"\"A page.\"\"\"\n\nprint(read_gauge(), np, binascii)\n";
-    let proven = run("python", text, &[], missing, &project);
-    assert!(proven.text().starts_with("\"\"\"A page.\"\"\"\n\n"), "{}", proven.text());
-    for import in ["from tide.gauge import read_gauge\n", "import numpy as np\n", "import binascii\n"] {
-        assert!(proven.text().contains(import), "{}", proven.text());
-    }
 }
 
 #[test]
@@ -344,64 +314,4 @@ fn imports_in_forms_change_places() {
     ] {
         assert!(rewritten("imports", "racket", text, wrong, &[]).is_err(), "{wrong}");
     }
-}
-
-#[test]
-fn what_a_module_misses_is_imported_as_the_project_writes_it() {
-    let missing = Wanted { missing: true, ..Wanted::default() };
-    let files = [
-        ("src/gauge.ts", "export class Gauge {}\nexport const zero = 0, low = 1;\nexport type Level = number;\n"),
-        ("src/tide/index.ts", "export default function surge() {}\nexport { ebb as flood };\nconst ebb = 1;\n"),
-        (
-            "src/a.ts",
-            "import type { Notice } from 'harbour';\nimport React from 'react';\nimport { x } from './x.js';\nimport { warn } from '@/notices';\n",
-        ),
-        ("src/notices.ts", "export const warn = 1;\n"),
-        ("src/b.ts", "export const twice = 1;\nexport const readFile = 2;\n"),
-        ("src/c.ts", "export const twice = 2;\nexport { Level } from './gauge.js';\n"),
-    ];
-    let project = Project::of("typescript", "src/web/page.ts", &files);
-    let added = |text: &str| {
-        let proven = run("typescript", text, &[], missing.clone(), &project);
-        let head: Vec<&str> = proven.text().lines().take_while(|line| line.starts_with("import")).collect();
-        let asked = proven.receipt().imports.iter().filter(|fate| fate.act == Act::Missing);
-        let asked: Vec<String> = asked.map(|fate| format!("{}: {}", fate.import, fate.why)).collect();
-        (head.join("\n"), asked)
-    };
-    let cases = [
-        // A class, a value, a type alone, as the project writes those; defaults by their names.
-        (
-            "export const a: Level = new Gauge(zero);",
-            "import type { Level } from '../gauge.js';\nimport { Gauge, zero } from '../gauge.js';",
-        ),
-        ("export const a = surge(flood);", "import surge, { flood } from '../tide/index.js';"),
-        (
-            "export const a: Notice = <Notice> React.use();",
-            "import type { Notice } from 'harbour';\nimport React from 'react';",
-        ),
-        ("export const a = warn;", "import { warn } from '@/notices';"),
-        // What is bound here, or there without an import, is not asked for.
-        (
-            "export function a(Gauge, { zero, low: b }, [c]) { try { b(c, Promise); } catch (flood) { zero(flood, Gauge); } }",
-            "",
-        ),
-        ("export type A<Level> = Level extends (infer Gauge)[] ? { [zero in Gauge]: zero } : Map<string, Level>;", ""),
-        ("export const a = { Gauge: 1 }.Gauge;", ""),
-        // A script stays one.
-        ("const a = new Gauge();", ""),
-    ];
-    for (text, wanted) in cases {
-        assert_eq!(added(&format!("{text}\n")), (wanted.to_owned(), Vec::new()), "{text}");
-    }
-    let (head, asked) = added("export const a = [twice, readFile, unheard, Gauge];\n");
-    assert_eq!(head, "");
-    assert_eq!(asked, [
-        "twice: could be /src/b, /src/c; choose with --choose twice=/src/b",
-        "readFile: could be /src/b, fs, fs/promises; choose with --choose readFile=/src/b",
-        "unheard: nothing that is known here has this name",
-        "Gauge: could be /src/gauge; choose with --choose Gauge=/src/gauge",
-    ]);
-    // As the file itself has its quotes and marks.
-    let (head, _) = added("import { low } from \"@/levels\";\nexport const a = [low, warn];\n");
-    assert_eq!(head, "import { low } from \"@/levels\";\nimport { warn } from \"@/notices\";");
 }

@@ -22,6 +22,7 @@ mod layouts;
 mod looks;
 mod outline;
 mod marks;
+mod missing;
 mod pieces;
 mod pins;
 mod promises;

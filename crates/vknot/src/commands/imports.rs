@@ -8,6 +8,7 @@ use vknot_reshape::steps::Wish;
 use crate::files::workspace::Workspace;
 use crate::arguments::ReshapeArguments;
 use crate::problem::Outcome;
+use super::asking;
 use super::job::Job;
 use super::reshape;
 
@@ -21,7 +22,7 @@ pub struct Arguments {
     /// Only some of what is done
     #[arg(long, value_enum, value_name = "ACT", value_delimiter = ',')]
     only: Vec<Act>,
-    /// Import what is used and not imported, where it is certain from where; else say what it could be
+    /// Import what is used and not imported, where it is certain from where; else say what it could be, or ask on a terminal
     #[arg(long)]
     missing: bool,
     /// With --missing: from where to import a name
@@ -57,7 +58,11 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
     let acts =
         Acts { sort: does(Act::Sort), group: does(Act::Group), merge: does(Act::Merge), prune: does(Act::Prune) };
     workspace.name_folders(arguments.reshape.places.iter().map(PathBuf::from));
-    let wish = Wish::Imports(Wanted { acts, missing: arguments.missing, chosen: arguments.choose.clone() });
-    let job = Job { explains: arguments.explain, ..Job::new("imports", "imports", wish)? };
+    let mut wanted = Wanted { acts, missing: arguments.missing, chosen: arguments.choose.clone() };
+    if arguments.missing {
+        let job = Job::new("imports", "imports", Wish::Imports(wanted.clone()))?;
+        wanted.chosen.extend(asking::chosen(&arguments.reshape, &job, workspace)?);
+    }
+    let job = Job { explains: arguments.explain, ..Job::new("imports", "imports", Wish::Imports(wanted))? };
     reshape::run(&arguments.reshape, &job, workspace)
 }

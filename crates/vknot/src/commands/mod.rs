@@ -1,5 +1,6 @@
 //! The commands, one file each.
 
+mod asking;
 pub mod completions;
 pub mod demo;
 pub mod edit;

@@ -130,6 +130,9 @@ struct FateJson {
     import: String,
     act: &'static str,
     why: String,
+    /// From where it could be imported, where that is not certain.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    choices: Vec<String>,
     span: SpanJson,
 }
 
@@ -156,7 +159,8 @@ impl FateJson {
             Act::Passed => "passed",
             Act::Missing => "missing",
         };
-        Self { import: fate.import.clone(), act, why: fate.why.clone(), span: SpanJson::of(source, fate.span) }
+        let span = SpanJson::of(source, fate.span);
+        Self { import: fate.import.clone(), act, why: fate.why.clone(), choices: fate.choices.clone(), span }
     }
 }
 

@@ -3,11 +3,13 @@
 
 use vknot_syntax::{NodeId, Role};
 
-use crate::imports::words::{documented, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
+use crate::imports::words::{documented, is_name, outside_imports, words, words_inside};
 use crate::spec::Code;
-use crate::spec::imports::{Declared, Form, Home, Import, Name, Room, Surroundings, Uses, Verdict, Wants};
+use crate::spec::imports::{Form, Home, Import, Name, Room, Surroundings, Uses, Verdict, Wants};
 use crate::spec::{Evidence, IMPORTS_OF_MOST, ImportSpec};
-use super::facts;
+use super::declared::declares;
+use super::reading::{is_import, read};
+use super::{facts, missing};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
@@ -26,6 +28,8 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     judge,
     declares: Some(declares),
     project: ("Directory.Build.props", |_| None),
+    opening: &["extern_alias_directive", "preproc_define", "preproc_undef"],
+    missing: Some(&missing::MISSING),
     ..IMPORTS_OF_MOST
 };
 
@@ -40,40 +44,6 @@ const CALLED: [(&str, &str); 8] = [
     ("GetAwaiter", "await"),
     ("GetEnumerator", "foreach"),
 ];
-
-fn is_import(code: Code<'_>, id: NodeId) -> bool {
-    // What stands under a condition stays as it is.
-    let tree = code.tree;
-    tree.role(id) == Role::Import && matches!(tree.role(tree.node(id).parent), Role::File | Role::Body)
-}
-
-fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
-    let tree = code.tree;
-    if tree.kind_name(id) != "using_directive" {
-        return None;
-    }
-    let words: Vec<&str> = tokens_of(code, id).filter(|word| *word != ";").collect();
-    let heads = words.iter().take_while(|word| matches!(**word, "global" | "using" | "static" | "unsafe")).count();
-    let (head, rest) = words.split_at(heads);
-    let equals = rest.iter().position(|word| *word == "=");
-    let (alias, path) = match equals {
-        Some(at) => (Some(rest[..at].concat()), &rest[at + 1..]),
-        None => (None, rest),
-    };
-    let global = head.contains(&"global");
-    let form = match (global, head.contains(&"static"), &alias) {
-        (true, ..) => Form::First,
-        (_, true, _) => Form::Static,
-        (_, _, Some(_)) => Form::Alias,
-        _ => Form::Plain,
-    };
-    let plain = |path: &[&str]| path.iter().all(|word| is_name(word) || matches!(*word, "." | "::"));
-    let source = path.concat();
-    // What else a type can be made of is left as it is written.
-    let fixed = has_comment(code, id) || !plain(path) || source.is_empty();
-    let name = Name { path: source.clone(), bound: alias.clone(), alias };
-    Some(Import { head: head.join(" "), source, names: vec![name], form, fixed, ..Import::default() })
-}
 
 fn write(import: &Import, _: Room<'_>) -> String {
     let alias = import.names.first().and_then(|name| name.alias.as_ref());
@@ -166,35 +136,4 @@ fn is_called(evidence: &Evidence<'_>, method: &str) -> bool {
     let has = |kind: &str| evidence.uses.has(kind) || evidence.uses.kinds.contains(kind);
     // `from a in b select a` calls methods by its words.
     CALLED.iter().any(|(called, kind)| *called == method && has(kind)) || method == "Select" && has("query_expression")
-}
-
-/// The namespaces of a file are one each; a name is given with its namespace in front where there are several.
-fn declares(code: Code<'_>, _: &str) -> Declared {
-    let Code { source, tree, .. } = code;
-    let mut declared = Declared::default();
-    let namespace = |id: NodeId| {
-        matches!(tree.kind_name(id), "namespace_declaration" | "file_scoped_namespace_declaration")
-            .then(|| tree.child_named(id, "name").map(|name| tokens_of(code, name).collect::<String>()))
-            .flatten()
-    };
-    let file_scoped =
-        tree.children(tree.root()).find(|id| tree.kind_name(*id).starts_with("file_scoped")).and_then(namespace);
-    for id in (0..tree.nodes().len() as u32).map(NodeId) {
-        let around = || {
-            let mut outer: Vec<String> = tree.ancestors(id).skip(1).filter_map(namespace).collect();
-            outer.reverse();
-            if outer.is_empty() { file_scoped.clone().unwrap_or_default() } else { outer.join(".") }
-        };
-        if tree.role(id) == Role::Type && namespace(id).is_none() || tree.kind_name(id) == "delegate_declaration" {
-            let nested = tree.ancestors(id).skip(1).any(|id| tree.role(id) == Role::Type && namespace(id).is_none());
-            let name = tree.name_span(id).filter(|_| !nested).map(|span| source.slice(span));
-            declared.places.extend(name.map(|name| (around(), name.to_owned())));
-        }
-        if tree.kind_name(id) == "parameter" && tokens_of(code, id).next() == Some("this") {
-            let method = tree.ancestors(id).find(|id| tree.kind_name(*id) == "method_declaration");
-            let name = method.and_then(|method| tree.name_span(method)).map(|span| source.slice(span));
-            declared.places.extend(name.map(|name| (around(), format!(".{name}"))));
-        }
-    }
-    declared
 }

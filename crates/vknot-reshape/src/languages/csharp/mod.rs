@@ -1,9 +1,12 @@
 //! C#.
 
-mod laws;
+mod declared;
 mod facts;
 mod imports;
+mod laws;
 mod layout;
+mod missing;
+mod reading;
 
 use vknot_style::{Key, LanguageStyle};
 

@@ -1,7 +1,11 @@
 //! Go.
 
+mod facts;
 mod laws;
 mod imports;
+mod missing;
+mod packages;
+mod reading;
 mod layout;
 
 use vknot_style::{Key, LanguageStyle};

@@ -4,9 +4,9 @@ use std::collections::HashSet;
 
 use vknot_syntax::Role;
 
-use crate::imports::words::{imported, outside_imports};
+use crate::imports::words::{imported, is_declared, outside_imports};
 use crate::spec::Code;
-use crate::spec::imports::{Form, Import, Name, Origin, Surroundings};
+use crate::spec::imports::{Form, Import, Name, Origin, Surroundings, Unbound};
 use crate::spec::{Evidence, MissingSpec};
 use super::facts;
 use super::reading::{is_import, package, read};
@@ -17,7 +17,8 @@ const CORE: [&str; 7] = ["java.io", "java.lang", "java.math", "java.nio", "java.
 pub(super) const MISSING: MissingSpec = MissingSpec {
     names,
     known: known_origins,
-    fits: |_, _| true,
+    fits: |_, _, _| true,
+    is_own: is_declared,
     is_sure: |origin| {
         let core = |package: &str| origin.source == package || origin.source.starts_with(&format!("{package}."));
         CORE.iter().any(|package| core(package))
@@ -28,7 +29,7 @@ pub(super) const MISSING: MissingSpec = MissingSpec {
 
 /// The names of types that are used and not known: what is a type in the grammar's eyes, and what begins with a capital where something
 /// is asked of it (`List.of`), or is an annotation.
-pub(super) fn names<'a>(code: Code<'a>, around: &dyn Surroundings) -> Vec<(&'a str, u32)> {
+pub(super) fn names<'a>(code: Code<'a>, around: &dyn Surroundings) -> Vec<Unbound<'a>> {
     let tree = code.tree;
     let known = known(code, around);
     let mut seen = HashSet::new();
@@ -40,7 +41,7 @@ pub(super) fn names<'a>(code: Code<'a>, around: &dyn Surroundings) -> Vec<(&'a s
             continue;
         }
         if seen.insert(text) {
-            names.push((text, token.start));
+            names.push(Unbound::at(text, token.start));
         }
     }
     names

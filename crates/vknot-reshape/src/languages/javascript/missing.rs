@@ -6,9 +6,9 @@ use std::sync::OnceLock;
 use vknot_syntax::{NodeId, Role};
 
 use crate::imports::imports_of;
-use crate::imports::words::{facts, imported, outside_imports, tokens_of};
+use crate::imports::words::{facts, imported, is_declared, outside_imports, tokens_of};
 use crate::spec::Code;
-use crate::spec::imports::{Form, Import, Index, Name, Origin, Surroundings};
+use crate::spec::imports::{Form, Import, Index, Name, Origin, Surroundings, Unbound};
 use crate::spec::MissingSpec;
 use super::exports::{DEFAULT, ENDING, INDEX, module_at, NODE, path_to, TYPES};
 use super::reading::{is_import, read};
@@ -16,7 +16,8 @@ use super::reading::{is_import, read};
 pub(super) const MISSING: MissingSpec = MissingSpec {
     names,
     known,
-    fits: |origin, around| around.place().is_none_or(|place| module_at(&place) != origin.source),
+    fits: |origin, _, around| around.place().is_none_or(|place| module_at(&place) != origin.source),
+    is_own: is_declared,
     is_sure: |_| false,
     import,
     shown: |origin| origin.source.clone(),
@@ -89,7 +90,7 @@ const BINDING: [&str; 5] = [
 const NAMES: [&str; 3] = ["identifier", "type_identifier", "shorthand_property_identifier"];
 
 /// The names that are used, in order, each with where first. A name that is bound anywhere in the file counts as known everywhere.
-fn names<'a>(code: Code<'a>, _: &dyn Surroundings) -> Vec<(&'a str, u32)> {
+fn names<'a>(code: Code<'a>, _: &dyn Surroundings) -> Vec<Unbound<'a>> {
     let tree = code.tree;
     if tree.has_error() || !is_module(code) {
         return Vec::new();
@@ -108,7 +109,7 @@ fn names<'a>(code: Code<'a>, _: &dyn Surroundings) -> Vec<(&'a str, u32)> {
             continue;
         }
         if seen.insert(text) {
-            names.push((text, token.start));
+            names.push(Unbound::at(text, token.start));
         }
     }
     names

@@ -5,16 +5,17 @@ use std::sync::OnceLock;
 
 use vknot_syntax::{NodeId, Role};
 
-use crate::imports::words::{facts, is_name, outside_imports};
+use crate::imports::words::{facts, is_declared, is_name, outside_imports};
 use crate::spec::Code;
-use crate::spec::imports::{Form, Import, Name, Origin, Surroundings};
+use crate::spec::imports::{Form, Import, Name, Origin, Surroundings, Unbound};
 use crate::spec::MissingSpec;
 use super::imports::{is_import, is_keyword, is_standard, module_of, RELATIVE};
 
 pub(super) const MISSING: MissingSpec = MissingSpec {
     names,
     known,
-    fits: |origin, around| around.place().is_none_or(|place| module_of(&place) != origin.source),
+    fits: |origin, _, around| around.place().is_none_or(|place| module_of(&place) != origin.source),
+    is_own: is_declared,
     is_sure: |origin| origin.source.is_empty() && is_standard(&origin.path),
     import,
     shown: |origin| match origin.source.as_str() {
@@ -60,7 +61,7 @@ const BOUND_IN: [(&str, &str); 8] = [
 ];
 
 /// The names that are used, in order, each with where first. A name that is bound anywhere in the file counts as known everywhere.
-fn names<'a>(code: Code<'a>, _: &dyn Surroundings) -> Vec<(&'a str, u32)> {
+fn names<'a>(code: Code<'a>, _: &dyn Surroundings) -> Vec<Unbound<'a>> {
     let tree = code.tree;
     let Some(bound) = bound(code) else { return Vec::new() };
     let mut seen = HashSet::new();
@@ -72,7 +73,7 @@ fn names<'a>(code: Code<'a>, _: &dyn Surroundings) -> Vec<(&'a str, u32)> {
             continue;
         }
         if seen.insert(text) {
-            names.push((text, token.start));
+            names.push(Unbound::at(text, token.start));
         }
     }
     names
