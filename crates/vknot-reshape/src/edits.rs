@@ -142,7 +142,7 @@ impl Edits {
         let mut apart = Edits::default();
         for (span, new) in self.iter() {
             let old = span.of(text);
-            if !old.contains('\n') || !new.contains('\n') {
+            if !old.contains('\n') && !new.contains('\n') {
                 apart.push(span, new);
                 continue;
             }

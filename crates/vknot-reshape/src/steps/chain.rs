@@ -1,6 +1,8 @@
 //! Steps one after the other: a proven result is the next one's document, and the whole is proven once more against the original.
 
-use vknot_syntax::Span;
+use std::collections::HashMap;
+
+use vknot_syntax::{Source, Span, Token, Tree};
 
 use crate::editing;
 use crate::receipt::{Receipt, Respelled, TokenChange};
@@ -54,12 +56,10 @@ impl Chain {
         let text = source.text().len() as u32;
         let back = |offset: u32| self.reshape.edits.origin(offset).min(text);
         let origins = Origins::of(&self.reshape.receipt, tree.tokens().len(), self.current.tree().tokens().len());
+        let places = if origins.is_some() { Vec::new() } else { self.places() };
         let token_of = |token: u32| match &origins {
             Some(origins) => origins.of_token(token),
-            None => {
-                let start = self.current.tree().tokens().get(token as usize).map_or(text, |token| back(token.start));
-                tree.token_from(start)
-            }
+            None => places.get(token as usize).copied().unwrap_or(tree.tokens().len() as u32),
         };
         let start_of = |token: u32| tree.tokens().get(token as usize).map_or(text, |token| token.start);
         let change = |change: &TokenChange| {
@@ -79,6 +79,33 @@ impl Chain {
             imported: receipt.imported.iter().map(change).collect(),
             ..receipt.clone()
         }
+    }
+
+    /// Which token of the original each token of the text by now is, told by the edits: one inside of what was written anew is the one of
+    /// its text there that stands in the same place among those, else what stands behind.
+    fn places(&self) -> Vec<u32> {
+        let (source, tree) = (self.original.source(), self.original.tree());
+        let (now, tokens) = (self.current.source(), self.current.tree().tokens());
+        let mut edits = self.reshape.edits.iter().map(|(span, _)| span).zip(self.reshape.edits.new_spans()).peekable();
+        let (mut grown, mut seen, mut olds) = (0i64, HashMap::new(), None);
+        let place = |token: &Token| {
+            while let Some((old, new)) = edits.next_if(|(_, new)| new.end <= token.start) {
+                grown += i64::from(new.len()) - i64::from(old.len());
+                (seen, olds) = (HashMap::new(), None);
+            }
+            match edits.peek().filter(|(_, new)| new.start <= token.start) {
+                None => tree.token_from((i64::from(token.start) - grown) as u32),
+                Some((old, _)) => {
+                    let text = now.slice(token.span());
+                    let olds = olds.get_or_insert_with(|| places_of_texts(source, tree, *old));
+                    let count = seen.entry(text).or_insert(0usize);
+                    *count += 1;
+                    let same = olds.get(text).and_then(|places| places.get(*count - 1));
+                    same.copied().unwrap_or_else(|| tree.token_from(old.end))
+                }
+            }
+        };
+        tokens.iter().map(place).collect()
     }
 
     /// What the steps did to the original, not proven as a whole.
@@ -105,6 +132,16 @@ impl Chain {
         let contract = self.contract.unwrap_or(Contract::INDENTATION);
         prove(&self.original, self.reshape, contract)
     }
+}
+
+/// The tokens of a part of a text, by what they say.
+fn places_of_texts<'t>(source: &'t Source, tree: &Tree, part: Span) -> HashMap<&'t str, Vec<u32>> {
+    let (first, end) = (tree.token_from(part.start), tree.token_from(part.end));
+    let mut places: HashMap<&str, Vec<u32>> = HashMap::new();
+    for (at, token) in (first..end).zip(tree.tokens().iter().skip(first as usize)) {
+        places.entry(source.slice(token.span())).or_default().push(at);
+    }
+    places
 }
 
 /// Which token of the original each token of a later text is, told by what is on the receipt.

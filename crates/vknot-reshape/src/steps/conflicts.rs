@@ -99,7 +99,10 @@ impl Conflicts {
         let mut kept = Edits::default();
         let mut dropped = false;
         for (edit, new) in reshape.edits.iter() {
-            let after = self.spans.partition_point(|span| span.end < edit.start);
+            // The line behind a conflict is outside of it.
+            let is_before = |span: &Span| span.end < edit.start
+                || span.end == edit.start && span.of(text).ends_with('\n');
+            let after = self.spans.partition_point(is_before);
             let touched = self.spans[after..].iter().take_while(|span| span.start <= edit.end).last();
             let Some(last) = touched else {
                 kept.push(edit, new);

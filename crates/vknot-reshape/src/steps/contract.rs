@@ -140,3 +140,45 @@ impl Contract {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const ALL: [Contract; 6] = [
+        Contract::EDIT, Contract::IMPORTS, Contract::INDENTATION, Contract::LAYOUT, Contract::MARKERS, Contract::SHIFT,
+    ];
+
+    /// What a contract allows, each as a number that grows with what it does.
+    fn allows(contract: Contract) -> [u8; 7] {
+        [
+            u8::from(contract.gaps == Gaps::All),
+            match contract.tokens {
+                Tokens::Same => 0,
+                Tokens::Receipt => 1,
+                Tokens::Edit => 2,
+                Tokens::Imports => 3,
+            },
+            u8::from(contract.comments.reindented),
+            u8::from(contract.comments.travel),
+            match contract.shape {
+                Shape::Same => 0,
+                Shape::Receipt => 1,
+                Shape::Pieces => 2,
+            },
+            u8::from(!contract.levels),
+            u8::from(!contract.keeps),
+        ]
+    }
+
+    #[test]
+    fn two_steps_may_do_what_either_may_and_no_more() {
+        for first in ALL {
+            for next in ALL {
+                let (own, other) = (allows(first), allows(next));
+                let wanted: Vec<u8> = own.iter().zip(other).map(|(own, other)| (*own).max(other)).collect();
+                assert_eq!(allows(first.and(next)).to_vec(), wanted, "{first:?} and {next:?}");
+            }
+        }
+    }
+}

@@ -109,7 +109,7 @@ pub(super) fn matched(
     };
     let mut added = receipt.added.iter().peekable();
     let mut removed = receipt.removed.iter().filter(|change| !old.free.holds(change.token)).peekable();
-    let mut respelled = receipt.respelled.iter().peekable();
+    let mut respelled = receipt.respelled.iter().filter(|change| !old.free.holds(change.first)).peekable();
     let mut moved = receipt.moved.iter().peekable();
     let left = Extents::of(receipt.moved.iter().map(|run| (run.first, run.end)).collect());
     let mut index = 0;

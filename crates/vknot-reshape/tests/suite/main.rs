@@ -8,6 +8,8 @@ macro_rules! snapshot {
     };
 }
 
+mod chains;
+mod conflicts;
 mod damage;
 mod edits;
 mod expressions;

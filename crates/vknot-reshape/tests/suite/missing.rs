@@ -199,6 +199,8 @@ fn a_namespace_is_brought_in_whose_type_is_certain() {
     let project = Project::of("csharp", "Board.cs", &files);
     let cases = [
         ("class A { List<Gauge> b; }", "using System.Collections.Generic;\nusing Tide.Level;\n"),
+        // An attribute, and a type that is called as it may be written.
+        ("[ComVisible] class A { }", "using System.Runtime.InteropServices;\n"),
         ("class A { IEnumerable b; }", "using System.Collections;\n"),
         ("class A { IEnumerable<int> b; }", "using System.Collections.Generic;\n"),
         ("[Mark] class A { [Serializable] struct B { } }", "using System;\nusing Tide.Level;\n"),
@@ -251,6 +253,11 @@ fn what_may_come_from_elsewhere_is_asked() {
     assert_eq!(
         asked("class A { void B() { c.Where(d).Select(e); } }\n"),
         [".Where: could be System.Linq; choose with --choose .Where=System.Linq"],
+    );
+    // An attribute is no type of the same name.
+    assert_eq!(
+        asked("[XmlElement] class A { }\n"),
+        ["XmlElement: could be System.Xml.Serialization; choose with --choose XmlElement=System.Xml.Serialization"],
     );
     assert_eq!(asked("class A { Unheard b; }\n"), ["Unheard: nothing that is known here has this name"]);
     // What cannot be read is not looked through, and that is said.

@@ -18,13 +18,18 @@ pub(super) const MISSING: MissingSpec = MissingSpec {
     known,
     fits: |origin, unbound, _| {
         let used = |how: &str| unbound.members.contains(&how);
-        (used(ATTRIBUTE) || origin.path == unbound.name)
-            && match origin.source.as_str() {
-                // The same names, with parameters and without.
-                "System.Collections" => !used(GENERIC),
-                "System.Collections.Generic" => used(GENERIC) || NOT_GENERIC.contains(&unbound.name),
-                _ => true,
-            }
+        // All attributes of the library end so.
+        let is_named = match used(ATTRIBUTE) {
+            true => origin.path != unbound.name || !facts::has_namespace(&origin.source),
+            false => origin.path == unbound.name,
+        };
+        let has_parameters = match origin.source.as_str() {
+            // The same names, with parameters and without.
+            "System.Collections" => !used(GENERIC),
+            "System.Collections.Generic" => used(GENERIC) || NOT_GENERIC.contains(&unbound.name),
+            _ => true,
+        };
+        is_named && has_parameters
     },
     is_own: is_declared,
     is_sure: |origin| CORE.contains(&origin.source.as_str()),
