@@ -175,6 +175,12 @@ fn wrong_results_do_not_pass() {
         ("csharp", "using A;\nusing B = C;\n", "using A;\nusing B = D;\n"),
         // Into a block.
         ("python", "import a\nif a:\n    b()\n", "if a:\n    import a\n    b()\n"),
+        // A comment inside of an import lost, or with another name.
+        (
+            "javascript",
+            "import { a, /* low */ b } from 'c';\nimport d from 'd';\na(b, d);\n",
+            "import { a, b } from 'c';\nimport d from 'd';\na(b, d);\n",
+        ),
         // A comment with another import, or lost.
         (
             "python",

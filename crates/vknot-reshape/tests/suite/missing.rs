@@ -1,8 +1,11 @@
 //! Names that are used and not imported: what is added, what is asked, and what is left alone, per language.
 
-use vknot_reshape::{Act, Alone, Surroundings, Wanted};
+use vknot_reshape::{Act, Alone, Reshape, Surroundings, TokenChange, Wanted};
+use vknot_syntax::Span;
 
 use crate::imports::{Project, run};
+use crate::proofs::rewritten;
+use crate::support::{prove_as, read};
 
 /// The text with what is missing, and what is asked, each with the reason.
 fn found(language: &str, text: &str, around: &dyn Surroundings) -> (String, Vec<String>) {
@@ -293,4 +296,56 @@ fn new_imports_stand_behind_what_opens_a_file() {
     for (language, text, wanted) in cases {
         assert_eq!(found(language, text, &Alone).0, wanted);
     }
+}
+
+/// Tries to have an import put in, which the receipt says stands in front of a token.
+fn put_in(language: &str, text: &str, new: &str, leaf: &str, token: u32) -> Result<(), String> {
+    let mut reshape = Reshape::default();
+    reshape.edits.push(Span::new(0, text.len() as u32), new);
+    reshape.receipt.imported = vec![TokenChange { text: leaf.to_owned(), offset: 0, token }];
+    prove_as("imports", &read(language, text), reshape).map(drop).map_err(|refusal| refusal.reason.to_string())
+}
+
+#[test]
+fn what_is_put_in_stands_where_the_receipt_says() {
+    // Between two that nothing passes: token 5 is the second of those, token 7 what is behind them.
+    let text = "import './ebb';\nimport './flood';\na();\n";
+    let leaf = "import { a } from 'b'";
+    let line = "import { a } from 'b';\n";
+    let (front, between, behind) = (
+        format!("{line}import './ebb';\nimport './flood';\na();\n"),
+        format!("import './ebb';\n{line}import './flood';\na();\n"),
+        format!("import './ebb';\nimport './flood';\n{line}a();\n"),
+    );
+    let cases = [(0, [true, false, false]), (3, [false, true, false]), (6, [false, false, true])];
+    for (token, wanted) in cases {
+        let told = [&front, &between, &behind].map(|new| put_in("javascript", text, new, leaf, token).is_ok());
+        assert_eq!(told, wanted, "in front of token {token}");
+    }
+    let other = between.replace("{ a }", "{ c }");
+    assert!(put_in("javascript", text, &other, leaf, 3).is_err());
+    // Behind code that is no import it is past that.
+    let late = "import './ebb';\nimport './flood';\na();\nimport { a } from 'b';\n";
+    assert!(put_in("javascript", text, late, leaf, 6).is_err());
+}
+
+#[test]
+fn a_list_of_imports_comes_and_goes_with_what_is_in_it_alone() {
+    let text = "package a\n\nimport (\n\t\"b\"\n\t// Ebb.\n\n\t// Of c.\n\t\"c\"\n)\n\nvar d = b.E(c.F)\n";
+    let tried = |new: &str| rewritten("imports", "go", text, new, &[]);
+    assert_eq!(tried(text), Ok(()));
+    for new in [
+        // A remark of the list, or of an import, is lost; an import is; something else comes in.
+        text.replace("\t// Ebb.\n", ""),
+        text.replace("\t// Of c.\n", ""),
+        text.replace("\t\"b\"\n", ""),
+        text.replace("\t\"b\"\n", "\t\"b\"\n\t_ \"g\"\n"),
+        text.replace("import (", "import (\n\t\"g\"\n)\n\nimport ("),
+        text.replace("import (", "const ("),
+        text.replace("\n)\n", "\n"),
+    ] {
+        assert!(tried(&new).is_err(), "{new}");
+    }
+    // One by one, or in two lists, they bring in the same.
+    assert_eq!(tried(&text.replace("\t\"b\"\n", "\t\"b\"\n)\n\nimport (\n")), Ok(()));
 }

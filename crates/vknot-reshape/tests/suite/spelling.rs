@@ -260,6 +260,14 @@ fn a_spelling_that_says_something_else_is_caught() {
     assert!(tried("javascript", "a('b');", "'b'", "\"b\"", (1, 2, 1)).is_err());
     assert!(tried("javascript", "a('b');", "'b'", "\"b\"", (2, 9, 1)).is_err());
     assert!(tried("javascript", "a('b');", "'b'", "\"b\"", (2, 2, 1)).is_err());
+    assert!(tried("javascript", "a('b');", "'b'", "\"b\"", (3, 2, 1)).is_err());
+    assert!(tried("javascript", "a('b');", "'b'", "\"b\"", (2, 3, 9)).is_err());
+    assert!(tried("javascript", "a('b')", "'b'", "\"b\"", (2, 4, 2)).is_err());
+    assert!(tried("javascript", "a('b')", "'b'", "\"b\"", (9, 10, 1)).is_err());
+    // Several comments as one, and one as several, at the very end of a text.
+    assert!(tried("javascript", "a;\n// b\n// c", "// b\n// c", "// b c", (2, 4, 1)).is_ok());
+    assert!(tried("javascript", "a;\n// b c", "// b c", "// b\n// c", (2, 3, 2)).is_ok());
+    assert!(tried("javascript", "a;\n// b c", "// b c", "// b\n// c", (2, 3, 3)).is_err());
 }
 
 /// Settings that write tokens otherwise.
