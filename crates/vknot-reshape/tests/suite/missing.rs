@@ -237,6 +237,12 @@ fn what_may_come_from_elsewhere_is_asked() {
         assert_eq!(new, text);
         asked
     };
+    let java = |text: &str| found("java", text, &Alone).1;
+    assert_eq!(
+        java("import vendor.*;\n\nclass A { ArrayList b; }\n"),
+        ["ArrayList: could be java.util.ArrayList; choose with --choose ArrayList=java.util.ArrayList"],
+    );
+    assert!(java("import java.io.*;\nimport static vendor.B.*;\n\nclass A { ArrayList b; File c; }\n").is_empty());
     // Two have it; something unknown may have it; the type taken over may have it; it may be a method of its own.
     assert_eq!(
         asked("class A { Timer b; }\n"),

@@ -91,6 +91,26 @@ fn parted_operators_are_caught() {
 }
 
 #[test]
+fn white_space_beside_text_is_caught() {
+    let text = "<p>low <b>x</b> tide</p>\n<p>ebb</p>\n";
+    for (old, new) in [
+        ("low <b>", "low<b>"),
+        ("</b> tide", "</b>tide"),
+        ("low <b>", "low\n<b>"),
+        ("</b> tide", "</b>\ntide"),
+        ("<p>ebb", "<p> ebb"),
+    ] {
+        assert!(prove("html", text, &[(old, new)], &[]).is_err(), "{new}");
+    }
+    assert!(prove("html", text, &[("low <b>", "low  <b>")], &[]).is_ok());
+    // Between forms there is white space where it was, but for a comment among them.
+    for (old, new) in [("(a b)", "(ab)"), ("b) (c", "b)(c"), ("(c d", "(c  d")] {
+        let sound = prove("racket", "(a b) (c d ; low\n  e)\n", &[(old, new)], &[]).is_ok();
+        assert_eq!(sound, new != "(ab)", "{new}");
+    }
+}
+
+#[test]
 fn a_new_syntax_error_is_caught() {
     let reason = refused("java", "class A { void b() { c(); } }", &[("c();", "c(;")]);
     assert!(reason.ends_with("a syntax error would come up at line 1 of the result"), "{reason}");

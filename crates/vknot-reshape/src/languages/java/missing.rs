@@ -32,6 +32,7 @@ pub(super) const MISSING: MissingSpec = MissingSpec {
 pub(super) fn names<'a>(code: Code<'a>, around: &dyn Surroundings) -> Vec<Unbound<'a>> {
     let tree = code.tree;
     let known = known(code, around);
+    let doubt = brings_in_unknown(code, around);
     let mut seen = HashSet::new();
     let mut names = Vec::new();
     for (token, before, text) in outside_imports(code, is_import) {
@@ -41,7 +42,7 @@ pub(super) fn names<'a>(code: Code<'a>, around: &dyn Surroundings) -> Vec<Unboun
             continue;
         }
         if seen.insert(text) {
-            names.push(Unbound::at(text, token.start));
+            names.push(Unbound { doubt, ..Unbound::at(text, token.start) });
         }
     }
     names
@@ -85,6 +86,19 @@ fn known(code: Code<'_>, around: &dyn Surroundings) -> HashSet<String> {
         }
     }
     known
+}
+
+/// Whether a wildcard brings in the types of a package of which it is not known which it has.
+fn brings_in_unknown(code: Code<'_>, around: &dyn Surroundings) -> bool {
+    let index = around.index();
+    let imports = crate::imports::imports_of(code, is_import).into_iter().filter_map(|id| read(code, id));
+    let mut wild = imports.filter(|import| {
+        import.form == Form::Plain && import.names.iter().any(|name| name.bound.is_none())
+    });
+    wild.any(|import| {
+        let own = index.as_ref().is_some_and(|index| index.names_in(&import.source).is_some());
+        facts::types_in(&import.source).is_none() && !own
+    })
 }
 
 /// What a file declares anywhere.
