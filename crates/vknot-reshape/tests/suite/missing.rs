@@ -222,6 +222,11 @@ fn a_namespace_is_brought_in_whose_type_is_certain() {
         ("using StringBuilder = A;\nclass A { StringBuilder a; }", "using StringBuilder = A;\n"),
         ("namespace Tide.Level.Board { class A { Gauge b; } }", ""),
         ("class A { var b; dynamic c; nint d; }", ""),
+        // A type of the library whose members are brought in has no types for others.
+        (
+            "using static System.Math;\nclass A { Thread b; double c = Abs(1); }",
+            "using System.Threading;\nusing static System.Math;\n",
+        ),
     ];
     for (text, usings) in cases {
         let (text, asked) = found("csharp", &format!("{text}\n"), &project);

@@ -248,7 +248,7 @@ struct Known<'a> {
     /// Anything that it declares.
     names: HashSet<&'a str>,
     /// The namespaces that are brought in, and those that the file is in.
-    namespaces: Vec<String>,
+    namespaces: HashSet<String>,
     /// Whether something is brought in of which it is not known what it offers.
     open: bool,
     index: Option<&'a Index>,
@@ -257,7 +257,7 @@ struct Known<'a> {
 impl<'a> Known<'a> {
     fn of(code: Code<'a>, index: Option<&'a Index>) -> Known<'a> {
         let Code { source, tree, .. } = code;
-        let (mut types, mut names, mut namespaces) = (HashSet::new(), HashSet::new(), Vec::new());
+        let (mut types, mut names, mut namespaces) = (HashSet::new(), HashSet::new(), HashSet::new());
         for id in (0..tree.nodes().len() as u32).map(NodeId) {
             let named = tree.child_named(id, "name").or_else(|| tree.child_named(id, "left"));
             let Some(name) = named.filter(|name| tree.kind_name(*name) == "identifier") else { continue };
@@ -283,27 +283,28 @@ impl<'a> Known<'a> {
             }
             let own = index.is_some_and(|index| index.names_in(&import.source).is_some());
             let told = facts::offered(&import.source).is_some() || own;
-            known.open |= !told && import.form != Form::Alias || import.form == Form::Static;
-            known.namespaces.push(import.source);
+            // A type of the library has no types in it that are used without its name.
+            let outer = import.source.rsplit_once('.').map_or("", |(outer, _)| outer);
+            known.open |= match import.form {
+                Form::Alias => false,
+                Form::Static => facts::offered(outer).is_none(),
+                _ => !told,
+            };
+            known.namespaces.insert(import.source);
         }
         known
     }
 
     fn has(&self, code: Code<'_>, node: NodeId, name: &str, used: Use) -> bool {
-        let offers = |namespace: &str, name: &str| {
-            facts::offered(namespace).is_some_and(|mut offered| offered.any(|offer| offer == name))
-                || self.index
-                    .and_then(|index| index.names_in(namespace))
-                    .is_some_and(|names| names.iter().any(|own| own == name))
-        };
         let generic = manner(code, node) == Some(GENERIC);
         let brought = |name: &str| {
-            let fits = |namespace: &&String| namespace.as_str() != "System.Collections" || !generic;
             let global = |home: &str| self.index.is_some_and(|index| index.takes(&format!("{GLOBAL}{home}")));
-            let homes = || self.index.map_or(&[][..], |index| index.homes_of(name));
-            self.namespaces.iter().filter(fits).any(|namespace| offers(namespace, name))
-                || facts::homes_of(name).any(global)
-                || homes().iter().any(|home| home.is_empty() || global(home))
+            let is_here = |home: &str| {
+                let fits = home != "System.Collections" || !generic;
+                home.is_empty() || fits && self.namespaces.contains(home) || global(home)
+            };
+            let own = self.index.map_or(&[][..], |index| index.homes_of(name));
+            facts::homes_of(name).any(is_here) || own.iter().any(|home| is_here(home))
         };
         let taken = |kind: &str| self.index.is_some_and(
             |index| index.takes(&format!("{kind}{}", name.trim_start_matches('.'))),

@@ -69,7 +69,7 @@ fn names<'a>(code: Code<'a>, around: &dyn Surroundings) -> Vec<Unbound<'a>> {
         let Some(member) = asked(code, token.node) else { continue };
         let member = tree.text_of(source.text(), member);
         let is_type = tree.kind_name(token.node) == "package_identifier";
-        if bound && !is_type || text == "C" || known.contains(text) || own.iter().any(|name| name == text) {
+        if bound && !is_type || text == "C" || known.contains(text) || has(own, text) {
             continue;
         }
         let at = *places.entry(text).or_insert_with(|| {
@@ -83,6 +83,11 @@ fn names<'a>(code: Code<'a>, around: &dyn Surroundings) -> Vec<Unbound<'a>> {
         !foreign(unbound.name) && unbound.members.iter().all(|member| member.starts_with(char::is_uppercase))
     });
     names
+}
+
+/// Whether sorted names hold one.
+fn has(names: &[String], name: &str) -> bool {
+    names.binary_search_by(|own| own.as_str().cmp(name)).is_ok()
 }
 
 /// What is asked of a name, if it may be that of a package.
@@ -188,9 +193,8 @@ fn fits(origin: &Origin, unbound: &Unbound<'_>, around: &dyn Surroundings) -> bo
     };
     let index = around.index();
     let offered = index.as_ref().and_then(|index| index.names_in(&inside(&folder))).unwrap_or_default();
-    let has = |member: &&str| offered.iter().any(|name| name == member);
     // A test may be of a package of its own, beside the one that it tests.
-    (folder != here || place.ends_with("_test.go")) && open && unbound.members.iter().all(has)
+    (folder != here || place.ends_with("_test.go")) && open && unbound.members.iter().all(|member| has(offered, member))
 }
 
 /// The import, in a list where the file has one.
