@@ -24,7 +24,7 @@ pub(super) fn found(organizing: &Organizing<'_>, spec: &MissingSpec, receipt: &m
     let mut imports = Vec::new();
     let names = (spec.names)(*code, *around);
     if names.is_empty() && code.tree.has_error() {
-        let text = "no names that are missing were looked for: the file has syntax errors".to_owned();
+        let text = "the file has syntax errors: names that are missing may not have been found".to_owned();
         receipt.notes.push(Note { span: Span::new(0, 0), text });
     }
     let names: Vec<_> = names.iter().map(|unbound| (unbound, origins(organizing, spec, unbound))).collect();

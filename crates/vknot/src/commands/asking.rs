@@ -10,10 +10,11 @@ use vknot_reshape::{Act, Fate};
 use crate::arguments::ReshapeArguments;
 use crate::files::cache::Cache;
 use crate::files::input::STDIN;
+use crate::files::targets::Target;
 use crate::files::workspace::Workspace;
 use crate::output::{self, FAINT, NAME};
 use super::job::Job;
-use super::work::{meant, work};
+use super::work::{meant, work, Worked};
 
 /// A name with what it could be.
 #[derive(Debug, Default)]
@@ -42,23 +43,21 @@ pub fn chosen(
         return Ok(Vec::new());
     }
     let cache = Cache::open(false);
-    let worked: Vec<_> =
-        targets.par_iter().filter_map(|target| work(target, arguments, job, workspace, &cache).ok()).collect();
+    let open = |target: &Target| match work(target, arguments, job, workspace, &cache) {
+        Ok(worked) => open_names(&worked),
+        Err(_) => Vec::new(),
+    };
     let mut questions: BTreeMap<String, Question> = BTreeMap::new();
-    for worked in &worked {
-        let Some(proven) = worked.proven() else { continue };
-        for fate in proven.receipt().imports.iter().filter(|fate| is_open(fate)) {
-            let question = questions.entry(fate.import.clone()).or_default();
-            question.files += 1;
-            for choice in &fate.choices {
-                if !question.choices.contains(choice) {
-                    question.choices.push(choice.clone());
-                }
+    for (fate, place) in targets.par_iter().flat_map_iter(open).collect::<Vec<_>>() {
+        let question = questions.entry(fate.import).or_default();
+        question.files += 1;
+        for choice in fate.choices {
+            if !question.choices.contains(&choice) {
+                question.choices.push(choice);
             }
-            if question.first.is_empty() {
-                let at = worked.input.source().line_column(fate.span.start);
-                question.first = format!("{}:{}:{}", worked.input.shown, at.line, at.column);
-            }
+        }
+        if question.first.is_empty() {
+            question.first = place;
         }
     }
     // What could not be read is said by the run itself.
@@ -66,8 +65,15 @@ pub fn chosen(
     ask(&questions, &mut std::io::stdin().lock(), &mut output::stderr())
 }
 
-fn is_open(fate: &Fate) -> bool {
-    fate.act == Act::Missing && !fate.choices.is_empty()
+/// The names of a file that could come from several places, each with where it is used first.
+fn open_names(worked: &Worked) -> Vec<(Fate, String)> {
+    let fates = worked.proven().into_iter().flat_map(|proven| &proven.receipt().imports);
+    let open = fates.filter(|fate| fate.act == Act::Missing && !fate.choices.is_empty());
+    let placed = |fate: &Fate| {
+        let at = worked.input.source().line_column(fate.span.start);
+        (fate.clone(), format!("{}:{}:{}", worked.input.shown, at.line, at.column))
+    };
+    open.map(placed).collect()
 }
 
 /// Asks for each name by number. An empty line takes none, the end of the input leaves the rest.

@@ -26,14 +26,14 @@ pub(super) const MISSING: MissingSpec = MissingSpec {
     },
 };
 
-/// Nodes in which names hold that are declared there, and for which kinds of declaration.
+/// Nodes in which names hold that are declared there.
 const SCOPES: [&str; 14] = [
     "block", "communication_case", "default_case", "expression_case", "expression_switch_statement", "for_statement",
     "func_literal", "function_declaration", "if_statement", "method_declaration", "select_statement", "source_file",
     "type_case", "type_switch_statement",
 ];
 
-/// Parts of nodes that declare names, for the node around and what is behind the declaration.
+/// Parts of nodes that declare names.
 const DECLARED: [(&str, &str); 4] = [
     ("short_var_declaration", "left"),
     ("range_clause", "left"),
@@ -162,7 +162,7 @@ fn known(name: &str, around: &dyn Surroundings) -> Vec<Origin> {
     let mut known: Vec<Origin> = standard_named(name).map(|path| plain(path.to_owned())).collect();
     if let Some((index, module)) = around.index().zip(around.name()).filter(|_| name != "main") {
         let folders = index.homes_of(name).iter().filter(|folder| !folder.ends_with("/."));
-        known.extend(folders.map(|folder| plain(match folder.split_once("vendor/") {
+        known.extend(folders.map(|folder| plain(match format!("/{folder}").split_once("/vendor/") {
             Some((_, vendored)) => vendored.to_owned(),
             None if folder.is_empty() => module.clone(),
             None => format!("{module}/{folder}"),
