@@ -171,6 +171,16 @@ fn a_package_is_imported_whose_members_fit() {
 }
 
 #[test]
+fn the_type_behind_a_name_is_not_declared_with_it() {
+    let files = [("surge/surge.go", "package surge\n\nvar Low, High Wave = 1, 2\n")];
+    let project = Project::of("go", "board/page.go", &files);
+    for (name, count) in [("Low", 1), ("High", 1), ("Wave", 0)] {
+        let (text, _) = found("go", &format!("package board\n\nvar a = surge.{name}\n"), &project);
+        assert_eq!(text.matches("import").count(), count, "{text}");
+    }
+}
+
+#[test]
 fn a_list_of_packages_gets_what_is_missing_in_its_groups() {
     let project = network();
     let text = "package board\n\nimport (\n\t\"strings\"\n\n\t\"bell.example/go-bell\"\n)\n\nfunc a() { fmt.Println(strings.Split, bell.Ring, surge.Most) }\n";

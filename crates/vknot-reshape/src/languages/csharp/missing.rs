@@ -1,6 +1,6 @@
 //! Types that a C# file names and that nothing in it declares or brings in.
 
-use std::collections::HashSet;
+use std::collections::{HashMap, HashSet};
 
 use vknot_syntax::{NodeId, Role};
 
@@ -132,7 +132,7 @@ fn names<'a>(code: Code<'a>, around: &dyn Surroundings) -> Vec<Unbound<'a>> {
     let index = around.index();
     let known = Known::of(code, index.as_deref());
     let mut names: Vec<Unbound<'a>> = Vec::new();
-    let mut places: std::collections::HashMap<&str, usize> = std::collections::HashMap::new();
+    let mut places: HashMap<&str, usize> = HashMap::new();
     for (token, before, text) in outside_imports(code, is_import) {
         if tree.kind_name(token.node) != "identifier" || before == "::" || WORDS.contains(&text) {
             continue;
@@ -230,7 +230,8 @@ fn inherits(code: Code<'_>, name: NodeId, index: Option<&Index>) -> bool {
         let mut letters = text.chars();
         letters.next() == Some('I') && letters.next().is_some_and(char::is_uppercase)
     };
-    let bases = tree.ancestors(name).flat_map(|id| tree.parts(id)).filter(|part| tree.kind_name(*part) == "base_list");
+    let types = tree.ancestors(name).filter(|id| tree.role(*id) == Role::Type);
+    let bases = types.flat_map(|id| tree.parts(id)).filter(|part| tree.kind_name(*part) == "base_list");
     bases.into_iter().any(|bases| {
         let mut named = tree.parts(bases).filter(|part| tree.role(*part) == Role::Name || !tree.node(*part).is_leaf());
         named.any(|base| {

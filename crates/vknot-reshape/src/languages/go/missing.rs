@@ -42,9 +42,9 @@ const DECLARED: [(&str, &str); 4] = [
 ];
 
 /// Nodes that begin with the names that they declare.
-const NAMED: [&str; 9] = [
+const NAMED: [&str; 8] = [
     "const_spec", "function_declaration", "parameter_declaration", "type_alias", "type_parameter_declaration",
-    "type_spec", "var_spec", "variadic_parameter_declaration", "var_spec_list",
+    "type_spec", "var_spec", "variadic_parameter_declaration",
 ];
 
 /// The packages of which something is asked and that nothing here declares or imports. Only a package offers types; of a value nothing is

@@ -47,14 +47,7 @@ pub(super) fn declares(code: Code<'_>, place: &str) -> Declared {
 
 /// The names of what a file declares for its package.
 fn declared_in<'a>(code: Code<'a>) -> impl Iterator<Item = NodeId> + 'a {
-    const SPECS: [&str; 6] = [
-        "const_spec",
-        "function_declaration",
-        "type_alias",
-        "type_spec",
-        "var_spec",
-        "var_spec_list",
-    ];
+    const SPECS: [&str; 5] = ["const_spec", "function_declaration", "type_alias", "type_spec", "var_spec"];
     let tree = code.tree;
     let mut open: Vec<NodeId> = tree.children(tree.root()).collect();
     let mut names = Vec::new();
@@ -69,12 +62,16 @@ fn declared_in<'a>(code: Code<'a>) -> impl Iterator<Item = NodeId> + 'a {
     names.into_iter()
 }
 
-/// The names that a node declares: those in front of what else it holds.
+/// The names that a node declares: the first in it, and those behind commas.
 pub(super) fn named(code: Code<'_>, id: NodeId) -> Vec<NodeId> {
     let tree = code.tree;
     let is_name = |part: &NodeId| matches!(tree.kind_name(*part), "identifier" | "type_identifier");
-    let words = tree.parts(id).skip_while(|part| !is_name(part));
-    words.take_while(|part| is_name(part) || tree.kind_name(*part) == ",").filter(is_name).collect()
+    let mut parts = tree.parts(id).skip_while(|part| !is_name(part));
+    let mut names = Vec::from_iter(parts.next());
+    while parts.next().is_some_and(|part| tree.kind_name(part) == ",") {
+        names.extend(parts.next().filter(is_name));
+    }
+    names
 }
 
 /// What a file imports, by the name that each has there: one that nothing tells is the likeliest of those that are used.
