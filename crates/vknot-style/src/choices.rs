@@ -202,6 +202,8 @@ choices! {
     BreakBlock for BreakBlock {
         /// Not those of a single statement whose author had them on one line.
         Keep = "keep",
+        /// Not those of several, either.
+        Several = "several",
         /// All.
         All = "all",
     }

@@ -86,6 +86,12 @@ pub static SAMPLES: &[Sample] = &[
     of(Key::BlankMember, "java", &[], "class Gauge {\n    int zero;\n    int level;\n\n    int surge;\n}\n"),
     of(Key::BlankMost, "java", &[], "class Gauge {\n    int level;\n\n\n\n\n\n\n\n\n\n\n    int tide;\n}\n"),
     of(
+        Key::BraceAccessor,
+        "csharp",
+        &[],
+        "class Gauge\n{\n    int Level {\n        get {\n            return Read();\n        }\n    }\n}\n",
+    ),
+    of(
         Key::BraceControl,
         "java",
         &[],
@@ -111,7 +117,18 @@ pub static SAMPLES: &[Sample] = &[
         "class Gauge {\n    void warn() {\n        if (high()) send();\n        if (low())\n            wait();\n    }\n}\n",
     ),
     of(Key::BraceType, "java", &[], "class Gauge {\n    int level;\n}\n"),
-    of(Key::BreakBlock, "javascript", &[], "function level() { return read(); }\n"),
+    of(
+        Key::BraceWrapped,
+        "c",
+        &["vknot_break_keep=all"],
+        "int warn(int level)\n{\n    if (level > HIGH &&\n        is_rising())\n    {\n        send();\n    }\n}\n",
+    ),
+    of(
+        Key::BreakBlock,
+        "javascript",
+        &[],
+        "function level() { return read(); }\nfunction warn() { send(); wait(); }\n",
+    ),
     of(
         Key::BreakKeep,
         "java",
@@ -259,6 +276,12 @@ pub static SAMPLES: &[Sample] = &[
     of(Key::IndentNamespace, "cpp", &[], "namespace tide {\nint level();\n}\n"),
     of(Key::IndentOperand, "rust", &["vknot_break_keep=all"], "fn warn(\nlevel:\nf64,\nharbour: &str,\n) {\n}\n"),
     of(Key::IndentPage, "html", &[], "<html>\n<body>\n<main>\n<p>Tide</p>\n</main>\n</body>\n</html>\n"),
+    of(
+        Key::IndentWrapper,
+        "javascript",
+        &[],
+        "define(function (require) {\n\nvar gauge = require(\"gauge\");\n\nreturn gauge.level();\n\n});\n",
+    ),
     of(Key::SpaceArguments, "javascript", &[], "warn(level);\n"),
     of(Key::SpaceBrace, "javascript", &[], "gauge = { level: 1 };\n"),
     of(Key::SpaceBracket, "javascript", &[], "levels = [1, 2];\n"),

@@ -188,6 +188,8 @@ settings! {
         "Blank lines between neighbouring members without a body, if no comment parts them";
     BlankMost: "vknot_blank_most", Values::Number(0, 9, &[]), "1",
         "Blank lines in a row that are kept";
+    BraceAccessor: "vknot_brace_accessor", Values::Words(&["same", "next", "as-found"]), "as-found",
+        "Where the brace of a property, an event and what reads or sets them opens: on the same line or on the next; usually as that of a callable";
     BraceControl: "vknot_brace_control", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where the brace of a conditional or loop opens: on the same line or on the next";
     BraceDeclaration: "vknot_brace_declaration", Values::Words(&["same", "next", "as-found"]), "as-found",
@@ -200,8 +202,10 @@ settings! {
         "Whether a single statement under a conditional or loop gets braces: never, if it is on a line of its own, always";
     BraceType: "vknot_brace_type", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where the brace of a type opens: on the same line or on the next; usually as that of a callable";
-    BreakBlock: "vknot_break_block", Values::Words(&["keep", "all"]), "keep",
-        "Whether a block or `case` with a single statement stays on its line where its author had it so, or each gets lines of its own";
+    BraceWrapped: "vknot_brace_wrapped", Values::Words(&["same", "next", "as-found"]), "as-found",
+        "Where a brace that opens on the same line does so if its head wraps and ends further in: there, or on the next line";
+    BreakBlock: "vknot_break_block", Values::Words(&["keep", "several", "all"]), "keep",
+        "Which blocks stay on their line where their author had it so: those with a single statement, as a `case` with one does, those with several, too, or none";
     BreakKeep: "vknot_break_keep", Values::Words(&["none", "some", "all"]), "some",
         "Which line breaks of the author's stay though the line would fit: none, those in literals, chains and operators, all";
     CommentGap: "vknot_comment_gap", Values::Number(1, 8, &["as-found"]), "as-found",
@@ -266,6 +270,8 @@ settings! {
         "Levels of indentation of the wrapped lines of an item of a list against its first line";
     IndentPage: "vknot_indent_page", Values::Words(&["nested", "flush", "flat"]), "nested",
         "How a page is indented: all nested, `head` and `body` at the margin, also what `body` holds";
+    IndentWrapper: "vknot_indent_wrapper", Values::Number(0, 1, &[]), "1",
+        "Levels by which the code of a file stands in from a function that holds all of it, such as a module's";
     SpaceArguments: "vknot_space_arguments", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands between what is called and the arguments handed over";
     SpaceBrace: "vknot_space_brace", Values::Words(&["false", "true", "as-found"]), "as-found",

@@ -104,15 +104,18 @@ impl Frames<'_> {
             false => self.behind_mark,
         };
         let of = self.table.kind(self.tree.node(top.node).kind);
+        let wraps = self.wrapper == Some(holder);
         let deeper = match (body, hold) {
             (true, _) if owned && of.flush => 0,
             (true, _) if owned && of.namespace => options.namespace,
+            (true, _) if wraps => options.wrapper,
             (_, Hold::Literal) => options.literal,
             (true, _) => options.size,
             _ => options.wrap,
         };
         let by = match (body, hold) {
             (true, _) if owned && (of.namespace || of.flush) => By::Setting(Key::IndentNamespace, anchor),
+            (true, _) if wraps => By::Setting(Key::IndentWrapper, anchor),
             // Some let what is inside stand with a bracket that stands further in than what it belongs to.
             (true, _) if leads && self.current.columns() > top.anchor.columns() => By::Step(anchor),
             (true, _) => By::Structure,

@@ -36,6 +36,8 @@ pub(crate) struct Options {
     pub function: u32,
     /// The members of a namespace against it.
     pub namespace: u32,
+    /// The code of a file against a function that holds all of it.
+    pub wrapper: u32,
     /// An opening brace on a line of its own against its conditional or loop.
     pub brace: u32,
     pub access: AccessPlace,
@@ -80,6 +82,7 @@ impl Options {
             case_brace: levels(Key::IndentCaseBrace),
             function: levels(Key::IndentFunction),
             namespace: levels(Key::IndentNamespace),
+            wrapper: levels(Key::IndentWrapper),
             brace: levels(Key::IndentBrace),
             access: style.choice(),
             label: style.choice(),

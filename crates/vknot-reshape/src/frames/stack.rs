@@ -140,6 +140,22 @@ pub(crate) struct Frames<'a> {
     pub(super) first_of: Option<(usize, NodeId)>,
     /// Whether the white space of each line that was begun may be left as it is, if it takes as many columns as it should.
     pub stays: Vec<bool>,
+    /// The body of a function that holds the whole file.
+    pub(super) wrapper: Option<NodeId>,
+}
+
+/// The body of a function without a name that holds a file: at least half of all tokens.
+fn wrapper(tree: &Tree) -> Option<NodeId> {
+    let length = |id: NodeId| tree.node(id).token_end - tree.node(id).first_token;
+    let items = tree.children(NodeId(0)).filter(|id| tree.role(*id) != Role::Comment);
+    let whole: u32 = items.map(length).sum();
+    let mut at = NodeId(0);
+    loop {
+        at = tree.children(at).find(|id| length(*id) * 2 >= whole)?;
+        if tree.role(at) == Role::Block {
+            return tree.parent(at).filter(|parent| tree.role(*parent) == Role::Lambda).map(|_| at);
+        }
+    }
 }
 
 impl<'a> Frames<'a> {
@@ -170,6 +186,7 @@ impl<'a> Frames<'a> {
             told: false,
             first_of: None,
             stays: Vec::new(),
+            wrapper: table.spec.module_function.then(|| wrapper(tree)).flatten(),
         };
         frames.push(NodeId(0), Hold::Flat, margin, margin);
         frames

@@ -164,22 +164,44 @@ impl Frames<'_> {
             return true;
         }
         match spot.by {
-            By::Structure | By::Author => false,
+            By::Author => false,
+            By::Structure => {
+                // What the reader could not put together may go on with the line above.
+                let unread = self.tree.role(top.node) == Role::Error && !self.table.spec.ends.contains(&self.before());
+                self.statement_around().is_some_and(|place| further(place) == Some(size))
+                    || unread && further(spot.place) == Some(size)
+            }
             By::Setting(Key::IndentCase | Key::IndentAccess, _) if top.written.labels.is_some() => false,
             _ if top.written.settled && spot.by == top.by && self.begins_alike(spot) => false,
-            By::Step(from) => step(from),
+            By::Step(from) => step(from) || self.opens_with_statement(node, candidate),
             By::Setting(Key::IndentAccess, from) => further(from).is_some_and(|further| further <= size),
             By::Setting(Key::IndentLabel, base) => candidate <= base.columns(),
             By::Setting(_, from) => step(from),
             By::Close => self.closes_at(node, candidate),
             By::Wrap => {
                 self.wraps_at(candidate)
+                    || self.opens_with_statement(node, candidate)
                     || self.begins_anew(node, candidate)
                     || self.stands_with_holder(candidate)
                     || self.is_number_of_table(node, candidate)
                     || self.is_near_bracket(candidate)
             }
         }
+    }
+
+    /// Where the statement begins in whose brackets the body at hand is, which may stand against it.
+    fn statement_around(&self) -> Option<Place> {
+        // The body has a frame, and its brackets have one.
+        let body = self.stack.iter().rev().take(2).take_while(|frame| is_sequence(frame)).count();
+        let around = self.stack.iter().rev().skip(body).take_while(|frame| !is_sequence(frame)).take(DEEP);
+        let list = around.clone().any(|frame| frame.bracket.is_some());
+        around.last().filter(|_| list).map(|frame| frame.anchor)
+    }
+
+    /// Whether a brace stands with the statement in whose brackets its body is.
+    fn opens_with_statement(&self, node: &Node, candidate: u32) -> bool {
+        let block = self.table.kind(node.kind).role == Role::Block && self.opens(node) == Some(b'{');
+        block && self.statement_around().is_some_and(|place| place.columns() == candidate)
     }
 
     /// Whether a line begins something like what others in its frame begin, which stand where the first of them does.
@@ -254,17 +276,15 @@ impl Frames<'_> {
         let Some(ways) = &self.ways else { return false };
         let sized = !ways.is_open(Key::IndentSize);
         let by_steps = self.table.spec.forms.is_none();
-        let sequence = |frame: &&Frame| {
-            matches!(frame.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body | Hold::Element)
-        };
-        let open = self.stack.iter().rev().take_while(|frame| !sequence(frame));
+        let open = self.stack.iter().rev().take_while(|frame| !is_sequence(frame));
         let Some(statement) = open.clone().take(DEEP).last().map(|frame| frame.anchor.columns()) else { return false };
         let explained = |frame: &Frame| {
             let further = candidate.saturating_sub(frame.anchor.columns());
             let whole = size > 1 && further.is_multiple_of(size) && further <= FAR * size;
             let usual = USUAL.contains(&further) && !sized;
             let steps = further > 0 && by_steps && (whole || further == size.div_ceil(2) || usual);
-            steps || frame.written.columns.contains(candidate)
+            let below_first = frame.written.first.is_some_and(|first| first.checked_add(size) == Some(candidate));
+            steps || by_steps && below_first || frame.written.columns.contains(candidate)
         };
         let above = ways.above.contains(candidate);
         candidate > statement && (above || open.take(DEEP).any(explained))
@@ -355,6 +375,11 @@ impl Frames<'_> {
             frame.written.columns.insert(column);
         }
     }
+}
+
+/// Whether a frame holds items that begin lines.
+fn is_sequence(frame: &Frame) -> bool {
+    matches!(frame.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body | Hold::Element)
 }
 
 /// How many frames are looked at.

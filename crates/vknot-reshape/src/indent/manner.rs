@@ -8,7 +8,7 @@ use crate::frames::ways::Shown;
 use crate::spec::Code;
 
 /// The settings that lines can show.
-const SHOWN: [Key; 15] = [
+const SHOWN: [Key; 16] = [
     Key::IndentFunction,
     Key::IndentPage,
     Key::IndentCase,
@@ -16,6 +16,7 @@ const SHOWN: [Key; 15] = [
     Key::IndentBrace,
     Key::IndentAccess,
     Key::IndentNamespace,
+    Key::IndentWrapper,
     Key::WrapIndent,
     Key::IndentCaseBrace,
     Key::IndentCaseElse,

@@ -26,6 +26,7 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     prefixes: &[],
     page: &[],
     preserved: &[],
+    module_function: false,
     flush: &[],
     ends: &[";", "{", "}", ",", ":"],
     opening: &[],

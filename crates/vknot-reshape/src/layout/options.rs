@@ -29,6 +29,8 @@ pub(super) struct Options {
     pub control_next: bool,
     /// Whether a block with a single statement may stay on its line.
     pub single: bool,
+    /// Whether those with several do, too.
+    pub several: bool,
     /// Whether blank lines stay beside the braces of a block.
     pub edges: bool,
     pub required: RequiredBraces,
@@ -52,7 +54,8 @@ impl Options {
             list: style.choice(),
             // What the file shows is known when it was walked.
             control_next: false,
-            single: style.choice::<BreakBlock>() == BreakBlock::Keep,
+            single: style.choice::<BreakBlock>() != BreakBlock::All,
+            several: style.choice::<BreakBlock>() == BreakBlock::Several,
             edges: style.choice::<BlankEdge>() == BlankEdge::Keep,
             required: style.choice(),
             commas: style.choice::<WrapComma>() == WrapComma::Add,

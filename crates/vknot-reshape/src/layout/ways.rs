@@ -14,11 +14,15 @@ impl Planner<'_> {
         if !self.plan.is_open(gap) {
             return;
         }
-        let [first, second] = ways;
+        self.plan.set(gap, ways[0]);
+        self.or_by(gap, key, ways, shows);
+    }
+
+    /// Gives a gap that has its first way another one, as a second setting says.
+    pub fn or_by(&mut self, gap: u32, key: Key, [first, second]: [GapPlan; 2], shows: Option<bool>) {
         if let Some(second) = shows.filter(|_| self.written[gap as usize].plain) {
             self.manner.vote(key, second);
         }
-        self.plan.set(gap, first);
         self.manner.waiting.push(Waiting { gap, key, first, second });
     }
 
@@ -74,9 +78,9 @@ impl Planner<'_> {
 
     /// Whether a setting is the second of its two ways, as far as the file was walked.
     pub fn is_second(&self, key: Key) -> bool {
-        // Types go with callables where nothing says otherwise.
+        // Types and accessors go with callables where nothing says otherwise.
         let habit = match key {
-            Key::BraceType if self.style.word(Key::BraceDeclaration) != "as-found" => {
+            Key::BraceType | Key::BraceAccessor if self.style.word(Key::BraceDeclaration) != "as-found" => {
                 self.is_second(Key::BraceDeclaration)
             }
             key => self.table.spec.habits.contains(&key),

@@ -89,6 +89,8 @@ pub(crate) struct IndentSpec {
     pub namespaces: &'static [&'static str],
     /// Words that begin something in angle brackets said about the rest of a declaration.
     pub prefixes: &'static [&'static str],
+    /// Whether a file may be held by a function that its code need not stand in from.
+    pub module_function: bool,
     /// Kinds whose members are never indented.
     pub flush: &'static [&'static str],
     /// Names of the elements that hold a page and its text, outermost first.

@@ -75,6 +75,8 @@ pub(crate) enum BraceOf {
     Control,
     Type,
     Declaration,
+    /// That of a property, an event, and what reads or sets it.
+    Accessor,
     /// That of a callable without a name.
     Lambda,
     Neither,
@@ -325,8 +327,6 @@ pub(crate) struct LayoutSpec {
     pub chains_hold_blocks: bool,
     /// Whether a chain breaks behind its dots, since a line end in front of one would end the statement.
     pub dots_end_lines: bool,
-    /// Whether an opening brace gets a line of its own when what is before it is wrapped.
-    pub brace_after_wrap: bool,
     /// Kinds that hold what is behind `else`, as a branch does.
     pub else_kinds: &'static [&'static str],
     /// Kinds that pass for a value where they are alone in a block.
@@ -361,7 +361,6 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     names_hold_first_call: false,
     chains_hold_blocks: false,
     dots_end_lines: false,
-    brace_after_wrap: false,
     else_kinds: &[],
     values: &[],
     no_comma: &[],

@@ -32,7 +32,7 @@ const KEPT: &[(&str, &str, &[&str])] = &[
     ("rust", "/* vknot: keep file */\nfn  a() {}\nfn  b() {}\n", &["fn  a() {}\nfn  b() {}\n"]),
     ("rust", "fn  a() {}\n// vknot: keep from here\nfn  b() {}\n", &["fn a() {}", "fn  b() {}\n"]),
     ("go", "package a\n\nfunc b() {\n\t// vknot: keep\n\tc(  1)\n\td(  2)\n}\n", &["c(  1)", "d(2)"]),
-    ("typescript", "f(\n  // vknot: keep\n  [1,  0],\n  [0,  1],\n);\n", &["[1,  0],", "[0, 1]"]),
+    ("typescript", "f(\n  // vknot: keep\n  [1,  0],\n  [0 ,1],\n);\n", &["[1,  0],", "[0, 1]"]),
     ("c", "void a(void) {\n  // vknot: keep\n  if (b) {\n#define  C\n      c( );\n  }\n  d( );\n}\n", &[
         "#define  C\n      c( );",
         "d();",

@@ -86,6 +86,11 @@ fn what_is_hard_is_read_as_it_is_meant() {
         ),
         (
             "cpp",
+            "templates",
+            "template <typename A, int B = 3, typename = if_t<!c<A>::value && B != 4>>\nvoid d(std::map<A, list<int>> e, int (*f)(A)) { g<A>(e); h(*i)(j); x = a < b; }\ntemplate <> struct k<int> { L_M: int n : 3; auto o() noexcept -> decltype(p()); };\n",
+        ),
+        (
+            "cpp",
             "lambdas",
             "auto f = [&](int a) -> int { return a; };\nstd::vector<std::vector<int>> v{{1}, {2}};\nauto t = R\"x(\" })x\";\n",
         ),

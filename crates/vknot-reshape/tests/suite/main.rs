@@ -32,6 +32,7 @@ mod proofs;
 mod rust;
 mod settings;
 mod spelling;
+mod stays;
 mod support;
 mod ways;
 mod wildcards;

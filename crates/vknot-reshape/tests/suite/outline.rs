@@ -28,6 +28,10 @@ const NAMED: &[(&str, &str)] = &[
         "template <typename T = void> class Gauge {\n public:\n  int level() const { return 1; }\n  int unit;\n};\ntemplate <typename T, typename U = List<List<int>>>\nT pick(T a, U b = 3) { return a; }\ntemplate <class T> void run(T t = T{}, int n = 2) {}\nvoid later(int a) { a = 1; }\n",
     ),
     ("cpp", "namespace tides {\nclass Gauge {\n public:\n  int read();\n};\nint level() {\n  return 1;\n}\n"),
+    (
+        "cpp",
+        "static int (*compare)(const void *, const void *);\ntypedef int (*handler)(int);\nint (*table[4])(int) = {0};\nint (Gauge::*of)(int);\nvoid each(void (*visit)(int), int n);\nint (*pick(int a))(int) { return compare; }\nstruct A {\n  TIDE_PRIVATE:\n  int a;\n  int (*b)(int);\n  auto c() noexcept -> decltype(d());\n};\n",
+    ),
     ("clojure", "(defn ^:private low [x] (inc x))\n(defn ^String name-of \"doc\" [x] x)\n(def ^:dynamic *depth* 3)\n"),
     ("racket", "#lang racket\n(define/match (warn x)\n  [(1) 2])\n"),
     ("scheme", "(define (##tide#low x) x)\n(define-integrable (high x)\n  x)\n"),

@@ -116,7 +116,31 @@ const MORE: &[(&str, &str)] = &[
     ("javascript", IMPORTED),
     ("typescript", IMPORTED),
     ("tsx", IMPORTED),
+    ("c", WRAPPED),
+    ("cpp", WRAPPED),
+    ("csharp", WRAPPED_IN_CLASS),
+    ("java", WRAPPED_IN_CLASS),
+    ("javascript", WRAPPED_SCRIPT),
+    ("typescript", WRAPPED_SCRIPT),
+    ("tsx", WRAPPED_SCRIPT),
+    ("go", "package a\n\nfunc b() { c(); d() }\n\nfunc e() { f() }\n"),
+    ("css", "a { b: c; d: e }\n"),
+    ("scss", "a { b: c; d: e }\n"),
+    ("less", "a { b: c; d: e }\n"),
+    ("rust", "fn a() {\n    if b\n        && c {\n        d();\n    }\n}\n"),
+    ("javascript", "define(function (require) {\nlet a = 1;\nlet b = 2;\n});\n"),
+    ("typescript", "define(function (require) {\nlet a = 1;\nlet b = 2;\n});\n"),
+    ("tsx", "define(function (require) {\nlet a = 1;\nlet b = 2;\n});\n"),
 ];
+
+/// A header that wraps, and a block of several statements on one line.
+const WRAPPED: &str = "void a(int b) {\n    if (b\n        && c) {\n        d();\n    }\n    if (b) { c(); d(); }\n}\n";
+
+const WRAPPED_IN_CLASS: &str =
+    "class E {\nvoid a(int b) {\n    if (b\n        && c) {\n        d();\n    }\n    if (b) { c(); d(); }\n}\n}\n";
+
+const WRAPPED_SCRIPT: &str =
+    "function a(b) {\n    if (b\n        && c) {\n        d();\n    }\n    if (b) { c(); d(); }\n}\n";
 
 const IMPORTED: &str = "import { surge, level } from 'tide';\nimport z from './z';\nimport fs from 'fs';\nimport { gauge } from 'tide';\nimport Q from 'Q';\n\nimport { r } from 'b';\nimport s from './s';\nimport { unused } from 'u';\nconst { p, o } = require('p');\n/** {@link unused} */\nexport const all = [surge, level, z, fs, gauge, Q, r, s, p, o];\n";
 
@@ -218,6 +242,7 @@ fn every_value_of_every_setting_changes_something() {
                 Key::ImportBlank | Key::ImportOwn => &["vknot_import_groups=standard, own, other"],
                 Key::WrapLiteral => &["vknot_wrap_indent=2"],
                 Key::IndentBrace => &["vknot_brace_control=next"],
+                Key::BraceWrapped => &["vknot_brace_control=same"],
                 Key::AlignList | Key::AlignOperand | Key::IndentOperand => &["max_line_length=30"],
                 _ => &[],
             };

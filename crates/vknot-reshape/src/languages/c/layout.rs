@@ -94,6 +94,8 @@ const RULES: &[(&str, Rule)] = &[
     ("arguments", ARGUMENTS),
     ("group", Rule::List(List { keep: true, only_kept: true, hug: false, hug_any: false, close_apart: true, ..LISTED })),
     ("subscript", LINES),
+    ("template_parameters", LINES),
+    ("template_arguments", LINES),
     ("initializer", Rule::List(List {
         padded: Pad::By(Key::SpaceBrace),
         close_apart: true,

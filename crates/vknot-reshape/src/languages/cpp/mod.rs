@@ -48,6 +48,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceLambda,
         Key::BraceRequired,
         Key::BraceType,
+        Key::BraceWrapped,
         Key::BreakBlock,
         Key::BreakKeep,
         Key::CommentGap,

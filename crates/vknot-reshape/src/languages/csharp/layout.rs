@@ -39,6 +39,7 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
     names_hold_first_call: true,
     chains_hold_blocks: true,
     habits: &[
+        Key::BraceAccessor,
         Key::BraceControl,
         Key::BraceDeclaration,
         Key::BraceLambda,
@@ -80,6 +81,7 @@ const DECLARATION: Words = Words {
     ..WORDS
 };
 const DECLARED: Rule = Rule::Words(DECLARATION);
+const PROPERTY: Rule = Rule::Words(Words { brace: BraceOf::Accessor, ..DECLARATION });
 const FIELD: Rule = Rule::Words(Words { annotations: Annotations::Author, ..WORDS });
 const CONTROL: Words = Words {
     bodies: &["consequence", "alternative", "body"],
@@ -88,6 +90,29 @@ const CONTROL: Words = Words {
     ..WORDS
 };
 const CONTROLLED: Rule = Rule::Words(CONTROL);
+/// What the grammar gives no field for what is under it.
+const HELD: Rule = Rule::Words(Words { body_kinds: STATEMENT_KINDS, ..CONTROL });
+const STATEMENT_KINDS: &[&str] = &[
+    "expression_statement",
+    "local_declaration_statement",
+    "return_statement",
+    "throw_statement",
+    "yield_statement",
+    "break_statement",
+    "continue_statement",
+    "goto_statement",
+    "empty_statement",
+    "if_statement",
+    "switch_statement",
+    "for_statement",
+    "foreach_statement",
+    "while_statement",
+    "do_statement",
+    "try_statement",
+    "using_statement",
+    "lock_statement",
+    "fixed_statement",
+];
 const LISTED: List = List {
     padded: Pad::By(Key::SpaceParenthesis),
     fill: Fill::Author,
@@ -150,14 +175,14 @@ const RULES: &[(&str, Rule)] = &[
     ("destructor_declaration", DECLARED),
     ("operator_declaration", DECLARED),
     ("conversion_operator_declaration", DECLARED),
-    ("indexer_declaration", DECLARED),
-    ("property_declaration", DECLARED),
-    ("event_declaration", DECLARED),
+    ("indexer_declaration", PROPERTY),
+    ("property_declaration", PROPERTY),
+    ("event_declaration", PROPERTY),
     ("event_field_declaration", FIELD),
     ("field_declaration", FIELD),
     ("enum_member_declaration", FIELD),
     ("local_function_statement", DECLARED),
-    ("accessor_declaration", DECLARED),
+    ("accessor_declaration", PROPERTY),
     ("modifier", PLAIN),
     ("base_list", Rule::Commas),
     ("primary_constructor_base_type", PLAIN),
@@ -219,8 +244,8 @@ const RULES: &[(&str, Rule)] = &[
     ("catch_filter_clause", PLAIN),
     ("finally_clause", CONTROLLED),
     ("using_statement", CONTROLLED),
-    ("lock_statement", CONTROLLED),
-    ("fixed_statement", CONTROLLED),
+    ("lock_statement", HELD),
+    ("fixed_statement", HELD),
     ("checked_statement", CONTROLLED),
     ("unsafe_statement", CONTROLLED),
     ("return_statement", PLAIN),
@@ -329,6 +354,7 @@ const SPACING: &[SpaceRow] = &[
     ("", "[", Open, Tight),
     ("", "]", Tight, Open),
     ("", "argument_list", By(Key::SpaceArguments), Open),
+    ("", "explicit_interface_specifier", Open, Tight),
     ("", "attribute_argument_list", By(Key::SpaceArguments), Open),
     ("", "bracketed_argument_list", Tight, Open),
     ("", "bracketed_parameter_list", Author, Open),
@@ -360,10 +386,10 @@ const SPACING: &[SpaceRow] = &[
     ("catch_clause", "catch_declaration", By(Key::SpaceControl), Open),
     ("catch_filter_clause", "(", By(Key::SpaceControl), By(Key::SpaceParenthesis)),
     ("for_statement", ";", Tight, Open),
-    ("typeof_expression", "(", Tight, Tight),
-    ("sizeof_expression", "(", Tight, Tight),
-    ("default_expression", "(", Tight, Tight),
-    ("checked_expression", "(", Tight, Tight),
+    ("typeof_expression", "(", By(Key::SpaceArguments), By(Key::SpaceParenthesis)),
+    ("sizeof_expression", "(", By(Key::SpaceArguments), By(Key::SpaceParenthesis)),
+    ("default_expression", "(", By(Key::SpaceArguments), By(Key::SpaceParenthesis)),
+    ("checked_expression", "(", By(Key::SpaceArguments), By(Key::SpaceParenthesis)),
     ("cast_expression", ")", By(Key::SpaceParenthesis), By(Key::SpaceCast)),
     ("prefix_unary_expression", "-", Open, By(Key::SpaceUnary)),
     ("prefix_unary_expression", "+", Open, By(Key::SpaceUnary)),

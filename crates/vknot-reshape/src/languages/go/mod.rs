@@ -40,6 +40,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         (Key::MaxLineLength, "off"),
         (Key::AlignColumn, "all"),
         (Key::AlignComment, "all"),
+        (Key::BreakBlock, "several"),
         (Key::BreakKeep, "all"),
         (Key::IndentCase, "0"),
     ],

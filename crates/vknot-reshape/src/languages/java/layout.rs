@@ -69,6 +69,7 @@ const CONTROL: Words = Words {
 const LISTED: List = List { together: true, reluctant: true, ..LIST };
 const PARAMETERS: Rule = Rule::List(LISTED);
 const ARGUMENTS: Rule = Rule::List(LISTED);
+const TYPES: Rule = Rule::List(List { keep: true, only_kept: true, hug: false, ..LISTED });
 const ARRAY: List = List { close_apart: true, keep: true, fill: Fill::Simple, comma: true, ..LIST };
 const EQUALS: Rule = Rule::Assign(&["="]);
 
@@ -127,7 +128,7 @@ const RULES: &[(&str, Rule)] = &[
     ("formal_parameters", PARAMETERS),
     ("inferred_parameters", PARAMETERS),
     ("type_parameters", PARAMETERS),
-    ("type_arguments", PARAMETERS),
+    ("type_arguments", TYPES),
     ("record_pattern_body", PARAMETERS),
     ("resource_specification", PARAMETERS),
     ("argument_list", ARGUMENTS),

@@ -63,6 +63,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceFollow,
         Key::BraceRequired,
         Key::BraceType,
+        Key::BraceWrapped,
         Key::BreakKeep,
         Key::CommentGap,
         Key::CommentSpace,

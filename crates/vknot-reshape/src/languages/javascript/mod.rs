@@ -66,6 +66,7 @@ pub(super) static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceLambda,
         Key::BraceRequired,
         Key::BraceType,
+        Key::BraceWrapped,
         Key::BreakBlock,
         Key::BreakKeep,
         Key::CommentGap,
@@ -85,6 +86,7 @@ pub(super) static STYLE: LanguageStyle = LanguageStyle {
         Key::IndentCaseBrace,
         Key::IndentElseIf,
         Key::IndentLabel,
+        Key::IndentWrapper,
         Key::SpaceArguments,
         Key::SpaceBrace,
         Key::SpaceBracket,
@@ -161,5 +163,6 @@ pub(crate) const INDENTED: IndentSpec = IndentSpec {
         ),
     ],
     marks: &["?", ":", "|", "&"],
+    module_function: true,
     ..usual::INDENT
 };

@@ -34,7 +34,6 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         &["+", "-"],
         &["*", "/", "%"],
     ],
-    brace_after_wrap: true,
     else_kinds: &["else_clause"],
     values: &["macro_invocation"],
     spelling: SpellingSpec {

@@ -34,6 +34,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 
 static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[
+        (Key::BraceWrapped, "next"),
         (Key::ImportNames, "sort"),
         (Key::IndentCaseBrace, "0"),
         (Key::IndentOperand, "1"),
@@ -63,6 +64,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceDeclaration,
         Key::BraceFollow,
         Key::BraceType,
+        Key::BraceWrapped,
         Key::BreakKeep,
         Key::CommentGap,
         Key::CommentSpace,

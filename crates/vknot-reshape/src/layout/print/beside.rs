@@ -8,6 +8,20 @@ use crate::frames::place::blank_columns;
 use crate::layout::columns::{Placed, Trailing};
 use crate::layout::plan::{Form, GapPlan};
 
+/// The number that a text begins with, with its sign; nothing where it begins with something else.
+fn number_at(text: &str) -> &str {
+    let digits = text.trim_start_matches(['-', '+']);
+    let end = |text: &str| text.find(|c: char| !(c.is_ascii_alphanumeric() || matches!(c, '.' | '_')))
+        .unwrap_or(text.len());
+    let starts = digits.starts_with(|c: char| c.is_ascii_digit() || c == '.');
+    if starts { &text[..text.len() - digits.len() + end(digits)] } else { "" }
+}
+
+/// The lines above and below one.
+fn line_beside(line: u32, count: u32) -> impl Iterator<Item = u32> {
+    line.checked_sub(1).into_iter().chain((line + 1 < count).then_some(line + 1))
+}
+
 impl Printer<'_, '_> {
     /// Notes a part that may line up with its neighbours; its gap is settled when they are known.
     pub(super) fn is_cell(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
@@ -32,7 +46,8 @@ impl Printer<'_, '_> {
     /// Leaves white space that lines a part up with one on the line above or below, as its author had it.
     pub(super) fn stays_lined_up(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
         let written = self.planner.written[gap as usize];
-        let open = matches!(plan.form, Form::Fixed | Form::Author)
+        let stays = || !self.broken.get(plan.group as usize).copied().unwrap_or(false);
+        let open = (matches!(plan.form, Form::Fixed | Form::Author) || plan.form == Form::Soft && !plan.fill && stays())
             && plan.spaced
             && written.newlines == 0
             && written.plain
@@ -44,7 +59,11 @@ impl Printer<'_, '_> {
         }
         let [ended, was] = [span.start, span.end].map(|offset| self.written_column(offset));
         let (begins, indent) = (self.line_place.columns(), self.line_indent());
-        let column = (begins + was.saturating_sub(indent)).max(self.column + 1);
+        // In a table what is in front changes alike in each row.
+        let column = match plan.form {
+            Form::Soft => self.column + was - ended,
+            _ => (begins + was.saturating_sub(indent)).max(self.column + 1),
+        };
         if !(self.column + indent == ended + begins && column - self.column == was - ended) {
             self.edits.push(span, &" ".repeat((column - self.column) as usize));
         }
@@ -52,26 +71,36 @@ impl Printer<'_, '_> {
         true
     }
 
-    /// Whether something begins on the line above or below where a token begins, as written.
+    /// Whether something begins on the line above or below where a token begins, as written, or a number ends where one does.
     fn is_lined_up(&self, offset: u32) -> bool {
         let source = self.planner.code.source;
         let (lines, text) = (source.lines(), self.planner.text);
         let column = self.written_column(offset);
-        let line = source.line(offset) - 1;
-        let begins_there = |line: u32| {
+        let number = number_at(text.get(offset as usize..).unwrap_or(""));
+        let end = column + number.len() as u32;
+        let fits = |line: u32| {
             let line = lines.text(text, line);
             let mut at = 0;
-            let mut blank = false;
-            for c in line.chars().take(FAR as usize) {
-                if at == column {
-                    return blank && !c.is_whitespace();
+            let (mut before, mut word) = (' ', "");
+            for (index, c) in line.char_indices().take(FAR as usize) {
+                if at == column && matches!(before, ' ' | '\t') && !c.is_whitespace() {
+                    return true;
                 }
-                blank = matches!(c, ' ' | '\t');
+                if matches!(before, ' ' | '\t') {
+                    word = number_at(&line[index..]);
+                }
+                if at == end && !number.is_empty() && !word.is_empty() && line[..index].ends_with(word) {
+                    return true;
+                }
+                if at > end.max(column) {
+                    break;
+                }
+                before = c;
                 at = if c == '\t' { (at / self.tab_width() + 1) * self.tab_width() } else { at + 1 };
             }
             false
         };
-        line > 0 && begins_there(line - 1) || line + 1 < lines.count() && begins_there(line + 1)
+        line_beside(source.line(offset) - 1, lines.count()).any(fits)
     }
 
     fn tab_width(&self) -> u32 {

@@ -88,8 +88,14 @@ impl Planner<'_> {
         // What lines up with the first item has that behind the bracket, and the closing one behind the last.
         let aligned = self.is_aligned(id, children[open], *first);
         let most = if rule.keep && self.options.edges { self.options.blank_most } else { 0 };
+        // What only its author breaks is no chance for a line to end.
+        let breaks = !rule.only_kept || group.keep || group.always;
         let edge = |apart: bool| {
-            move |padded| if apart { GapPlan::soft(number, padded).blanks(most) } else { GapPlan::fixed(padded) }
+            move |padded| if apart && breaks {
+                GapPlan::soft(number, padded).blanks(most)
+            } else {
+                GapPlan::fixed(padded)
+            }
         };
         self.padded(self.first(*first), rule.padded, edge(!aligned));
         // A bracket that its author put on a line of its own behind an item of several lines stays there.
@@ -106,6 +112,7 @@ impl Planner<'_> {
             let names = rule.fill == Fill::Flat && index > 0 && self.is_name(inner[index - 1]) && self.is_name(pair[1]);
             let plan = match (parts, filled || names) {
                 _ if self.is_separator(pair[1]) => GapPlan::fixed(false),
+                (true, _) if !breaks => GapPlan::fixed(true),
                 (true, false) => GapPlan::soft(among, true).blanks(blank),
                 (true, true) => GapPlan::filled(number, true).blanks(blank),
                 (false, _) if self.role(pair[0]) == Role::Annotation => GapPlan::author(true),
@@ -147,8 +154,8 @@ impl Planner<'_> {
                 self.plan.set(gap, GapPlan::hard(number, 0, most));
             } else if pair[0] == *open || pair[1] == *close {
                 self.padded(gap, rule.padded, GapPlan::fixed);
-            } else if self.is_separator(pair[0]) {
-                self.plan.set(gap, GapPlan::filled(number, true));
+            } else if self.is_separator(pair[0]) && !self.is_separator(pair[1]) {
+                self.plan.set(gap, if rule.only_kept { GapPlan::fixed(true) } else { GapPlan::filled(number, true) });
             } else {
                 self.space(id, pair[0], pair[1]);
             }

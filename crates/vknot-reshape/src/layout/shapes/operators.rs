@@ -164,10 +164,10 @@ impl Planner<'_> {
             && !self.is_comment(*value)
         {
             let gap = self.first(*value);
-            if self.role(*value) == Role::Block && self.table.spec.brace_after_wrap {
-                self.plan.set(gap, GapPlan::after_wrap());
+            if self.role(*value) == Role::Block && !self.style.language().covers(Key::BraceLambda) {
+                self.brace_behind_wrap(id, *value);
             } else if self.role(*value) == Role::Block {
-                self.brace_by(Key::BraceLambda, GapPlan::fixed(true), id, *value);
+                self.brace_by(Key::BraceLambda, id, *value);
             } else if self.stays_behind_operator(*value) {
                 self.plan.set(gap, GapPlan::fixed(true));
                 self.spaced_as_table(id, *operator, *value);

@@ -134,6 +134,9 @@ impl Planner<'_> {
         if let Some(group) = self.single_group(id) {
             self.plan.set(self.first(*first), GapPlan::soft(group, true));
             self.plan.set(close_gap, GapPlan::soft(group, true));
+            for item in self.block_items(id).iter().skip(1) {
+                self.plan.set(self.first(*item), GapPlan::soft(group, true));
+            }
             for pair in inner.windows(2) {
                 self.space(id, pair[0], pair[1]);
             }
@@ -235,11 +238,15 @@ impl Planner<'_> {
         if !rule.single || !self.options.single || self.is_multiline(block) || self.newlines(first) > 0 {
             return None;
         }
-        let mut items = tree.parts(block).filter(|part| !self.is_punctuation(*part));
-        let only = items.next()?;
-        let simple = !matches!(self.role(only), Role::Branch | Role::Type | Role::Callable | Role::Rule | Role::Comment);
-        if items.next().is_some() && !rule.several
-            || !simple
+        let items = self.block_items(block);
+        let short = |item: &NodeId| match self.role(*item) {
+            Role::Branch | Role::Type | Role::Rule | Role::Comment => false,
+            Role::Callable => self.token_text(self.end(*item) - 1) != "}",
+            _ => true,
+        };
+        if items.is_empty()
+            || items.len() > 1 && !(rule.several || self.options.several)
+            || !items.iter().all(short)
             || tree.children(block).any(|child| self.is_comment(child))
         {
             return None;
@@ -249,6 +256,15 @@ impl Planner<'_> {
         let number = self.plan.group(group);
         self.single.insert(block, number);
         Some(number)
+    }
+
+    /// What is between the braces of a block, also where one node holds all of it.
+    fn block_items(&self, block: NodeId) -> Vec<NodeId> {
+        let items = |id| self.tree.parts(id).filter(|part| !self.is_punctuation(*part)).collect::<Vec<NodeId>>();
+        match items(block).as_slice() {
+            [list] if matches!(self.rule_of(*list), Rule::Items(_)) => items(*list),
+            all => all.to_vec(),
+        }
     }
 
     fn plain_group(&mut self, children: &[NodeId]) -> u32 {

@@ -112,23 +112,36 @@ impl Planner<'_> {
 
     /// An opening brace behind its header.
     fn brace(&mut self, id: NodeId, rule: &Words, block: NodeId) {
-        let gap = self.first(block);
-        let after_wrap = self.table.spec.brace_after_wrap;
-        let same = if after_wrap { GapPlan::after_wrap() } else { GapPlan::fixed(true) };
         let key = match rule.brace {
             BraceOf::Control => Key::BraceControl,
             BraceOf::Type => Key::BraceType,
             BraceOf::Declaration => Key::BraceDeclaration,
+            BraceOf::Accessor => Key::BraceAccessor,
             BraceOf::Lambda => Key::BraceLambda,
-            BraceOf::Neither => return self.plan.set(gap, same),
+            BraceOf::Neither => return self.brace_behind_wrap(id, block),
         };
-        self.brace_by(key, same, id, block);
+        self.brace_by(key, id, block);
+    }
+
+    /// An opening brace on the line of its header, unless the header wraps and a setting says otherwise of those.
+    pub(in crate::layout) fn brace_behind_wrap(&mut self, id: NodeId, block: NodeId) {
+        let gap = self.first(block);
+        let shows = self.is_wrapped_header(id, gap).then(|| self.newlines(gap) > 0);
+        self.set_by(gap, Key::BraceWrapped, [GapPlan::fixed(true), GapPlan::after_wrap()], shows);
+    }
+
+    /// Whether the line on which a header ends stands further in than the one it begins on.
+    fn is_wrapped_header(&self, id: NodeId, gap: u32) -> bool {
+        let blank = |token: u32| {
+            let start = self.tree.tokens().get(token as usize).map_or(0, |token| token.start);
+            self.code.source.line_blank(start).len()
+        };
+        blank(gap.saturating_sub(1)) > blank(self.first(id))
     }
 
     /// An opening brace whose place a setting says.
-    pub(in crate::layout) fn brace_by(&mut self, key: Key, same: GapPlan, id: NodeId, block: NodeId) {
+    pub(in crate::layout) fn brace_by(&mut self, key: Key, id: NodeId, block: NodeId) {
         let gap = self.first(block);
-        let after_wrap = self.table.spec.brace_after_wrap;
         // What holds nothing stays where its author had it.
         if self.end(block) - self.first(block) == 2 {
             return self.plan.set(gap, GapPlan::author(true));
@@ -141,10 +154,16 @@ impl Planner<'_> {
         if let Some(group) = self.single_group(block) {
             return self.set_by(gap, key, [GapPlan::fixed(true), GapPlan::soft(group, true)], None);
         }
-        let total = |gap: u32| self.written.get(gap as usize).map_or(0, |written| written.total);
-        let wrapped = after_wrap && total(gap.saturating_sub(1)) > total(self.first(id));
-        let shows = (!wrapped).then(|| self.newlines(gap) > 0);
-        self.set_by(gap, key, [same, GapPlan::hard(NO_GROUP, 0, 0)], shows);
+        if !self.plan.is_open(gap) {
+            return;
+        }
+        // Some give the brace a line of its own only where the header wraps.
+        let (next, wraps) = (self.newlines(gap) > 0, key != Key::BraceLambda && self.is_wrapped_header(id, gap));
+        let (same, apart) = (GapPlan::fixed(true), GapPlan::hard(NO_GROUP, 0, 0));
+        self.set_by(gap, key, [same, apart], (!wraps || !next).then_some(next));
+        if key != Key::BraceLambda {
+            self.or_by(gap, Key::BraceWrapped, [same, GapPlan::after_wrap()], wraps.then_some(next));
+        }
     }
 
     /// `else` and the like: on the line of a closing brace, else on a line of its own.

@@ -17,6 +17,8 @@ pub(super) enum Run {
     Declared,
     /// Parameters.
     Parameters,
+    /// Parameters of a template.
+    Template,
     /// A statement.
     Statement,
     /// Values, or declarations, between brackets.
@@ -27,6 +29,8 @@ pub(super) enum Run {
 const BRANCHES_AT_MOST: usize = 400;
 /// Within how many lexemes angle brackets must close.
 const ANGLES_AT_MOST: usize = 48;
+/// The same among the parameters of a template.
+const TEMPLATE_AT_MOST: usize = 200;
 
 /// The lexemes of a text as an expression has them.
 #[derive(Clone, Copy)]
@@ -34,16 +38,41 @@ pub(super) struct Values<'h> {
     pub heads: Heads<'h>,
     /// Runs that are not read, from where the reader is on.
     pub inactive: &'h [(u32, u32)],
+    /// Whether they are parameters of a template, where angle brackets are no comparisons.
+    pub template: bool,
 }
 
 impl Values<'_> {
     /// Adds the nodes of the lexemes from `start` to `end`.
     pub fn shapes(&self, start: usize, end: usize, run: Run, shapes: &mut Vec<Shape>) {
-        let mut from = start;
+        let (mut from, mark) = (start, shapes.len());
         while from < end {
             let stop = self.part_end(from, end);
             self.part(from, stop, run, shapes);
             from = stop + 1;
+        }
+        for index in mark..shapes.len() {
+            self.template_arguments(index, shapes);
+        }
+    }
+
+    /// The arguments in angle brackets of a name, and of names in these.
+    fn template_arguments(&self, name: usize, shapes: &mut Vec<Shape>) {
+        let Some(Shape { start, end, .. }) = shapes.get(name).copied().filter(|shape| shape.kind == QUALIFIED) else {
+            return;
+        };
+        let (mut at, mut open) = (start as usize, Vec::new());
+        while at < end as usize {
+            match self.heads.word(at) {
+                "<" => open.push(at as u32),
+                ">" => shapes.extend(open.pop().map(|start| Shape {
+                    kind: TEMPLATE_ARGUMENTS,
+                    start,
+                    end: at as u32 + 1,
+                })),
+                _ => {}
+            }
+            at = self.heads.close_of(at).unwrap_or(at) + 1;
         }
     }
 
@@ -65,8 +94,8 @@ impl Values<'_> {
     fn part(&self, start: usize, end: usize, run: Run, shapes: &mut Vec<Shape>) {
         let Some((start, end)) = self.trimmed(start, end) else { return };
         let declares = match run {
-            Run::Words => return expressions::read_values(self, start, end, shapes),
-            Run::Declared | Run::Parameters => true,
+            Run::Words => return self.words(start, end, shapes),
+            Run::Declared | Run::Parameters | Run::Template => true,
             Run::Statement | Run::Values => self.declares(start, end, run == Run::Statement),
         };
         let mark = shapes.len();
@@ -81,12 +110,22 @@ impl Values<'_> {
         let (start, end) = (start as u32, end as u32);
         let covered = shapes[mark..].iter().any(|shape| shape.start == start && shape.end == end);
         match run {
-            Run::Parameters | Run::Values if several && !whole && !covered =>
+            Run::Parameters | Run::Template | Run::Values if several && !whole && !covered =>
                 shapes.push(Shape { kind: PARAMETER, start, end }),
             Run::Statement if declares && self.may_be_product(start as usize, end as usize) =>
                 shapes.push(Shape { kind: UNCERTAIN, start, end }),
             _ => {}
         }
+    }
+
+    /// Words of a head, and the result behind `->`, which is no link there.
+    fn words(&self, start: usize, end: usize, shapes: &mut Vec<Shape>) {
+        let mut arrow = start;
+        while arrow < end && self.heads.word(arrow) != "->" {
+            arrow = self.heads.close_of(arrow).unwrap_or(arrow) + 1;
+        }
+        expressions::read_values(self, start, arrow.min(end), shapes);
+        expressions::read_values(self, arrow + 1, end, shapes);
     }
 
     /// A declaration: words, and a value behind `=` or `:`.
@@ -220,7 +259,7 @@ impl Values<'_> {
             return None;
         }
         let (mut at, mut depth) = (start, 0u32);
-        let limit = end.min(start + ANGLES_AT_MOST);
+        let limit = end.min(start + if self.template { TEMPLATE_AT_MOST } else { ANGLES_AT_MOST });
         while at < limit {
             match (self.heads.kind(at)?, self.heads.word(at)) {
                 (MARK, "<") => depth += 1,
@@ -230,6 +269,7 @@ impl Values<'_> {
                         break;
                     }
                 }
+                (MARK, _) if self.template => {}
                 (MARK, "::" | "*" | "&" | "&&" | "..." | "-") | (WORD | NUMBER | COMMA | CHARACTER | COMMENT, _) => {}
                 (OPEN_ROUND | OPEN_SQUARE, _) => at = self.heads.close_of(at)?,
                 _ => return None,
@@ -455,6 +495,7 @@ impl Items for Values<'_> {
             Item::Infix { end, kind, binding, to_right }
         };
         match (self.heads.kind(at), word) {
+            (Some(OPEN_ROUND), _) if self.heads.pointer_name(at).is_some() => group(UNCERTAIN, GROUP),
             (Some(OPEN_ROUND), _) => group(CALL, ARGUMENTS),
             (Some(OPEN_SQUARE), _) => group(ACCESS, SUBSCRIPT),
             (Some(OPEN_CURLY), _) if self.closed(at, end).is_some_and(|close| !self.holds_statements(at, close)) =>

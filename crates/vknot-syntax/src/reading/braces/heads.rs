@@ -136,7 +136,7 @@ impl<'h> Heads<'h> {
     }
 
     /// The lexeme behind `<...>` that begins at `open`.
-    fn behind_angles(&self, open: usize, limit: usize) -> Option<usize> {
+    pub fn behind_angles(&self, open: usize, limit: usize) -> Option<usize> {
         let mut at = open;
         let mut depth = 0i32;
         for _ in 0..ANGLES_AT_MOST {
@@ -178,7 +178,8 @@ impl<'h> Heads<'h> {
             return;
         }
         let specialized = word == ">" && scan.group.is_none();
-        if !(called || operator || specialized) || scan.initializers || scan.assigned.is_some() {
+        let pointer = scan.group.is_none() && self.pointer_name(at).is_some();
+        if !(called || operator || specialized) || pointer || scan.initializers || scan.assigned.is_some() {
             return;
         }
         // A macro behind the parameters, or one in front of the name, is not the name.
@@ -246,6 +247,12 @@ impl<'h> Heads<'h> {
         context == Context::Members
             && access
             && (self.word(at + 1) == ":" || self.word(at + 2) == ":" && self.kind(at + 1) == Some(WORD))
+    }
+
+    /// Whether a macro that stands for an access label begins here, as against a part of a word's width.
+    pub fn is_access_macro(&self, at: usize, context: Context) -> bool {
+        let labels = self.word(at + 1) == ":" && self.kind(at + 2) != Some(NUMBER);
+        context == Context::Members && labels && is_macro(self.word(at))
     }
 
     /// A macro that stands for a declaration or statement, with brackets and without `;`.
@@ -336,18 +343,24 @@ impl<'h> Heads<'h> {
                 || Some(*at) == scan.colon,
         );
         let stop = stop.filter(|stop| *stop > start).unwrap_or(end);
-        let name = (start..stop).rfind(|at| self.kind(*at) == Some(WORD));
+        let name = self.declared_pointer(start, stop)
+            .or_else(|| (start..stop).rfind(|at| self.kind(*at) == Some(WORD)));
         match name.filter(|name| *name > start) {
             Some(name) => (DECLARATION, Some((name, name + 1))),
             None => (STATEMENT, None),
         }
     }
 
+    /// The name of the first pointer among lexemes that is declared with brackets.
+    fn declared_pointer(&self, start: usize, end: usize) -> Option<usize> {
+        let named = |at: usize| if self.kind(at) == Some(OPEN_ROUND) { self.pointer_name(at) } else { None };
+        (start..end).find_map(named).filter(|name| self.kind(*name) == Some(WORD))
+    }
+
     fn last_word(&self, start: usize, end: usize) -> Option<(usize, usize)> {
         // `typedef int (*name)(...)`: the name is behind the star.
-        let pointer = (start..end).find(|at| self.kind(*at) == Some(OPEN_ROUND) && self.word(at + 1) == "*");
-        let named = pointer.and_then(|open| (open + 1..end).find(|at| self.kind(*at) == Some(WORD)));
-        let name = named.or_else(|| (start..end).rfind(|at| self.kind(*at) == Some(WORD)))?;
+        let name = self.declared_pointer(start, end)
+            .or_else(|| (start..end).rfind(|at| self.kind(*at) == Some(WORD)))?;
         Some((name, name + 1))
     }
 
@@ -387,6 +400,21 @@ impl<'h> Heads<'h> {
             }
         }
         None
+    }
+
+    /// What a pointer is called whose star and name are in the brackets at `open`, if parameters or sizes follow: `int (*of)(int)`,
+    /// `int (Gauge::*of)(int)`, or, without types, a call of what a call gives. Where it has no name, its star.
+    pub fn pointer_name(&self, open: usize) -> Option<usize> {
+        let is_word = |at: usize| self.kind(at) == Some(WORD);
+        let mut star = open + 1;
+        while is_word(star) && self.word(star + 1) == "::" {
+            star += 2;
+        }
+        let close = self.close_of(open).filter(|_| self.word(star) == "*")?;
+        let name_end = (star..close).find(|at| self.word(*at) != "*" && !is_word(*at)).unwrap_or(close);
+        let ends = name_end == close || self.kind(name_end) == Some(OPEN_SQUARE);
+        let called = matches!(self.kind(close + 1), Some(OPEN_ROUND | OPEN_SQUARE));
+        (ends && called).then_some(name_end - 1)
     }
 
     /// The name of a type: the last word in front of its bases, arguments and body.

@@ -49,6 +49,8 @@ kinds! {
     PARAMETERS = "parameters" as List,
     GROUP = "group" as Parenthesized,
     SUBSCRIPT = "subscript",
+    TEMPLATE_PARAMETERS = "template_parameters",
+    TEMPLATE_ARGUMENTS = "template_arguments",
     ACCESS = "access" as Link,
     OPERATION = "operation" as Operator,
     UNARY = "unary_operation" as Operator,

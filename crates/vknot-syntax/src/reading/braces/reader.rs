@@ -302,7 +302,11 @@ impl<'r, 't> Reader<'r, 't> {
         let case = matches!(word, "case" | "default") && context == Context::Code;
         let plain =
             context == Context::Code && self.heads.kind(self.at) == Some(WORD) && self.heads.word(self.at + 1) == ":";
-        if !(case || plain || self.heads.begins_access(self.at, context)) {
+        if !(case
+            || plain
+            || self.heads.begins_access(self.at, context)
+            || self.heads.is_access_macro(self.at, context))
+        {
             return false;
         }
         let mut colon = self.at;
@@ -428,8 +432,23 @@ impl<'r, 't> Reader<'r, 't> {
         self.run_down(depth);
     }
 
+    /// `template <...>` in front of a declaration, with its parameters as a list.
+    fn template_heads(&mut self, end: usize) {
+        while self.heads.word(self.at) == "template" && let Some(behind) = self.heads.behind_angles(self.at + 1, end) {
+            self.token();
+            self.builder.open(TEMPLATE_PARAMETERS, Field(0));
+            self.token();
+            let depth = self.frames.len();
+            self.values(behind - 1, Run::Template);
+            self.run_down(depth);
+            self.token();
+            self.builder.close();
+        }
+    }
+
     /// A head's lexemes, with its name and its parameters marked; what cannot be given at once is left in frames.
     fn named_values(&mut self, head: &Head) {
+        self.template_heads(head.end);
         let Some((from, to)) = head.name else {
             let run = if head.kind == STATEMENT { Run::Statement } else { Run::Words };
             return self.values(head.end, run);
@@ -494,7 +513,7 @@ impl<'r, 't> Reader<'r, 't> {
     }
 
     fn values_of(&self) -> Values<'r> {
-        Values { heads: self.heads, inactive: self.inactive }
+        Values { heads: self.heads, inactive: self.inactive, template: false }
     }
 
     /// What is inside a bracket that has been given.
@@ -511,7 +530,8 @@ impl<'r, 't> Reader<'r, 't> {
 
     /// Finds the nodes of what is read next.
     fn expect(&mut self, end: usize, run: Run) {
-        self.values_of().shapes(self.at, end, run, &mut self.shapes);
+        let values = Values { template: run == Run::Template, ..self.values_of() };
+        values.shapes(self.at, end, run, &mut self.shapes);
         self.plan.add(&mut self.shapes);
     }
 
