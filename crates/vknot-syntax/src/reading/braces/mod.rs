@@ -4,6 +4,7 @@
 //! Macros may stand for statements, qualifiers and whole functions. Where the branches of a conditional cut through brackets, the first
 //! branch counts, and the brackets of the others are inert.
 
+mod angles;
 mod expressions;
 mod heads;
 mod lexer;
