@@ -131,11 +131,11 @@ impl Frames<'_> {
         frame.base.deeper(self.options.wrap)
     }
 
-    /// Whether the token in front of a node ends a statement.
+    /// Whether the token in front of a node ends a statement, or a node opens braces, which stand with what they belong to.
     pub(crate) fn begins_item(&self, node: &Node) -> bool {
         let before = self.before();
         let is_item = self.table.kind(node.kind).role.is_item();
-        is_item || before.is_empty() || self.table.spec.ends.contains(&before)
+        is_item || before.is_empty() || self.opens(node) == Some(b'{') || self.table.spec.ends.contains(&before)
     }
 
     /// The text of the code in front of the line at hand.

@@ -160,17 +160,12 @@ impl Frames<'_> {
         if ways.is_set(spot.by) {
             return false;
         }
-        if in_conditional || self.stands_with_others(spot, candidate) || self.is_outermost(node, candidate) {
+        if in_conditional || further(spot.place) == Some(size) && self.goes_on_unread() || self.stands_with_others(spot, candidate) || self.is_outermost(node, candidate) {
             return true;
         }
         match spot.by {
             By::Author => false,
-            By::Structure => {
-                // What the reader could not put together may go on with the line above.
-                let unread = self.tree.role(top.node) == Role::Error && !self.table.spec.ends.contains(&self.before());
-                self.statement_around().is_some_and(|place| further(place) == Some(size))
-                    || unread && further(spot.place) == Some(size)
-            }
+            By::Structure => self.statement_around().is_some_and(|place| further(place) == Some(size)),
             By::Setting(Key::IndentCase | Key::IndentAccess, _) if top.written.labels.is_some() => false,
             _ if top.written.settled && spot.by == top.by && self.begins_alike(spot) => false,
             By::Step(from) => step(from) || self.opens_with_statement(node, candidate),
@@ -187,6 +182,14 @@ impl Frames<'_> {
                     || self.is_near_bracket(candidate)
             }
         }
+    }
+
+    /// Whether a line in what the reader could not put together follows one that nothing ends, such as a condition.
+    fn goes_on_unread(&self) -> bool {
+        let unread = |frame: &Frame| self.tree.role(frame.node) == Role::Error;
+        self.tree.has_error()
+            && !self.table.spec.ends.contains(&self.before())
+            && self.stack.iter().rev().take(DEEP).any(unread)
     }
 
     /// Where the statement begins in whose brackets the body at hand is, which may stand against it.

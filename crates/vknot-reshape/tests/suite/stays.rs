@@ -1,6 +1,6 @@
 //! Code as people keep it, which the layout leaves as it is, and the same code out of shape, which comes to stand so.
 
-use crate::support::formatted;
+use crate::support::{formatted, indented, read};
 
 /// What is kept, in which language, under which settings, and the text.
 const KEPT: &[(&str, &str, &[&str], &str)] = &[
@@ -283,4 +283,33 @@ fn rows_move_as_one() {
     let text = "int levels[2][2] = {\n    { 1200, -15 },\n    { 1980,   3 },\n};\n";
     let wanted = "int levels[2][2] = {\n    {1200, -15},\n    {1980,   3},\n};\n";
     assert_eq!(formatted("c", text, &["vknot_space_brace=false"]), wanted);
+}
+
+#[test]
+fn lines_that_cannot_be_read_stay_where_they_stand_for_something() {
+    let text = "\
+namespace Tide
+{
+    unsafe class Gauge
+    {
+        public uint Level
+        {
+            set {
+                fixed (int* p = &level) {
+                    *(uint*)p = value;
+                }
+            }
+        }
+
+        IEnumerable<Notice> Warn()
+        {
+            if (low)
+                yield break;
+            yield return notice;
+        }
+    }
+}
+";
+    assert!(read("csharp", text).tree().has_error(), "the reader takes it by now: another text is wanted");
+    assert_eq!(indented("csharp", text, &[]), text);
 }

@@ -112,6 +112,8 @@ const STATEMENT_KINDS: &[&str] = &[
     "using_statement",
     "lock_statement",
     "fixed_statement",
+    "checked_statement",
+    "unsafe_statement",
 ];
 const LISTED: List = List {
     padded: Pad::By(Key::SpaceParenthesis),

@@ -64,8 +64,9 @@ impl Printer<'_, '_> {
             Form::Soft => self.column + was - ended,
             _ => (begins + was.saturating_sub(indent)).max(self.column + 1),
         };
-        if !(self.column + indent == ended + begins && column - self.column == was - ended) {
-            self.edits.push(span, &" ".repeat((column - self.column) as usize));
+        let blank = " ".repeat((column - self.column) as usize);
+        if blank != white && !(self.column + indent == ended + begins && column - self.column == was - ended) {
+            self.edits.push(span, &blank);
         }
         self.column = column;
         true
