@@ -160,7 +160,11 @@ impl Frames<'_> {
         if ways.is_set(spot.by) {
             return false;
         }
-        if in_conditional || further(spot.place) == Some(size) && self.goes_on_unread() || self.stands_with_others(spot, candidate) || self.is_outermost(node, candidate) {
+        if in_conditional
+            || further(spot.place) == Some(size) && self.goes_on_unread()
+            || self.stands_with_others(spot, candidate)
+            || self.is_outermost(node, candidate)
+        {
             return true;
         }
         match spot.by {
