@@ -13,6 +13,7 @@ mod pins;
 mod random;
 mod ratios;
 mod renames;
+mod round_trip;
 mod scale_levels;
 mod screenshots;
 mod steps;
@@ -45,6 +46,8 @@ enum Command {
     Growth(growth::Arguments),
     /// Compare the time of each step with that of parsing alone
     Ratios(ratios::Arguments),
+    /// Lay files out in styles chosen at random and learn them back
+    RoundTrip(round_trip::Arguments),
     /// Tell how many lines of well-kept code a step leaves as they are
     Unchanged(unchanged::Arguments),
     /// Print a file's syntax tree
@@ -76,6 +79,7 @@ fn main() -> anyhow::Result<ExitCode> {
         Command::Ratios(arguments) => ratios::run(&arguments),
         Command::Renames(arguments) => renames::run(&arguments),
         Command::Tree(arguments) => tree::run(&arguments),
+        Command::RoundTrip(arguments) => round_trip::run(&arguments),
         Command::Unchanged(arguments) => unchanged::run(&arguments),
         Command::Docs => docs::run(),
         Command::Screenshots(arguments) => screenshots::run(&arguments),

@@ -6,7 +6,7 @@ use vknot_style::{LanguageStyle, Style};
 use vknot_syntax::{Kind, Language, Source, Tree};
 
 use crate::languages::SPECS;
-use crate::spec::{Code, LibrarySpec, Toolkit};
+use crate::spec::{Code, ImportSpec, LibrarySpec, Toolkit};
 use crate::spec::imports::Declared;
 use crate::spec::indent::LinesBy;
 
@@ -33,6 +33,11 @@ pub fn style_of(language: &'static Language) -> &'static LanguageStyle {
 /// The style of a language where nothing is set.
 pub fn default_style(language: &'static Language) -> Style {
     Style::defaults(style_of(language))
+}
+
+/// What a language says about imports.
+pub(crate) fn import_spec(language: &'static Language) -> Option<&'static ImportSpec> {
+    tables(language).imports
 }
 
 /// What a file at a place of its project declares for others to import; `None` where its language asks for no such thing.

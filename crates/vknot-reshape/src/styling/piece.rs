@@ -6,9 +6,10 @@ use vknot_syntax::{NodeId, Span};
 
 use crate::edits::Edits;
 use crate::spec::Code;
+use crate::spec::imports::Alone;
 use crate::steps::Document;
 use super::found::in_force;
-use super::trial::reshaped;
+use super::trial::Trial;
 
 /// A piece of a document.
 #[derive(Debug)]
@@ -41,10 +42,10 @@ impl Piece {
         self.document.style()
     }
 
-    /// The lines of the piece as a style has them.
-    pub fn laid_out(&self, style: &Style) -> String {
+    /// The lines of the piece as a style has them, as far as a trial shows it.
+    pub fn made(&self, trial: Trial, style: &Style) -> String {
         let source = self.document.source();
-        let edits = reshaped(&self.document, style);
+        let edits = trial.edits(&self.document, style, &Alone);
         let text = edits.apply(source.text());
         // From the first thing that stands on its lines to the last.
         let lines = source.whole_lines(self.span);

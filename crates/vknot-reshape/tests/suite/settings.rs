@@ -5,7 +5,7 @@ use std::path::Path;
 
 use vknot_reshape::{capabilities, style_of};
 use vknot_reshape::steps::{Document, Request};
-use vknot_reshape::styling::{in_force, made_of_sample, Piece, Shown};
+use vknot_reshape::styling::{in_force, made_of_sample, Piece, Shown, Trial};
 use vknot_style::{Key, Origin, Override, SETTINGS, Style, Values};
 use vknot_syntax::{Language, Source, Span};
 
@@ -326,8 +326,8 @@ fn a_piece_is_laid_out_as_it_is_in_its_file() {
         for first in (1..lines.len()).step_by(12) {
             let start = document.source().lines().start(first as u32);
             let span = Span::new(start, document.source().lines().start(first as u32 + 5));
-            let piece = Piece::of(&document, span).laid_out(whole.style());
-            let all = whole.laid_out(whole.style());
+            let piece = Piece::of(&document, span).made(Trial::Layout, whole.style());
+            let all = whole.made(Trial::Layout, whole.style());
             assert!(all.contains(piece.trim()), "{path}:{first}\n{piece}\n--- is not in\n{all}");
         }
     }

@@ -36,6 +36,18 @@ fn relevant_settings_are_those_that_change_the_piece() {
     snapshot!("style_relevant_key", desk.run(&["style", "relevant", "src/Gauge.java:50-54", "--key", "vknot_indent_case", "--beside"]));
 }
 
+#[test]
+fn tokens_and_imports_are_tried_on_a_piece_too() {
+    let desk = Desk::new();
+    desk.write(
+        "a.ts",
+        "import { zone, level } from 'tide';\nimport { surge } from 'tide';\n\nlevel(zone, surge, \"north\");\n",
+    );
+    let imports = desk.stdout(&["style", "relevant", "a.ts:1-2"]);
+    assert!(imports.contains("vknot_import_merge = as-found") && imports.contains("vknot_import_names"), "{imports}");
+    snapshot!("style_relevant_tokens", desk.run(&["style", "relevant", "a.ts:4", "--key", "vknot_token_quote"]));
+}
+
 /// A class with braces on lines of their own, in levels of three.
 fn class(name: &str) -> String {
     let method = |at: usize| {
@@ -59,6 +71,46 @@ fn what_a_code_base_shows_is_learnt_and_written() {
     assert_eq!(desk.run(&["format", "--check", "."]).lines().last(), Some("── exit 0"));
     desk.write("src/A.java", "class A { void a() { if (b) { c(); } } }\n");
     assert!(desk.stdout(&["format", "src/A.java", "--output", "text"]).contains("   void a()\n   {\n      if (b)\n      {\n"));
+}
+
+#[test]
+fn tokens_imports_and_heads_are_learnt_where_it_costs_nothing() {
+    let desk = Desk::new();
+    for name in ["a", "b", "c", "d", "e", "f"] {
+        desk.write(
+            &format!("web/{name}.ts"),
+            "import { Zone } from 'tide'\nimport { level } from 'tide'\nimport { Alarm } from './alarm'\n\nlevel('north', Zone, Alarm)\n",
+        );
+        desk.write(&format!("game/{name}.scm"), format!("(define (low)\n{name})\n(gauging {name}\n  (read-level))\n"));
+    }
+    snapshot!("style_learn_tokens", desk.run(&["style", "learn", "."]));
+    desk.run(&["style", "learn", ".", "--write"]);
+    for command in ["format", "imports"] {
+        let learnt = desk.run(&[command, "--check", "web"]);
+        assert!(learnt.ends_with("── exit 0\n"), "{command}: {learnt}");
+    }
+    let shown = desk.stdout(&["indent", "game/a.scm", "--output", "text"]);
+    assert_eq!(shown, "(define (low)\n  a)\n(gauging a\n  (read-level))\n");
+    // What is written otherwise is written as it was learnt.
+    desk.write("web/g.ts", "import { surge } from \"tide\";\nsurge();\n");
+    let shown = desk.stdout(&["format", "web/g.ts", "--output", "text"]);
+    assert_eq!(shown, "import { surge } from 'tide'\nsurge()\n");
+}
+
+#[test]
+fn folders_with_habits_of_their_own_get_a_section() {
+    let desk = Desk::new();
+    for at in 0..12 {
+        // Two methods are too few for a file to tell by itself.
+        let (folder, methods, brace) = if at < 5 { ("src/main", 9, " {") } else { ("src/old/deep", 2, "\n    {") };
+        let method = |at: usize| format!("    int m{at}(){brace}\n        tell();\n    }}\n");
+        let methods = (0..methods).map(method).collect::<Vec<_>>().join("\n");
+        desk.write(&format!("{folder}/Gauge{at}.java"), format!("class Gauge{at} {{\n{methods}}}\n"));
+    }
+    desk.write("notes/Gauge.java", "class Gauge {}\n");
+    snapshot!("style_learn_folders", desk.run(&["style", "learn", ".", "--all"]));
+    desk.run(&["style", "learn", ".", "--write"]);
+    assert!(desk.run(&["format", "--check", "src"]).ends_with("── exit 0\n"));
 }
 
 #[test]

@@ -1,5 +1,6 @@
 //! `style learn`: the settings with which `format` changes the fewest lines of a code base.
 
+use std::collections::BTreeMap;
 use std::ffi::OsString;
 use std::io::{IsTerminal, Write};
 use std::path::{Path, PathBuf};
@@ -7,13 +8,14 @@ use std::path::{Path, PathBuf};
 use indicatif::{ProgressBar, ProgressStyle};
 use rayon::prelude::*;
 use serde_json::{json, Value};
-use vknot_reshape::{capabilities, style_of};
+use vknot_reshape::style_of;
 use vknot_reshape::steps::Document;
-use vknot_reshape::styling::{Costs, Evidence, Learnt, is_generated, learn, reshaped, touched_lines};
-use vknot_style::{Key, Origin, Override, SETTINGS};
+use vknot_reshape::styling::{Costs, Evidence, Folders, Learnt, Trial, is_generated, learn};
+use vknot_style::{Key, Origin, Override};
 use vknot_syntax::Language;
 
 use crate::arguments::{InputArguments, LookOutput};
+use crate::files::around::Around;
 use crate::files::journal::Fingerprint;
 use crate::files::styles::FILE_NAME;
 use crate::files::targets::targets;
@@ -27,7 +29,7 @@ use super::written::{pattern, put, section, text_of};
 ///
 /// Each value of each setting is tried on the files, or on a sample of them where there are many. What enough lines agree on is shown as
 /// lines of an .editorconfig file, and written with --write. What the project's own .editorconfig files set stands, unless --anew. Languages
-/// without a layout are learnt by their indentation.
+/// without a layout are learnt by their indentation. The order of imports is learnt, too.
 #[derive(clap::Args)]
 pub struct Arguments {
     /// Files and folders
@@ -63,10 +65,9 @@ struct Lesson {
     /// How many files there are in all.
     files: usize,
     documents: Vec<Document>,
-    /// The folders right below the root, each a group of files.
-    folders: Vec<String>,
-    groups: Vec<usize>,
-    learnt: Learnt,
+    folders: Folders,
+    /// What was learnt by the layout, and by the order of imports.
+    learnt: Vec<(Trial, Learnt)>,
 }
 
 impl Lesson {
@@ -76,18 +77,41 @@ impl Lesson {
 
     /// The share of lines that stay, in per cent.
     fn unchanged(&self, costs: &Costs) -> f64 {
-        let changed: u64 = costs.iter().copied().map(u64::from).sum();
-        100.0 - 100.0 * changed as f64 / self.lines().max(1) as f64
+        100.0 - 100.0 * sum(costs) as f64 / self.lines().max(1) as f64
     }
+
+    /// What the files say of each setting on which they say something.
+    fn evidence(&self) -> impl Iterator<Item = &Evidence> {
+        self.learnt.iter().flat_map(|(_, learnt)| &learnt.evidence)
+    }
+
+    /// The settings that are sure, in the order of their keys.
+    fn settings(&self) -> Vec<Override> {
+        let mut settings: Vec<Override> = self.learnt.iter().flat_map(|(_, learnt)| learnt.settings()).collect();
+        settings.sort_by_key(Override::key);
+        settings
+    }
+
+    /// The folders that differ from what is around them.
+    fn apart(&self) -> BTreeMap<&Path, Vec<&Evidence>> {
+        let mut folders: BTreeMap<&Path, Vec<&Evidence>> = BTreeMap::new();
+        for (folder, own) in self.learnt.iter().flat_map(|(_, learnt)| &learnt.apart) {
+            folders.entry(folder).or_default().extend(own);
+        }
+        folders
+    }
+}
+
+fn sum(costs: &Costs) -> u64 {
+    costs.iter().copied().map(u64::from).sum()
 }
 
 pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
     let (targets, problems) = targets(&arguments.paths);
     let root = root_of(&arguments.paths);
     let wanted = |own: &Sources| {
-        let can = capabilities(own.language);
         let named = arguments.language.as_deref().is_none_or(|name| name == own.language.name());
-        named && (can.layout || can.indentation)
+        named && Trial::ALL.iter().any(|trial| trial.covers(own.language))
     };
     let sources = Sources::of(targets).into_iter().filter(wanted);
     let lessons: Vec<Lesson> = sources.filter_map(|own| lesson(&own, &root, arguments, workspace)).collect();
@@ -128,64 +152,70 @@ fn lesson(
     workspace: &Workspace,
 ) -> Option<Lesson> {
     let language = sources.language;
-    let read = |file: &PathBuf| {
-        let document = workspace.read(file, &InputArguments::default()).ok()?.document;
-        let style = workspace.style(file, document.language(), &[]);
-        let fits = document.language() == language && document.source().text().len() <= LARGEST;
-        let document = if arguments.anew { document } else { document.with_style(style) };
-        fits.then(|| (Fingerprint::of(document.source().text().as_bytes()), file.clone(), document))
+    let documents = tried(sources, arguments, workspace);
+    // What is not below the root is in no folder.
+    let plain = |path: &Path| path.strip_prefix(".").unwrap_or(path).to_path_buf();
+    let path = |document: &Document| {
+        let path = plain(document.source().path());
+        let name = || PathBuf::from(path.file_name().unwrap_or_default());
+        path.strip_prefix(plain(root)).map_or_else(|_| name(), Path::to_path_buf)
     };
-    let mut all: Vec<_> = sources.files.par_iter().filter_map(read).collect();
-    // By content, so that neither the order nor the names of files decide which are tried.
-    all.sort_by_key(|(fingerprint, file, _)| (fingerprint.order(), file.clone()));
-    let mut room = arguments.sample.saturating_mul(1000);
-    let mut tried: Vec<(PathBuf, Document)> = Vec::new();
-    for (_, file, document) in all {
-        let size = document.source().text().len();
-        if size <= room && !is_generated(&document) && !document.tree().has_error() {
-            room -= size;
-            tried.push((file, document));
-        }
-    }
-    let folder = |file: &Path| {
-        let parts = file.strip_prefix(root).unwrap_or(file).parent()?.components();
-        parts.map(|part| part.as_os_str().to_string_lossy().into_owned()).find(|part| part != ".")
-    };
-    let of_file: Vec<String> = tried.iter().map(|(file, _)| folder(file).unwrap_or_default()).collect();
-    let mut folders = of_file.clone();
-    folders.sort();
-    folders.dedup();
-    let groups: Vec<usize> = of_file.iter().map(|own| folders.binary_search(own).unwrap_or(0)).collect();
-    let documents: Vec<Document> = tried.into_iter().map(|(_, document)| document).collect();
-    let learnt = learnt(language, &documents, &groups);
-    (!documents.is_empty()).then_some(Lesson {
+    let folders = Folders::of(documents.iter().map(path).collect());
+    let trials = Trial::ALL.into_iter().filter(|trial| trial.covers(language) && !documents.is_empty());
+    let learnt = trials.map(|trial| (trial, learnt(trial, &documents, &folders, workspace))).collect();
+    (!documents.is_empty()).then(|| Lesson {
         language,
         endings: sources.endings(),
         files: sources.files.len(),
         documents,
         folders,
-        groups,
         learnt,
     })
 }
 
-fn learnt(language: &'static Language, documents: &[Document], groups: &[usize]) -> Learnt {
+/// The files of a language that are tried: those that people wrote and that can be read, as many as there is room for.
+fn tried(sources: &Sources, arguments: &Arguments, workspace: &Workspace) -> Vec<Document> {
+    let read = |file: &PathBuf| {
+        let document = workspace.read(file, &InputArguments::default()).ok()?.document;
+        let style = workspace.style(file, document.language(), &[]);
+        let fits = document.language() == sources.language && document.source().text().len() <= LARGEST;
+        let document = if arguments.anew { document } else { document.with_style(style) };
+        fits.then(|| (Fingerprint::of(document.source().text().as_bytes()).order(), file.clone(), document))
+    };
+    let mut all: Vec<_> = sources.files.par_iter().filter_map(read).collect();
+    // By content, so that neither the order nor the names of files decide which are tried.
+    all.sort_by(|(one, one_file, _), (other, other_file, _)| (one, one_file).cmp(&(other, other_file)));
+    let mut room = arguments.sample.saturating_mul(1000);
+    let mut tried = Vec::new();
+    for (_, _, document) in all {
+        let size = document.source().text().len();
+        if size <= room && !is_generated(&document) && !document.tree().has_error() {
+            room -= size;
+            tried.push(document);
+        }
+    }
+    tried
+}
+
+fn learnt(trial: Trial, documents: &[Document], folders: &Folders, workspace: &Workspace) -> Learnt {
+    let Some(language) = documents.first().map(Document::language) else { return Learnt::default() };
     let evaluate = |set: &[Override]| -> Costs {
         let count = |document: &Document| {
-            let style = document.style().clone().overridden(set);
-            touched_lines(document.source(), &reshaped(document, &style))
+            let around = Around::of(workspace, document.source().path(), language);
+            trial.cost(document, &document.style().clone().overridden(set), &around)
         };
         documents.par_iter().map(count).collect()
     };
-    let is_set = |key: &Key| documents.iter().any(|document| matches!(document.style().origin(*key), Origin::File(..)));
-    let fixed: Vec<Key> = SETTINGS.iter().map(|setting| setting.id).filter(is_set).collect();
+    let is_set = |key: Key| documents.iter().any(|document| matches!(document.style().origin(key), Origin::File(..)));
+    let mut questions = trial.questions(language, documents);
+    questions.retain(|(key, _)| !is_set(*key));
     let bar = match std::io::stderr().is_terminal() {
         true => ProgressBar::no_length().with_message(language.spec().title),
         false => ProgressBar::hidden(),
     };
     let style = ProgressStyle::with_template("{msg} {bar:30.blue} {pos}/{len} settings");
     bar.set_style(style.unwrap_or(ProgressStyle::default_bar()));
-    let learnt = learn(style_of(language), &fixed, &evaluate, groups, &mut |at, of| {
+    let learnt = learn(style_of(language), questions, &evaluate, folders, &mut |at, of| {
         bar.set_length(of as u64);
         bar.set_position(at as u64);
     });
@@ -201,17 +231,28 @@ fn print(lesson: &Lesson, all: bool) -> std::io::Result<()> {
     };
     let lines = output::count(lesson.lines(), "line");
     writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{tried}, {lines}{FAINT:#}", lesson.language.spec().title)?;
-    let (before, after) = (lesson.unchanged(&lesson.learnt.before), lesson.unchanged(&lesson.learnt.after));
-    writeln!(out, "  lines that format leaves as they are: {before:.1}% as set now, {NAME}{after:.1}%{NAME:#} as learnt")?;
-    let (sure, others): (Vec<&Evidence>, Vec<&Evidence>) = lesson.learnt.evidence.iter().partition(|own| own.sure);
+    for (trial, learnt) in &lesson.learnt {
+        let (before, after) = (&learnt.before, &learnt.after);
+        match trial {
+            Trial::Layout => {
+                let (before, after) = (lesson.unchanged(before), lesson.unchanged(after));
+                let stay = "lines that format leaves as they are";
+                writeln!(out, "  {stay}: {before:.1}% as set now, {NAME}{after:.1}%{NAME:#} as learnt")?;
+            }
+            Trial::Imports if sum(before) + sum(after) == 0 => {}
+            Trial::Imports => {
+                let (before, after) = (sum(before), sum(after));
+                writeln!(out, "  lines that imports moves: {before} as set now, {NAME}{after}{NAME:#} as learnt")?;
+            }
+        }
+    }
+    let (sure, others): (Vec<&Evidence>, Vec<&Evidence>) = lesson.evidence().partition(|own| own.sure);
     sure.iter().try_for_each(|own| print_evidence(&mut out, own, ""))?;
     if all {
         others.iter().try_for_each(|own| print_evidence(&mut out, own, "  not sure"))?;
     }
-    for (group, apart) in &lesson.learnt.groups {
-        let folder = lesson.folders.get(*group).map_or("", String::as_str);
-        let shown = if folder.is_empty() { "here, not in folders below" } else { folder };
-        writeln!(out, "  {FAINT}otherwise in{FAINT:#} {shown}")?;
+    for (folder, apart) in lesson.apart() {
+        writeln!(out, "  {FAINT}otherwise in{FAINT:#} {}", folder.display())?;
         apart.iter().try_for_each(|own| print_evidence(&mut out, own, ""))?;
     }
     Ok(())
@@ -227,7 +268,7 @@ fn print_evidence(out: &mut impl Write, own: &Evidence, remark: &str) -> std::io
 
 /// The sections of an `.editorconfig` file that say what was learnt. What all languages agree on stands in one for all files.
 fn text(lessons: &[Lesson]) -> String {
-    let all: Vec<Vec<Override>> = lessons.iter().map(|lesson| lesson.learnt.settings()).collect();
+    let all: Vec<Vec<Override>> = lessons.iter().map(Lesson::settings).collect();
     let shared: Vec<Override> = match all.as_slice() {
         [first, _, ..] => first.iter().filter(|set| all.iter().all(|own| own.contains(set))).cloned().collect(),
         _ => Vec::new(),
@@ -241,12 +282,9 @@ fn text(lessons: &[Lesson]) -> String {
         if !own.is_empty() {
             sections.push(section(&pattern("", &lesson.endings), &own));
         }
-        for (group, apart) in &lesson.learnt.groups {
-            let folder = lesson.folders.get(*group).map_or("", String::as_str);
+        for (folder, apart) in lesson.apart() {
             let set: Vec<Override> = apart.iter().map(|own| own.set.clone()).collect();
-            if !folder.is_empty() {
-                sections.push(section(&pattern(folder, &lesson.endings), &set));
-            }
+            sections.push(section(&pattern(&folder.to_string_lossy(), &lesson.endings), &set));
         }
     }
     sections.join("\n")
@@ -262,22 +300,35 @@ fn document(lesson: &Lesson) -> Value {
             "sure": own.sure,
         })
     };
-    let apart: Vec<Value> = lesson.learnt.groups
-        .iter()
-        .map(|(group, apart)| json!({
-            "folder": lesson.folders.get(*group),
-            "files": lesson.groups.iter().filter(|own| *own == group).count(),
-            "settings": apart.iter().map(evidence).collect::<Vec<_>>(),
+    let held = |folder: &Path| (0..lesson.documents.len()).filter(|file| lesson.folders.holds(folder, *file)).count();
+    let apart: Vec<Value> = lesson
+        .apart()
+        .into_iter()
+        .map(|(folder, own)| json!({
+            "folder": folder.to_string_lossy(),
+            "files": held(folder),
+            "settings": own.into_iter().map(evidence).collect::<Vec<_>>(),
         }))
         .collect();
-    json!({
+    let mut document = json!({
         "language": lesson.language.name(),
         "files": lesson.files,
         "filesTried": lesson.documents.len(),
         "lines": lesson.lines(),
-        "unchangedBefore": lesson.unchanged(&lesson.learnt.before) / 100.0,
-        "unchangedAfter": lesson.unchanged(&lesson.learnt.after) / 100.0,
-        "settings": lesson.learnt.evidence.iter().map(evidence).collect::<Vec<_>>(),
+        "settings": lesson.evidence().map(evidence).collect::<Vec<_>>(),
         "apart": apart,
-    })
+    });
+    for (trial, learnt) in &lesson.learnt {
+        match trial {
+            Trial::Layout => {
+                document["unchangedBefore"] = json!(lesson.unchanged(&learnt.before) / 100.0);
+                document["unchangedAfter"] = json!(lesson.unchanged(&learnt.after) / 100.0);
+            }
+            Trial::Imports => {
+                document["importLinesBefore"] = json!(sum(&learnt.before));
+                document["importLinesAfter"] = json!(sum(&learnt.after));
+            }
+        }
+    }
+    document
 }

@@ -7,9 +7,10 @@ use anyhow::bail;
 use indicatif::ProgressBar;
 use rayon::prelude::*;
 use serde_json::{json, Value};
-use vknot_reshape::styling::{Piece, values};
+use unicode_width::{UnicodeWidthChar, UnicodeWidthStr};
+use vknot_reshape::styling::{Piece, Trial, values};
 use vknot_style::{Key, Override, Setting, SETTINGS};
-use vknot_syntax::Source;
+use vknot_syntax::{Language, Source};
 
 use crate::arguments::{InputArguments, LookOutput};
 use crate::commands::open_place;
@@ -51,7 +52,16 @@ struct Effect {
 struct Relevant {
     setting: &'static Setting,
     now: String,
+    /// What its current value makes of the piece.
+    usual: String,
     effects: Vec<Effect>,
+}
+
+impl Relevant {
+    /// The value that holds, and what it makes of the piece.
+    fn now(&self) -> Effect {
+        Effect { value: self.now.clone(), lines: 0, text: self.usual.clone() }
+    }
 }
 
 pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outcome> {
@@ -73,14 +83,13 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
     let style = workspace.style(input.source().path(), input.document.language(), &[]);
     let document = input.document.clone().with_style(style);
     let piece = Piece::of(&document, span);
-    let usual = piece.laid_out(piece.style());
-    let relevant = tried(&piece, &keys, &usual);
+    let relevant = tried(&piece, document.language(), &keys);
     match (arguments.output, &arguments.key) {
-        (LookOutput::Json, _) => output::json::print("vknot.style.relevant/1", json_of(&piece, &usual, &relevant))?,
+        (LookOutput::Json, _) => output::json::print("vknot.style.relevant/1", json_of(&piece, &relevant))?,
         (LookOutput::Text, None) => print(&piece, &relevant)?,
         (LookOutput::Text, Some(_)) => match relevant.first() {
-            Some(relevant) if arguments.beside => print_beside(&usual, relevant)?,
-            Some(relevant) => print_below(&usual, relevant)?,
+            Some(relevant) if arguments.beside => print_beside(relevant)?,
+            Some(relevant) => print_below(relevant)?,
             None => writeln!(output::stdout(), "{FAINT}no value of it makes a difference here{FAINT:#}")?,
         },
     }
@@ -88,8 +97,9 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
 }
 
 /// Tries all values of some settings.
-fn tried(piece: &Piece, keys: &[Key], usual: &str) -> Vec<Relevant> {
-    let language = piece.style().language();
+fn tried(piece: &Piece, language: &'static Language, keys: &[Key]) -> Vec<Relevant> {
+    let usual = Trial::ALL.map(|trial| (trial, piece.made(trial, piece.style())));
+    let usual_of = |key: Key| usual.iter().find(|(trial, _)| Trial::of(key) == Some(*trial));
     let trials: Vec<(Key, String)> =
         keys.iter().flat_map(|key| values(*key, language).into_iter().map(|value| (*key, value))).collect();
     let bar = if std::io::stderr().is_terminal() {
@@ -97,13 +107,14 @@ fn tried(piece: &Piece, keys: &[Key], usual: &str) -> Vec<Relevant> {
     } else {
         ProgressBar::hidden()
     };
-    let old = Source::from_text("piece", usual);
     let effect = |(key, value): &(Key, String)| {
         bar.inc(1);
         let set = Override::new(*key, value).ok().filter(|_| value != "as-found" && piece.style().word(*key) != value)?;
-        let text = piece.laid_out(&piece.style().clone().overridden(&[set]));
+        let (trial, usual) = usual_of(*key)?;
+        let text = piece.made(*trial, &piece.style().clone().overridden(&[set]));
+        let old = Source::from_text("piece", usual.as_str());
         let (gone, come) = diff::changed_lines(&diff::changes(&old, &diff::between(&old, &text)));
-        (text != usual).then(|| (*key, Effect { value: value.clone(), lines: gone.max(come), text }))
+        (text != *usual).then(|| (*key, Effect { value: value.clone(), lines: gone.max(come), text }))
     };
     let effects: Vec<(Key, Effect)> = trials.par_iter().filter_map(effect).collect();
     bar.finish_and_clear();
@@ -114,6 +125,7 @@ fn tried(piece: &Piece, keys: &[Key], usual: &str) -> Vec<Relevant> {
             None => relevant.push(Relevant {
                 setting: key.setting(),
                 now: piece.style().word(key).to_owned(),
+                usual: usual_of(key).map_or(String::new(), |(_, usual)| usual.clone()),
                 effects: vec![effect],
             }),
         }
@@ -155,13 +167,13 @@ fn marks(usual: &str, text: &str) -> Vec<bool> {
     marks
 }
 
-fn print_below(usual: &str, relevant: &Relevant) -> std::io::Result<()> {
+fn print_below(relevant: &Relevant) -> std::io::Result<()> {
     let mut out = output::stdout();
-    let now = Effect { value: relevant.now.clone(), lines: 0, text: usual.to_owned() };
+    let now = relevant.now();
     for effect in std::iter::once(&now).chain(&relevant.effects) {
         let remark = if effect.lines == 0 { "as it is".to_owned() } else { output::count(effect.lines, "line") };
         writeln!(out, "{HEAD}{} = {}{HEAD:#}  {FAINT}{remark}{FAINT:#}", relevant.setting.key, effect.value)?;
-        for (line, mark) in effect.text.lines().zip(marks(usual, &effect.text)) {
+        for (line, mark) in effect.text.lines().zip(marks(&relevant.usual, &effect.text)) {
             let paint = if mark { IN } else { PLAIN };
             writeln!(out, "{MARK}{}{MARK:#} {paint}{line}{paint:#}", if mark { "│" } else { " " })?;
         }
@@ -173,49 +185,48 @@ fn print_below(usual: &str, relevant: &Relevant) -> std::io::Result<()> {
 /// The columns of a terminal, where output goes elsewhere.
 const COLUMNS: usize = 120;
 
-fn print_beside(usual: &str, relevant: &Relevant) -> std::io::Result<()> {
+fn print_beside(relevant: &Relevant) -> std::io::Result<()> {
     let mut out = output::stdout();
-    let now = Effect { value: relevant.now.clone(), lines: 0, text: usual.to_owned() };
+    let now = relevant.now();
     let shown: Vec<&Effect> = std::iter::once(&now).chain(&relevant.effects).collect();
-    let widest = shown.iter().flat_map(|effect| effect.text.lines()).map(unicode_width::UnicodeWidthStr::width).max();
+    let widest = shown.iter().flat_map(|effect| effect.text.lines()).map(UnicodeWidthStr::width).max();
     let room = columns().unwrap_or(COLUMNS) / shown.len().max(1);
     let width = widest.unwrap_or(0).max(20).min(room.saturating_sub(3).max(20));
     writeln!(out, "{NAME}{}{NAME:#}", relevant.setting.key)?;
-    let fitted = |line: &str| -> String {
-        let mut cut = String::new();
-        let mut used = 0;
-        let is_whole = unicode_width::UnicodeWidthStr::width(line) <= width;
-        for c in line.chars() {
-            let columns = unicode_width::UnicodeWidthChar::width(c).unwrap_or(1);
-            if used + columns + usize::from(!is_whole) > width {
-                cut.push('…');
-                used += 1;
-                break;
-            }
-            used += columns;
-            cut.push(c);
-        }
-        cut + &" ".repeat(width - used)
-    };
-    let heads: Vec<String> = shown.iter().map(|effect| format!("{HEAD}{}{HEAD:#}", fitted(&effect.value))).collect();
-    writeln!(out, "{}", heads.join(" │ "))?;
+    let heads = shown.iter().map(|effect| format!("{HEAD}{}{HEAD:#}", fitted(&effect.value, width)));
+    writeln!(out, "{}", heads.collect::<Vec<_>>().join(" │ "))?;
     let texts: Vec<(Vec<&str>, Vec<bool>)> =
-        shown.iter().map(|effect| (effect.text.lines().collect(), marks(usual, &effect.text))).collect();
+        shown.iter().map(|effect| (effect.text.lines().collect(), marks(&relevant.usual, &effect.text))).collect();
     let count = texts.iter().map(|(lines, _)| lines.len()).max().unwrap_or(0);
     for at in 0..count {
-        let cells: Vec<String> = texts
-            .iter()
-            .map(|(lines, marks)| {
-                let paint = if marks.get(at).copied().unwrap_or(false) { IN } else { PLAIN };
-                format!("{paint}{}{paint:#}", fitted(lines.get(at).copied().unwrap_or("")))
-            })
-            .collect();
-        writeln!(out, "{}", cells.join(" │ ").trim_end())?;
+        let cells = texts.iter().map(|(lines, marks)| {
+            let paint = if marks.get(at).copied().unwrap_or(false) { IN } else { PLAIN };
+            format!("{paint}{}{paint:#}", fitted(lines.get(at).copied().unwrap_or(""), width))
+        });
+        writeln!(out, "{}", cells.collect::<Vec<_>>().join(" │ ").trim_end())?;
     }
     Ok(())
 }
 
-fn json_of(piece: &Piece, usual: &str, relevant: &[Relevant]) -> Value {
+/// A line in so many columns: filled with blanks, or cut.
+fn fitted(line: &str, width: usize) -> String {
+    let mut cut = String::new();
+    let mut used = 0;
+    let is_whole = line.width() <= width;
+    for c in line.chars() {
+        let columns = c.width().unwrap_or(1);
+        if used + columns + usize::from(!is_whole) > width {
+            cut.push('…');
+            used += 1;
+            break;
+        }
+        used += columns;
+        cut.push(c);
+    }
+    cut + &" ".repeat(width - used)
+}
+
+fn json_of(piece: &Piece, relevant: &[Relevant]) -> Value {
     let settings: Vec<Value> = relevant
         .iter()
         .map(|own| {
@@ -226,5 +237,5 @@ fn json_of(piece: &Piece, usual: &str, relevant: &[Relevant]) -> Value {
             json!({ "key": own.setting.key, "now": piece.style().word(own.setting.id), "values": values })
         })
         .collect();
-    json!({ "text": usual, "settings": settings })
+    json!({ "text": piece.made(Trial::Layout, piece.style()), "settings": settings })
 }

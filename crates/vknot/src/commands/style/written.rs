@@ -67,5 +67,5 @@ pub fn pattern(folder: &str, endings: &[String]) -> String {
     let escaped = |folder: &str| -> String {
         folder.chars().flat_map(|c| if "[]{}*?,!\\".contains(c) { vec!['\\', c] } else { vec![c] }).collect()
     };
-    if folder.is_empty() { files } else { format!("/{}/**{files}", escaped(folder)) }
+    if folder.is_empty() { files } else { format!("/{}/*{files}", escaped(folder)) }
 }
