@@ -1,6 +1,6 @@
 //! Runs of imports with what belongs to each.
 
-use vknot_syntax::{NodeId, Span};
+use vknot_syntax::{NodeId, Role, Span};
 
 use crate::items::Item;
 use crate::spec::Code;
@@ -12,6 +12,8 @@ pub(crate) struct Line {
     pub node: NodeId,
     /// Comments and attributes on the lines above, as written.
     pub above: Vec<String>,
+    /// Whether those are comments alone, which in front of the first import of a group would head the group.
+    pub commented: bool,
     /// The comments behind it on its line, with the white space in front.
     pub behind: Option<String>,
     /// How many blank lines were in front of it.
@@ -21,6 +23,7 @@ pub(crate) struct Line {
 impl Line {
     pub fn of(code: Code<'_>, item: &Item, blank: u32) -> Line {
         let text = |id: &NodeId| code.tree.text_of(code.source.text(), *id).to_owned();
+        let is_comment = |id: &NodeId| code.tree.role(*id) == Role::Comment;
         let last =
             item.separator.filter(|mark| item.trails.first().is_none_or(|trail| mark < trail)).unwrap_or(item.node);
         let behind = item.trails.last().map(|trail| {
@@ -29,6 +32,7 @@ impl Line {
         Line {
             node: item.node,
             above: item.leads.iter().map(text).collect(),
+            commented: !item.leads.is_empty() && item.leads.iter().all(is_comment),
             behind: behind.map(|span| code.source.slice(span).to_owned()),
             blank,
         }

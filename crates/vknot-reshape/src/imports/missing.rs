@@ -148,7 +148,7 @@ pub(super) fn into_block(
         let Some(node) = entries.get(at).map(|entry| entry.line.node) else { continue };
         let (start, first) = (tree.node(node).start, tree.node(node).first_token);
         tell(organizing, &import, Span::new(start, start), first, receipt);
-        let line = Line { node, above: Vec::new(), behind: None, blank: 0 };
+        let line = Line { node, above: Vec::new(), commented: false, behind: None, blank: 0 };
         entries.insert(at + 1, Entry { line, import: Some(import), written: String::new(), group });
     }
     Vec::new()

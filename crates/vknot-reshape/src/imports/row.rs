@@ -87,6 +87,7 @@ impl<'o, 'a> Rower<'o, 'a> {
         if !block.places.is_empty() {
             return Some(self.in_places(block, &placed, receipt));
         }
+        self.hold_comments(block, &mut placed);
         self.tell_moves(&placed, receipt);
         Some(self.written(block, placed))
     }
@@ -163,6 +164,24 @@ impl<'o, 'a> Rower<'o, 'a> {
             }
         }
         merged
+    }
+
+    /// A comment in front of the first import of a group heads the group: an import that would bring its own there stands behind the next
+    /// one that has none.
+    fn hold_comments(&self, block: &Block, placed: &mut [Placed]) {
+        let mut start = 0;
+        while start < placed.len() {
+            let together = |pair: &[Placed]| {
+                let [before, now] = pair else { return false };
+                before.standing.is_some() && now.standing.is_some() && self.blank(block, before, now) == 0
+            };
+            let end = start + 1 + placed[start..].windows(2).take_while(|pair| together(pair)).count();
+            let group = &mut placed[start..end];
+            if let Some(first) = group.iter().position(|placed| !placed.entry.line.commented) {
+                group[..= first].rotate_right(1);
+            }
+            start = end;
+        }
     }
 
     /// Every name in an import of its own.

@@ -217,9 +217,33 @@ fn an_import_stays_in_front_of_the_comment_that_keeps_the_next() {
 
 #[test]
 fn comments_stay_with_what_they_are_about() {
-    let text = "import os\n\n# of the harbour\nimport zero\n# notices\nimport alpha  # why\n\nprint(os, zero, alpha)\n";
+    let text = "import os\n\n# of the harbour\nimport zero\n# notices\nimport low  # why\nimport ebb\n\nprint(os, zero, low, ebb)\n";
     let (sorted, _) = organized("python", text);
-    assert_eq!(sorted, "import os\n\n# of the harbour\n# notices\nimport alpha  # why\nimport zero\n\nprint(os, zero, alpha)\n");
+    assert_eq!(sorted, "import os\n\n# of the harbour\nimport ebb\n# notices\nimport low  # why\nimport zero\n\nprint(os, zero, low, ebb)\n");
+}
+
+#[test]
+fn a_comment_that_would_head_a_group_stays_inside_it() {
+    // As the first of the group, `alpha` would lose its comment to all of them, and be taken out by the next run.
+    let cases = [
+        (
+            "import zero\n# notices\nimport alpha\nimport beta\n\nprint(zero, beta)\n",
+            "import beta\n# notices\nimport alpha\nimport zero\n\nprint(zero, beta)\n",
+        ),
+        (
+            "import os\n\nimport zero\n# notices\nimport alpha\n\nprint(os, zero)\n",
+            "import os\n\nimport zero\n# notices\nimport alpha\n\nprint(os, zero)\n",
+        ),
+    ];
+    for (text, wanted) in cases {
+        let (sorted, told) = organized("python", text);
+        assert_eq!(sorted, wanted);
+        assert!(told.iter().any(|told| told.ends_with("because of its comment")), "{told:?}");
+        assert_eq!(organized("python", &sorted).0, sorted);
+    }
+    // Attributes belong to what is below them wherever it stands.
+    let (sorted, _) = organized("rust", "use tide::zero;\n#[cfg(test)]\nuse tide::alpha;\n");
+    assert_eq!(sorted, "#[cfg(test)]\nuse tide::alpha;\nuse tide::zero;\n");
 }
 
 #[test]
