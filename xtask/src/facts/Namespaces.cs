@@ -37,7 +37,7 @@ public static class Namespaces
                             .Any(data => data.Constructor.DeclaringType.Name == "ExtensionAttribute"))
                             names.Add("." + method.Name);
                 }
-                catch (Exception) {}
+                catch (Exception) { }
             }
         }
         foreach (var pair in offered) Console.WriteLine(pair.Key + " " + string.Join(" ", pair.Value));

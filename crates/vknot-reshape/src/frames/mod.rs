@@ -1,6 +1,7 @@
 //! Where lines begin: frames of what is open, driven token by token, and what they go by.
 
 pub(crate) mod blocks;
+pub(crate) mod bracketed;
 mod brackets;
 pub(crate) mod broken;
 pub(crate) mod comments;

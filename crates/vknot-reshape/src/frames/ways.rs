@@ -4,9 +4,10 @@
 //! what another line began, where it lines up with something in front of it or stands whole steps further in. It is held against the
 //! lines around it: what they move, it moves. The first line of a kind decides for those beside it.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashSet};
 
 use vknot_style::{Key, Origin, Style};
+use vknot_syntax::TokenId;
 
 use super::offsets::Offsets;
 use super::place::{By, Place};
@@ -87,6 +88,8 @@ pub(crate) struct Ways<'a> {
     pub offsets: Option<&'a Offsets>,
     /// The same, to be found out; lines stand as they were written then.
     pub counted: Option<Offsets>,
+    /// The tokens that lead lines that stand right by brackets alone, where not all could be read.
+    pub bracketed: Option<&'a HashSet<TokenId>>,
     /// In which column the line at hand was written.
     pub column: u32,
     /// How many columns it was moved.
@@ -106,6 +109,7 @@ impl<'a> Ways<'a> {
             style,
             shown: Shown::default(),
             offsets: None,
+            bracketed: None,
             counted: None,
             column: 0,
             shift: 0,
@@ -119,6 +123,11 @@ impl<'a> Ways<'a> {
     /// Lets lines stand as far in as others do that are with them.
     pub fn with_offsets(self, offsets: Option<&'a Offsets>) -> Self {
         Ways { offsets, ..self }
+    }
+
+    /// Lets lines stand that these tokens lead.
+    pub fn with_bracketed(self, bracketed: &'a HashSet<TokenId>) -> Self {
+        Ways { bracketed: Some(bracketed), ..self }
     }
 
     /// Finds out how far in lines stand inside each frame.

@@ -23,7 +23,7 @@ impl Frames<'_> {
         let column = ways.column;
         let candidate = (i64::from(column) + self.top().written.shift).max(0) as u32;
         if comment {
-            let stays = self.lines_up_comment(candidate);
+            let stays = self.lines_up_comment(candidate) || self.stands_by_brackets();
             if let Some(ways) = &mut self.ways {
                 ways.line_above = (candidate, stays);
                 ways.beside &= stays;
@@ -41,7 +41,8 @@ impl Frames<'_> {
         }
         let alone = candidate != spot.place.columns() && self.forget_shift(column, spot);
         let candidate = if alone { spot.place.columns() } else { candidate };
-        let stands = candidate == spot.place.columns() || self.explains(node, spot, candidate);
+        let stands =
+            candidate == spot.place.columns() || self.explains(node, spot, candidate) || self.stands_by_brackets();
         let shown = &mut self.ways.as_mut()?.shown;
         let wraps = spot.by == By::Wrap && self.table.spec.forms.is_none();
         let (standing, all) = if wraps { &mut shown.wrapped } else { &mut shown.begun };
@@ -186,6 +187,12 @@ impl Frames<'_> {
                     || self.is_near_bracket(candidate)
             }
         }
+    }
+
+    /// Whether the line at hand stands right by brackets alone, in a text that could not be read as a whole.
+    fn stands_by_brackets(&self) -> bool {
+        let bracketed = self.ways.as_ref().and_then(|ways| ways.bracketed);
+        bracketed.is_some_and(|bracketed| bracketed.contains(&self.line_token))
     }
 
     /// Whether a line in what the reader could not put together follows one that nothing ends, such as a condition.

@@ -1,10 +1,14 @@
 //! How the lines of a well-kept file stand: by the settings, by what the file shows of them, and in the ways of its author.
 
+use std::collections::HashSet;
+
 use vknot_style::{Indentation, Key, Origin, Style};
-use vknot_syntax::{Role, Span};
+use vknot_syntax::{Role, Span, TokenId};
 
 use super::manner;
 use super::shown::options;
+use crate::frames::bracketed::bracketed;
+use crate::frames::found::indentation as found_indentation;
 use crate::frames::lines::{Line, Placed, placed};
 use crate::frames::offsets::Offsets;
 use crate::frames::options::Options;
@@ -19,6 +23,7 @@ pub(crate) struct Kept {
     pub options: Options,
     pub(super) style: Style,
     offsets: Option<Offsets>,
+    bracketed: HashSet<TokenId>,
     /// Whether nothing says what indentation is made of, so that what a line begins with may stay.
     pub open: bool,
     /// Whether lines are indented with tabs and with spaces, which stays then.
@@ -28,7 +33,7 @@ pub(crate) struct Kept {
 impl Kept {
     /// The ways that lines may stand in.
     pub fn ways(&self) -> Ways<'_> {
-        Ways::new(&self.style).with_offsets(self.offsets.as_ref())
+        Ways::new(&self.style).with_offsets(self.offsets.as_ref()).with_bracketed(&self.bracketed)
     }
 }
 
@@ -51,7 +56,12 @@ pub(super) fn stand(code: Code<'_>, style: &Style, indentation: Indentation, mar
     let placed = |ways| placed(code, &usual, margin, lines, ways);
     // Lines may stand in ways of their own if those that are together agree, unless the size of a level is set.
     let sized = style.word(Key::IndentSize) != "as-found";
-    let mut first = placed(Some(Ways::new(style).counting()));
+    let bracketed = if in_size(code, style, indentation) {
+        bracketed(code, lines, indentation.tab_width)
+    } else {
+        HashSet::new()
+    };
+    let mut first = placed(Some(Ways::new(style).with_bracketed(&bracketed).counting()));
     // What stands at the margin from end to end was not indented by anyone; a page may be meant so, and lists of data.
     let flat = lines.iter().all(|line| line.found.columns() == 0 || !is_code(code, line));
     let short = !code.toolkit().indent.spec.page.is_empty() && lines.len() < PAGE;
@@ -60,25 +70,31 @@ pub(super) fn stand(code: Code<'_>, style: &Style, indentation: Indentation, mar
     let open = is_open(style);
     let mixed = open && is_mixed(code, lines);
     if whole {
-        let kept = Kept { options: usual, style: style.clone(), offsets, open, mixed };
+        let kept = Kept { options: usual, style: style.clone(), offsets, bracketed, open, mixed };
         return Stand::AsWritten(Box::new(first), Box::new(kept));
     }
     if flat && !offsets.as_ref().is_some_and(Offsets::are_tables) {
         return Stand::ByRules(Box::new(usual));
     }
-    let second = placed(Some(Ways::new(style).with_offsets(offsets.as_ref())));
+    let second = placed(Some(Ways::new(style).with_offsets(offsets.as_ref()).with_bracketed(&bracketed)));
     let Some(all) = second.shown.as_ref().filter(|shown| shown.is_kept()) else {
         return Stand::ByRules(Box::new(usual))
     };
     let own = if all.is_whole() { style.clone() } else { manner::own(all, style) };
     let options = options(code, &own, indentation);
-    Stand::Kept(Box::new(Kept { options, style: own, offsets, open, mixed }))
+    Stand::Kept(Box::new(Kept { options, style: own, offsets, bracketed, open, mixed }))
+}
+
+/// Whether levels have the size that they have in the file.
+fn in_size(code: Code<'_>, style: &Style, indentation: Indentation) -> bool {
+    style.word(Key::IndentSize) == "as-found"
+        || found_indentation(code).is_none_or(|found| found.size == indentation.size)
 }
 
 /// What lets lines of a file stay as they are; `None` where they go by the rules alone.
 pub(crate) fn kept(code: Code<'_>, style: &Style, indentation: Indentation) -> Option<Kept> {
     let structure = code.toolkit().indent.spec.lines == LinesBy::Structure;
-    if !structure || code.tree.has_error() || code.tree.gave_up() {
+    if !structure || code.tree.gave_up() {
         return None;
     }
     let lines = crate::frames::lines::lines(code, indentation, None);

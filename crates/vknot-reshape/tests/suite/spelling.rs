@@ -158,7 +158,7 @@ fn comments_get_a_space_behind_their_marker() {
         &[
             ("go", "//go:build linux\n\npackage a\n\n//export Level\nfunc Level() {}\n"),
             ("java", "class A {\n    //region low\n    int b;\n    //endregion\n}\n"),
-            ("csharp", "//------\nclass A {}\n///<summary>\n"),
+            ("csharp", "//------\nclass A { }\n///<summary>\n"),
             ("c", "/*low*/\nint a; //OFF\n"),
         ],
     );

@@ -13,6 +13,23 @@ void each(struct gauge *gauge, int (*visit)(struct gauge *, void *), void *data)
     visit(gauge, data);
 }
 "),
+    ("arrays whose type is told by what they hold, and empty blocks", "csharp", &[], "\
+class Gauge : Base
+{
+    Gauge() : base() { }
+
+    void Warn()
+    {
+        var levels = new[] { 1, 2 };
+        var grid = new[,] { { 1 }, { 2 } };
+        Span<int> low = stackalloc[] { 1, 2 };
+        var byZone = from level in levels
+                     group level by level.Zone into zone
+                     select zone;
+        Tell(() => { });
+    }
+}
+"),
     ("a brace below a condition that wraps", "c", &[], "\
 int warn(int level) {
     if (level > HIGH &&
@@ -312,4 +329,56 @@ namespace Tide
 ";
     assert!(read("csharp", text).tree().has_error(), "the reader takes it by now: another text is wanted");
     assert_eq!(indented("csharp", text, &[]), text);
+}
+
+/// Code with more types than the reader knows.
+const TYPED: &str = "\
+import type {Level} from './level';
+
+type Board = $ReadOnly<{|
+  level: ?Level,
+  +low: boolean,
+|}>;
+
+const gauge = {
+  warn: (level: ?Level, ...notices: Array<Level>): boolean => {
+    // Nothing is known.
+    if (level == null) {
+      return false;
+    }
+    return level.isLow
+      ? notices.every(
+          notice => notice === level,
+        )
+      : false;
+  },
+};
+
+export function told(board: Board, surge?: ?Level): ?Level {
+  const {level} = board;
+  return level;
+}
+";
+
+#[test]
+fn what_stands_right_by_its_brackets_stays_though_it_cannot_be_read() {
+    assert!(read("javascript", TYPED).tree().has_error(), "the reader takes it by now: another text is wanted");
+    for settings in [&[][..], &["indent_size=2"]] {
+        assert_eq!(indented("javascript", TYPED, settings), TYPED);
+        assert_eq!(formatted("javascript", TYPED, settings), TYPED);
+    }
+    // A line that stands for nothing is set, and so are all of a file in which most do, or whose levels are to have another size.
+    let off = TYPED.replace("      return false;\n", "  return false;\n");
+    assert_eq!(indented("javascript", &off, &[]), TYPED);
+    let flat: String = TYPED.lines().map(|line| format!("{}\n", line.trim_start())).collect();
+    assert!(indented("javascript", &flat, &["indent_size=2"]).contains("\n    if (level == null) {\n      return false;\n    }\n"));
+    assert!(indented("javascript", TYPED, &["indent_size=4"]).contains("\n    const {level} = board;\n"));
+}
+
+#[test]
+fn brackets_tell_where_tokens_reach_into_their_lines() {
+    let text = "const Gauge: Host<mixed> =\n  registry.get<mixed>('gauge', () => ({\n    name: 'gauge',\n    ...level,\n  }));\n\nexport default ((Gauge: any): Host<mixed>);\n\nfunction warn() {\n  if (low) {\n    return 1;\n  }\n}\n";
+    assert!(read("javascript", text).tree().has_error(), "the reader takes it by now: another text is wanted");
+    assert_eq!(indented("javascript", text, &[]), text);
+    assert_eq!(formatted("javascript", text, &[]), text);
 }

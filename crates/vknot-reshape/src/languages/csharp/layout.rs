@@ -45,6 +45,7 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
         Key::BraceLambda,
         Key::BraceType,
         Key::SpaceBrace,
+        Key::SpaceEmpty,
         Key::SpaceControl,
     ],
     ..LAYOUT_OF_MOST
@@ -149,7 +150,6 @@ const QUERY: Words = Words {
         "order_by_clause",
         "group_clause",
         "select_clause",
-        "into",
     ],
     wrap_kept: true,
     ..WORDS
@@ -407,6 +407,10 @@ const SPACING: &[SpaceRow] = &[
     ("postfix_unary_expression", "!", Tight, Open),
     ("pointer_type", "*", Tight, Open),
     ("array_rank_specifier", "[", Tight, Tight),
+    ("query_expression", "into", Author, Open),
+    ("implicit_array_creation_expression", "[", Tight, Tight),
+    ("implicit_array_creation_expression", ",", Tight, Tight),
+    ("implicit_stackalloc_expression", "[", Tight, Tight),
     ("range_expression", "..", Author, Author),
     ("relational_pattern", "<", Open, Open),
     ("relational_pattern", ">", Open, Open),
