@@ -54,7 +54,7 @@ pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repai
 }
 
 fn read_plain(text: &str, language: &'static Language, limits: &Limits) -> Option<Tree> {
-    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, text.as_bytes(), language, limits))?;
+    let parsed = parsed(text.as_bytes(), language, limits)?;
     let mut builder = TreeBuilder::new(text, language);
     flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32);
     Some(builder.finish())
@@ -92,7 +92,7 @@ fn read_closed(text: &str, tree: &Tree, end: u32, limits: &Limits) -> Option<Tre
     stray.extend(unread.map(|token| token.span()));
     let closers = Closers { missing, stray };
     let whole = closers.applied(text);
-    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, &whole, language, limits))?;
+    let parsed = parsed(&whole, language, limits)?;
     let mut builder = TreeBuilder::new(text, language);
     builder.expect_hidden(closers.stray, language.error_kind());
     // How many bytes were put in in front of an offset of the whole text.
@@ -106,7 +106,7 @@ fn read_closed(text: &str, tree: &Tree, end: u32, limits: &Limits) -> Option<Tre
 /// Reads the text once more with what the grammar lacks masked.
 fn read_masked(text: &str, language: &'static Language, repair: Repair, limits: &Limits) -> Option<Tree> {
     let mask = (repair.mask)(text)?;
-    let parsed = PARSER.with_borrow_mut(|parser| parse(parser, &mask.text, language, limits))?;
+    let parsed = parsed(&mask.text, language, limits)?;
     let mut builder = TreeBuilder::new(text, language);
     builder.expect_hidden(
         mask.hidden,
@@ -120,6 +120,29 @@ fn read_masked(text: &str, language: &'static Language, repair: Repair, limits: 
 fn unreadable(tree: &Tree) -> (u64, usize) {
     let spans = tree.errors().map(|id| u64::from(tree.node(id).span().len()));
     spans.fold((0, 0), |(bytes, count), length| (bytes + length, count + 1))
+}
+
+/// Bytes of a text that any stack has room for, however deeply it is nested.
+const SHALLOW: usize = 8 * 1024;
+/// Bytes of stack for each byte of text: the parser gives back what is open one inside the other.
+const STACK_PER_BYTE: usize = 256;
+/// The largest stack, in bytes. What is not used of it takes no memory.
+const STACK_AT_MOST: usize = 1024 * 1024 * 1024;
+
+/// Parses a text where there is room for it: every token may be one level of nesting.
+fn parsed(bytes: &[u8], language: &'static Language, limits: &Limits) -> Option<tree_sitter::Tree> {
+    let here = || PARSER.with_borrow_mut(|parser| parse(parser, bytes, language, limits));
+    if bytes.len() <= SHALLOW {
+        return here();
+    }
+    std::thread::scope(|scope| {
+        let room = bytes.len().saturating_mul(STACK_PER_BYTE).min(STACK_AT_MOST);
+        let apart = || parse(&mut Parser::new(), bytes, language, limits);
+        match std::thread::Builder::new().stack_size(room).spawn_scoped(scope, apart) {
+            Ok(worker) => worker.join().ok()?,
+            Err(_) => here(),
+        }
+    })
 }
 
 fn parse(

@@ -337,3 +337,16 @@ mod unix {
         assert!(said.contains("1 file as before\n") && said.ends_with("exit 0\n"), "{said}");
     }
 }
+
+#[test]
+fn deep_files_have_room_beside_each_other() {
+    let desk = Desk::new();
+    // Beside each other, files are read by threads with small stacks.
+    for name in ["a.java", "b.java", "c.js", "d.go"] {
+        desk.write(name, "([{".repeat(20_000));
+    }
+    desk.write("Gauge.java", "class Gauge {  }\n");
+    let told = desk.run(&["format", "--write", "."]);
+    assert!(told.ends_with("── exit 0\n") || told.ends_with("── exit 2\n"), "{told}");
+    assert_eq!(desk.read("Gauge.java"), "class Gauge {}\n");
+}
