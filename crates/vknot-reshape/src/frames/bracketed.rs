@@ -57,6 +57,9 @@ impl Open {
     }
 }
 
+/// Bytes from the start of a line from which on columns do not count.
+const FAR: u32 = 256;
+
 /// The tokens that lead such lines; none where the text could be read, or brackets are not what blocks are made of.
 pub(crate) fn bracketed(code: Code<'_>, lines: &[Line], tab_width: u32) -> HashSet<TokenId> {
     let tree = code.tree;
@@ -100,7 +103,10 @@ pub(crate) fn bracketed(code: Code<'_>, lines: &[Line], tab_width: u32) -> HashS
             );
             beside.insert(column);
         }
-        beside.insert(column + code.source.slice(Span::new(begins.min(start), start)).chars().count() as u32);
+        // Columns far out are not told apart.
+        if start.saturating_sub(begins) < FAR {
+            beside.insert(column + code.source.slice(Span::new(begins.min(start), start)).chars().count() as u32);
+        }
         let bracket = bracket_of(code, token);
         match bracket {
             Some(bracket) if bracket.opens => {

@@ -178,7 +178,7 @@ impl<'o, 'a> Rower<'o, 'a> {
             let end = start + 1 + placed[start..].windows(2).take_while(|pair| together(pair)).count();
             let group = &mut placed[start..end];
             if let Some(first) = group.iter().position(|placed| !placed.entry.line.commented) {
-                group[..= first].rotate_right(1);
+                group[..=first].rotate_right(1);
             }
             start = end;
         }

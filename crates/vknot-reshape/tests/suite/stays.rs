@@ -13,6 +13,17 @@ void each(struct gauge *gauge, int (*visit)(struct gauge *, void *), void *data)
     visit(gauge, data);
 }
 "),
+    ("ranges without a start", "rust", &[], "\
+fn warn() {
+    let low = &levels[..=zone];
+    let lower = &levels[..zone];
+    match level {
+        ..=3 => tell(..),
+        4.. => tell(1..=2),
+    }
+    (_, level) = next();
+}
+"),
     ("arrays whose type is told by what they hold, and empty blocks", "csharp", &[], "\
 class Gauge : Base
 {

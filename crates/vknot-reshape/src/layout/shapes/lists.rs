@@ -14,7 +14,7 @@ impl Planner<'_> {
         let Some((open, close)) = self.brackets(children) else { return self.keep_unruled(children) };
         let inner = &children[open + 1..close];
         let close_gap = self.first(children[close]);
-        for pair in children[..= open].windows(2).chain(children[close..].windows(2)) {
+        for pair in children[..=open].windows(2).chain(children[close..].windows(2)) {
             let gap = self.first(pair[1]);
             // The bracket of a literal may begin a line.
             match rule.keep

@@ -159,6 +159,12 @@ impl Planner<'_> {
                 && operators.iter().any(|operator| planner.token_text(node.first_token) == *operator)
         };
         let at = children.iter().position(|child| is_operator(self, child));
+        // A grammar may take the operator of `..=high` for two: nothing is assigned to a mark.
+        let before = at.and_then(|at| children.get(at.checked_sub(1)?));
+        if before.is_some_and(|before| self.is_lone_mark(*before)) {
+            children.windows(2).for_each(|pair| self.plan.set(self.first(pair[1]), GapPlan::author(false)));
+            return;
+        }
         if let Some(at) = at
             && let (Some(operator), Some(value)) = (children.get(at), children.get(at + 1))
             && !self.is_comment(*value)
@@ -188,6 +194,13 @@ impl Planner<'_> {
                 _ => self.space(id, pair[0], pair[1]),
             }
         }
+    }
+
+    /// Whether a node is a single token that is no word.
+    fn is_lone_mark(&self, id: NodeId) -> bool {
+        let node = self.tree.node(id);
+        let mark = |c: char| c.is_ascii_punctuation() && !matches!(c, '_' | '$' | '"' | '\'' | '`');
+        node.token_end - node.first_token == 1 && self.token_text(node.first_token).chars().all(mark)
     }
 
     /// Whether a value begins on the line of its operator whatever fits. A conditional may go where its author had it.

@@ -119,7 +119,7 @@ impl Planner<'_> {
         };
         let inner = &children[open + 1..close];
         let close_gap = self.first(children[close]);
-        for pair in children[..= open].windows(2) {
+        for pair in children[..=open].windows(2) {
             self.space(id, pair[0], pair[1]);
         }
         let Some(first) = inner.first() else { return self.empty_block(self.first(children[open]), close_gap) };
