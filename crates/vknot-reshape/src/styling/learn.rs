@@ -71,7 +71,7 @@ const ENOUGH_OPEN: u64 = 10;
 const ENOUGH_APART: (u64, u64) = (20, 3);
 
 /// How often the settings that make a difference are tried again at most, until none changes.
-const ROUNDS: usize = 3;
+const ROUNDS: usize = 2;
 
 /// What other settings depend on, and comes first.
 const FIRST: [Key; 3] = [Key::IndentStyle, Key::IndentSize, Key::MaxLineLength];
