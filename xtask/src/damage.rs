@@ -136,7 +136,7 @@ fn suspected(sample: &Sample, sound: &Document, at: u32) -> ((usize, usize), (us
     // Of several in a row it makes no difference which one is taken out.
     let is_like = |other: &u32| text.as_bytes().get(*other as usize) == text.as_bytes().get(at as usize);
     let first = (0..=at).rev().take_while(is_like).last().unwrap_or(at);
-    let pairs = looks::pairs(sound.code());
+    let pairs = looks::pairs(sound.code(), &looks::Marks::default());
     let run = (first..).take_while(is_like);
     let opens: Vec<Span> = run.filter_map(|at| pairs.of(Span::new(at, at + 1))).map(|pair| pair.open).collect();
     if opens.is_empty() {
@@ -144,7 +144,7 @@ fn suspected(sample: &Sample, sound: &Document, at: u32) -> ((usize, usize), (us
     }
     let source = Source::from_text(sample.source.path(), text[..at as usize].to_owned() + &text[at as usize + 1..]);
     let broken = document(&source, sample.language, &[]);
-    let lone = looks::pairs(broken.code()).unpaired.into_iter().next();
+    let lone = looks::pairs(broken.code(), &looks::Marks::default()).unpaired.into_iter().next();
     let Some(suspect) = lone.map(|lone| lone.culprit.map_or(lone.span, |culprit| culprit.span)) else {
         return ((1, 0), (1, 0));
     };

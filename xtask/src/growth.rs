@@ -68,7 +68,7 @@ const WORKS: &[Work] = &[
     ("read", |document| drop(Tree::read(document.source(), document.language()))),
     ("outline", |document| drop(looks::outline(document.code()))),
     ("folds", |document| drop(looks::folds(document.code()))),
-    ("pairs", |document| drop(looks::pairs(document.code()))),
+    ("pairs", |document| drop(looks::pairs(document.code(), &looks::Marks::default()))),
     ("sections", |document| drop(looks::sections(document.code(), &Marks::default()))),
     ("todos", |document| drop(looks::todos(document.code(), &Marks::default()))),
     ("regions", |document| drop(looks::regions(document.code(), &Marks::default()))),

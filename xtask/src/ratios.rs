@@ -64,7 +64,7 @@ fn run_looks(all: &[Sample], arguments: &Arguments, indent: &Step) -> ExitCode {
             &mut |source: &Source| drop(read(source)),
             &mut |source| drop(looks::outline(Code::of(source, &read(source)))),
             &mut |source| drop(looks::folds(Code::of(source, &read(source)))),
-            &mut |source| drop(looks::pairs(Code::of(source, &read(source)))),
+            &mut |source| drop(looks::pairs(Code::of(source, &read(source)), &marks)),
             &mut |source| {
                 let middle = source.lines().start(source.lines().count() / 2);
                 drop(looks::ladder(Code::of(source, &read(source)), Span::new(middle, middle)));

@@ -3,6 +3,7 @@
 use vknot_syntax::{Role, Span, is_word_character, word_span_at};
 
 use crate::spec::Code;
+use crate::spec::inner::NESTED_AT_MOST;
 use super::error::EditError;
 use super::scopes;
 use super::wish::Edit;
@@ -77,14 +78,29 @@ fn name_at(code: Code<'_>, at: Span) -> Result<Span, EditError> {
     }
 }
 
-/// The tokens that are a word.
+/// The tokens that are a word, those in the code of strings and macros among them.
 fn words(code: Code<'_>, name: &str) -> Vec<Span> {
+    words_within(code, name, NESTED_AT_MOST)
+}
+
+fn words_within(code: Code<'_>, name: &str, levels: usize) -> Vec<Span> {
     let tree = code.tree;
-    let same = |token: &&vknot_syntax::Token| {
+    let mut found = Vec::new();
+    for token in tree.tokens() {
+        let text = code.source.slice(token.span());
         let atom = matches!(tree.role(token.node), Role::Comment | Role::String);
-        !atom && code.source.slice(token.span()) == name
-    };
-    tree.tokens().iter().filter(same).map(|token| token.span()).collect()
+        if !atom && text == name {
+            found.push(token.span());
+        } else if levels > 0 && text.contains(name) {
+            for inner in (code.toolkit().looks.inside)(code, token.node) {
+                let piece = inner.read(code, token.node);
+                let spans = words_within(code.piece(&piece), name, levels - 1);
+                let outer = spans.into_iter().map(|span| piece.outer_span(span));
+                found.extend(outer.filter(|span| inner.span.covers(*span) && span.len() as usize == name.len()));
+            }
+        }
+    }
+    found
 }
 
 /// Where a word stands in a text.

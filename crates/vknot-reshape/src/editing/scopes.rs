@@ -3,6 +3,7 @@
 use vknot_syntax::{NodeId, Role, Span, is_word_character};
 
 use crate::spec::Code;
+use crate::spec::inner::InnerCode;
 use crate::spec::scopes::{Binding, ScopeSpec};
 
 /// A place where a name stands.
@@ -26,14 +27,12 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
         let role = tree.role(token.node);
         let text = code.source.slice(token.span());
         if role == Role::String && text.contains(name) {
-            let open = (spec.code_in)(code, token.node);
-            let inside = open.map(|open| coded(text, open, name)).unwrap_or_default();
-            places.extend(inside.into_iter().map(|(at, certain)| {
-                let start = token.start + at as u32;
-                let span = Span::new(start, start + name.len() as u32);
-                let binding = if certain { Binding::Uses { but: None } } else { Binding::Unknown };
-                Named { spaces: 1, span, binding }
-            }));
+            for inner in (code.toolkit().looks.inside)(code, token.node) {
+                places.extend(named_inside(code, &inner, name).into_iter().map(|(span, certain)| {
+                    let binding = if certain { Binding::Uses { but: None } } else { Binding::Unknown };
+                    Named { spaces: 1, span, binding }
+                }));
+            }
         } else if text == name && spec.names.contains(&tree.kind_name(token.node)) {
             steps += tree.ancestors(token.node).take(STEPS - steps).count();
             if steps >= STEPS {
@@ -46,42 +45,20 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
     Some(places)
 }
 
-/// Where a name stands in the code of a string, as a word of its own and not behind a dot, and whether it is certain that it is code there.
-fn coded(text: &str, open: &str, name: &str) -> Vec<(usize, bool)> {
+/// Where a name stands in code inside a token, as a word of its own and not behind a dot, and whether it is certain that it is code there.
+fn named_inside(code: Code<'_>, inner: &InnerCode, name: &str) -> Vec<(Span, bool)> {
+    let text = code.source.slice(inner.span);
     let mut found = Vec::new();
-    let mut at = 0;
-    while let Some(start) = text.get(at..).and_then(|rest| rest.find(open)).map(|start| start + at + open.len()) {
-        if open == "{" && text.get(start..).is_some_and(|rest| rest.starts_with('{')) {
-            at = start + 1;
-            continue;
+    for (offset, _) in text.match_indices(name) {
+        let (before, behind) = (&text[..offset], &text[offset + name.len()..]);
+        let lone = !before.ends_with(is_word_character) && !behind.starts_with(is_word_character);
+        let quoted = ['"', '\''].iter().any(|quote| before.matches(*quote).count() % 2 == 1);
+        if lone && !before.ends_with('.') {
+            let start = inner.span.start + offset as u32;
+            found.push((Span::new(start, start + name.len() as u32), !quoted));
         }
-        let end = closing(text, start);
-        let code = text.get(start..end).unwrap_or("");
-        for (offset, _) in code.match_indices(name) {
-            let (before, behind) = (&code[..offset], &code[offset + name.len()..]);
-            let lone = !before.ends_with(is_word_character) && !behind.starts_with(is_word_character);
-            let quoted = ['"', '\''].iter().any(|quote| before.matches(*quote).count() % 2 == 1);
-            if lone && !before.ends_with('.') {
-                found.push((start + offset, !quoted));
-            }
-        }
-        at = end;
     }
     found
-}
-
-/// Where the code in a string ends: at its closing brace.
-fn closing(text: &str, start: usize) -> usize {
-    let mut depth = 0;
-    for (at, c) in text.get(start..).unwrap_or("").char_indices() {
-        match c {
-            '{' | '(' | '[' => depth += 1,
-            '}' if depth == 0 => return start + at,
-            '}' | ')' | ']' => depth -= 1,
-            _ => {}
-        }
-    }
-    text.len()
 }
 
 /// What a name at a place is bound to, of what declares it: that, and where it is seen.

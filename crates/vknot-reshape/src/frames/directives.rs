@@ -3,25 +3,15 @@
 
 use vknot_syntax::{Node, NodeId, Role, TokenId};
 
-use super::stack::{Conditional, Frames};
+use super::stack::{Branches, Frames};
 use super::place::Place;
-use crate::spec::indent::Hold;
+use crate::spec::indent::{Conditional, Hold};
 use super::marks::{closer, is_one_of, opener};
-
-/// What a directive is to conditionals.
-#[derive(Clone, Copy, PartialEq, Eq)]
-enum Part {
-    Begin,
-    Else,
-    End,
-}
-
-const PARTS: [Part; 3] = [Part::Begin, Part::Else, Part::End];
 
 impl Frames<'_> {
     /// Where a directive stands that goes on with a conditional or ends it.
     pub(super) fn goes_on(&self, node: &Node) -> Option<Place> {
-        let part = self.part(node).filter(|part| *part != Part::Begin);
+        let part = self.part(node).filter(|part| *part != Conditional::Begin);
         part.and(self.conditionals.last()).and_then(|conditional| self.places.get(conditional.line)).copied()
     }
 
@@ -65,26 +55,16 @@ impl Frames<'_> {
     /// Comments in front of a directive wait for the code behind it, and so does the directive, if it stands with the code. What goes
     /// on with a conditional ends that.
     pub(super) fn wait_as_directive(&mut self, node: &Node, line: Option<usize>, inside: Place) {
-        if self.part(node).is_some_and(|part| part != Part::Begin) {
+        if self.part(node).is_some_and(|part| part != Conditional::Begin) {
             self.settle_waiting();
         } else if let Some(line) = line.filter(|_| !self.options.directive_margin) {
             self.wait(line, inside);
         }
     }
 
-    fn part(&self, node: &Node) -> Option<Part> {
+    fn part(&self, node: &Node) -> Option<Conditional> {
         let first = self.tree.tokens().get(node.first_token as usize)?;
-        self.part_of(self.source.slice(first.span()))
-    }
-
-    fn part_of(&self, text: &str) -> Option<Part> {
-        let text = text.trim_start_matches(['#', '{', '(', '*', '$', ' ', '\t']);
-        let word = &text[..text.find(|c: char| !c.is_ascii_alphanumeric()).unwrap_or(text.len())];
-        PARTS
-            .into_iter()
-            .zip(self.table.spec.directives)
-            .find(|(_, names)| is_one_of(names, word))
-            .map(|(part, _)| part)
+        self.table.spec.conditional(self.source.slice(first.span()))
     }
 
     /// Counts a directive.
@@ -92,12 +72,12 @@ impl Frames<'_> {
         let line = self.places.len().saturating_sub(1);
         // What was left out may be one token, to the end of its conditional.
         let left_out = self.source.slice(node.span()).rsplit_once('\n');
-        let ends = left_out.and_then(|(_, last)| self.part_of(last)) == Some(Part::End);
+        let ends = left_out.and_then(|(_, last)| self.table.spec.conditional(last)) == Some(Conditional::End);
         match self.part(node) {
-            Some(Part::Begin) if ends => {}
+            Some(Conditional::Begin) if ends => {}
             _ if ends => drop(self.conditionals.pop()),
-            Some(Part::Begin) => self.conditionals.push(Conditional { line, code: None }),
-            Some(Part::End) => drop(self.conditionals.pop()),
+            Some(Conditional::Begin) => self.conditionals.push(Branches { line, code: None }),
+            Some(Conditional::End) => drop(self.conditionals.pop()),
             _ => {}
         }
     }

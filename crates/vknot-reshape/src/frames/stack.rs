@@ -93,7 +93,7 @@ struct Opened {
 }
 
 /// A conditional that is open.
-pub(crate) struct Conditional {
+pub(crate) struct Branches {
     /// The line its first directive stands on.
     pub line: usize,
     /// Where the first line of code in it stands.
@@ -127,7 +127,7 @@ pub(crate) struct Frames<'a> {
     /// Comments and prose of several lines.
     pub blocks: Vec<Block>,
     /// Conditionals of a preprocessor that are open.
-    pub(super) conditionals: Vec<Conditional>,
+    pub(super) conditionals: Vec<Branches>,
     /// The last token passed that is no comment.
     pub(super) behind: Option<TokenId>,
     /// The brackets that are open whatever the tree says; only counted where the tree has errors.

@@ -1,6 +1,7 @@
 //! What most languages have in common, for the end of a language's own tables.
 
 use crate::spec::indent::{Hold, IndentSpec, LinesBy};
+use crate::spec::inner::nothing_inside;
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
 /// How lines stand in most languages.
@@ -59,4 +60,5 @@ pub(crate) const LOOKS: LookSpec = LookSpec {
     loops: &["for_statement", "while_statement", "do_statement"],
     region_markers: RegionMarkers::Comment,
     sections: false,
+    inside: nothing_inside,
 };

@@ -4,6 +4,7 @@ use vknot_syntax::{NodeId, Source, Span};
 
 use crate::spec::Code;
 
+use super::marks::Marks;
 use super::folds::Fold;
 use super::folds::folds;
 use super::ladder::ladder;
@@ -71,7 +72,7 @@ fn check_folds(source: &Source, folds: &[Fold]) -> Result<(), String> {
 
 fn check_pairs(code: Code<'_>) -> Result<(), String> {
     let source = code.source;
-    let pairs = pairs(code);
+    let pairs = pairs(code, &Marks::default());
     let end = source.span().end;
     let mut marks: Vec<Span> = pairs.marks().collect();
     marks.sort_unstable();

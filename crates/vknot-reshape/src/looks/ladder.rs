@@ -3,6 +3,7 @@
 use vknot_syntax::{contents_span, Embedded, NodeId, Role, Span, word_span_at};
 
 use crate::spec::Code;
+use crate::spec::inner::NESTED_AT_MOST;
 
 use super::naming::{attached, header_start, kind_words};
 use super::sections::{end_of_section, heading_level};
@@ -44,6 +45,11 @@ impl Rung {
 /// For a place between tokens the ladder starts from the token next to it. A file without tokens has one rung, the
 /// file.
 pub fn ladder(code: Code<'_>, at: Span) -> Vec<Rung> {
+    within(code, at, NESTED_AT_MOST)
+}
+
+/// The ladder, with the code inside tokens so many levels deep.
+fn within(code: Code<'_>, at: Span, levels: usize) -> Vec<Rung> {
     let Code { source, tree, .. } = code;
     let mut rungs = Rungs { list: Vec::new(), at };
     let inside = tree.embedded().iter().find_map(|piece| {
@@ -60,6 +66,7 @@ pub fn ladder(code: Code<'_>, at: Span) -> Vec<Rung> {
         _ => tree.covering(at),
     };
     if tree.node(inner).is_leaf() {
+        inside_rungs(code, inner, levels, &mut rungs);
         token_rungs(code, inner, at, &mut rungs);
     }
     for id in tree.ancestors(inner) {
@@ -67,6 +74,29 @@ pub fn ladder(code: Code<'_>, at: Span) -> Vec<Rung> {
     }
     rungs.add("file", source.span());
     rungs.list
+}
+
+/// The ladder in code inside a token.
+fn inside_rungs(code: Code<'_>, id: NodeId, levels: usize, rungs: &mut Rungs) {
+    let at = rungs.at;
+    let all = if levels == 0 { Vec::new() } else { (code.toolkit().looks.inside)(code, id) };
+    // Between two pieces, the one behind is meant, as it is with words.
+    let Some(inner) = all.iter().rfind(|inner| inner.whole().covers(at)) else { return };
+    let piece = inner.read(code, id);
+    if let (true, Some(from), Some(to)) = (inner.span.covers(at), piece.inner(at.start), piece.inner(at.end)) {
+        for rung in within(code.piece(&piece), Span::new(from, to), levels - 1) {
+            let span = piece.outer_span(rung.span);
+            let head = piece.outer_span(Span::new(rung.head, rung.head)).start;
+            let own = inner.span.covers(span) && span != inner.span;
+            if own && span.len() == rung.span.len() {
+                rungs.add_node(&rung.kind, span, head, rung.role);
+            }
+        }
+    }
+    rungs.add(inner.word, inner.span);
+    if !inner.open.is_empty() {
+        rungs.add("interpolation", inner.whole());
+    }
 }
 
 /// The ladder inside an embedded piece, then from what holds the piece outwards.
@@ -153,6 +183,7 @@ fn token_rungs(code: Code<'_>, id: NodeId, at: Span, rungs: &mut Rungs) {
         rungs.add("word", word);
     }
     let kind = match role {
+        _ if code.toolkit().kind(tree.node(id).kind).has_word => kind_words(code, id),
         Role::String => "string",
         Role::Comment => "comment",
         Role::Literal => "literal",

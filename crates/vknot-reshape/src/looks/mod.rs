@@ -3,6 +3,7 @@
 
 mod blocks;
 mod comments;
+mod divided;
 mod folds;
 mod invariants;
 mod ladder;

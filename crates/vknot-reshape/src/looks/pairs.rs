@@ -2,11 +2,14 @@
 
 use std::collections::{BTreeMap, HashMap, HashSet};
 
-use vknot_syntax::{NodeId, Role, Source, Span, TokenId, Tree};
+use vknot_syntax::{Embedded, NodeId, Role, Source, Span, TokenId, Tree};
 
 use crate::partners::{bracket_of, is_stray, missing_closers};
 use crate::spec::Code;
+use crate::spec::inner::NESTED_AT_MOST;
 
+use super::divided::divided;
+use super::marks::Marks;
 use super::naming::named_start;
 use super::naming::kind_words;
 
@@ -23,12 +26,19 @@ pub struct Pair {
     pub construct: &'static str,
     /// Where that construct begins to say what it is.
     pub header: u32,
+    /// The marks between the two that belong to them: what parts the branches of a conditional of the preprocessor.
+    pub branches: Vec<Span>,
 }
 
 impl Pair {
     /// From the opening mark to the end of the closing one.
     pub fn around(&self) -> Span {
         Span::new(self.open.start, self.close.end)
+    }
+
+    /// Its marks, in order.
+    pub fn marks(&self) -> impl Iterator<Item = Span> + '_ {
+        std::iter::once(self.open).chain(self.branches.iter().copied()).chain(std::iter::once(self.close))
     }
 
     /// What is between the two.
@@ -67,7 +77,7 @@ pub struct Pairs {
 impl Pairs {
     /// The pair one of whose marks is at that span.
     pub fn of(&self, mark: Span) -> Option<&Pair> {
-        self.pairs.iter().find(|pair| pair.open == mark || pair.close == mark)
+        self.pairs.iter().find(|pair| pair.marks().any(|own| own == mark))
     }
 
     /// The innermost pair around a span.
@@ -77,7 +87,7 @@ impl Pairs {
 
     /// All marks, paired or not.
     pub fn marks(&self) -> impl Iterator<Item = Span> + '_ {
-        let paired = self.pairs.iter().flat_map(|pair| [pair.open, pair.close]);
+        let paired = self.pairs.iter().flat_map(Pair::marks);
         paired.chain(self.unpaired.iter().map(|unpaired| unpaired.span))
     }
 }
@@ -107,9 +117,77 @@ struct Match {
     holder: NodeId,
 }
 
-/// Matches the marks of a file. Brackets in strings and comments do not count; angle brackets and bars count where the
-/// tree says that they are brackets, and so do tags and the words around blocks.
-pub fn pairs(code: Code<'_>) -> Pairs {
+/// Matches the marks of a file. Brackets in strings and comments do not count, but for code inside of them; angle brackets and bars count
+/// where the tree says that they are brackets, and so do tags, the words around blocks, directives around code that may be left out, and
+/// the markers of regions.
+pub fn pairs(code: Code<'_>, marks: &Marks) -> Pairs {
+    let mut result = nested(code);
+    let (divided, lone) = divided(code, marks);
+    result.pairs.extend(divided);
+    result.unpaired.extend(lone);
+    result.pairs.extend(inside_tokens(code, NESTED_AT_MOST));
+    result.pairs.sort_by_key(|pair| (pair.open.start, u32::MAX - pair.close.end));
+    result.unpaired.sort_by_key(|lone| lone.span.start);
+    set_depths(&mut result.pairs);
+    result
+}
+
+/// The pairs of the code inside tokens, and those around it.
+fn inside_tokens(code: Code<'_>, levels: usize) -> Vec<Pair> {
+    let Code { tree, .. } = code;
+    let inside = code.toolkit().looks.inside;
+    let mut found = Vec::new();
+    for id in tree.tokens().iter().map(|token| token.node) {
+        for inner in inside(code, id) {
+            if !inner.open.is_empty() {
+                found.push(Pair {
+                    open: inner.open,
+                    close: inner.close,
+                    depth: 0,
+                    construct: inner.word,
+                    header: inner.open.start,
+                    branches: Vec::new(),
+                });
+            }
+            let piece = inner.read(code, id);
+            let within = code.piece(&piece);
+            let mut pairs = nested(within).pairs;
+            if levels > 0 {
+                pairs.extend(inside_tokens(within, levels - 1));
+            }
+            // What was put around it to read it is not there.
+            let all = Span::new(inner.span.start, inner.span.end);
+            let there = |pair: &Pair| {
+                let (open, close) = (piece.outer_span(pair.open), piece.outer_span(pair.close));
+                open.len() == pair.open.len()
+                    && close.len() == pair.close.len()
+                    && all.covers(open)
+                    && all.covers(close)
+                    && piece.inner(open.start) == Some(pair.open.start)
+            };
+            let named = |pair: Pair| match all.covers(piece.outer_span(Span::new(pair.header, pair.header + 1))) {
+                true => outside(&piece, pair),
+                false => Pair { construct: inner.word, header: all.start, ..outside(&piece, pair) },
+            };
+            found.extend(pairs.into_iter().filter(there).map(named));
+        }
+    }
+    found
+}
+
+/// A pair of a piece, as the file has it.
+fn outside(piece: &Embedded, pair: Pair) -> Pair {
+    Pair {
+        open: piece.outer_span(pair.open),
+        close: piece.outer_span(pair.close),
+        header: piece.outer(pair.header),
+        branches: pair.branches.iter().map(|branch| piece.outer_span(*branch)).collect(),
+        ..pair
+    }
+}
+
+/// Brackets, tags and words, which nest.
+fn nested(code: Code<'_>) -> Pairs {
     let Code { source, tree, .. } = code;
     let mut found = Search::default();
     brackets(code, &mut found);
@@ -126,13 +204,8 @@ pub fn pairs(code: Code<'_>) -> Pairs {
         unpaired: found.left_over.into_iter().map(|span| Unpaired { span, culprit: culprit(&span) }).collect(),
     };
     for piece in tree.embedded() {
-        let inner = pairs(code.piece(piece));
-        result.pairs.extend(inner.pairs.into_iter().map(|pair| Pair {
-            open: piece.outer_span(pair.open),
-            close: piece.outer_span(pair.close),
-            header: piece.outer(pair.header),
-            ..pair
-        }));
+        let inner = nested(code.piece(piece));
+        result.pairs.extend(inner.pairs.into_iter().map(|pair| outside(piece, pair)));
         let outer = |culprit: Culprit| Culprit {
             span: piece.outer_span(culprit.span),
             line: source.line(piece.outer(piece.source.lines().start(culprit.line - 1))),
@@ -142,9 +215,6 @@ pub fn pairs(code: Code<'_>) -> Pairs {
             culprit: lone.culprit.map(outer),
         }));
     }
-    result.pairs.sort_by_key(|pair| (pair.open.start, u32::MAX - pair.close.end));
-    result.unpaired.sort_by_key(|lone| lone.span.start);
-    set_depths(&mut result.pairs);
     result
 }
 
@@ -167,6 +237,7 @@ fn described(code: Code<'_>, pair: &Match, headers: &mut HashMap<NodeId, u32>) -
         depth: 0,
         construct: kind_words(code, construct),
         header: *headers.entry(construct).or_insert_with(|| named_start(code, construct)),
+        branches: Vec::new(),
     }
 }
 

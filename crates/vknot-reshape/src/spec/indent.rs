@@ -56,6 +56,19 @@ pub(crate) enum LinesBy {
     Author,
 }
 
+/// What a directive is to a conditional of the preprocessor.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Conditional {
+    /// It begins one.
+    Begin,
+    /// It parts two branches of one.
+    Else,
+    /// It ends one.
+    End,
+}
+
+const CONDITIONALS: [Conditional; 3] = [Conditional::Begin, Conditional::Else, Conditional::End];
+
 /// What a language's folder says about indentation. All plain data.
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct IndentSpec {
@@ -110,6 +123,16 @@ pub(crate) struct IndentSpec {
     pub links_follow_blocks: bool,
     /// What says where lines stand.
     pub lines: LinesBy,
+}
+
+impl IndentSpec {
+    /// What a text is to a conditional that begins with the mark of a directive, or behind it.
+    pub fn conditional(&self, text: &str) -> Option<Conditional> {
+        let text = text.trim_start_matches(['#', '{', '(', '*', '$', ' ', '\t']);
+        let word = &text[..text.find(|c: char| !c.is_ascii_alphanumeric()).unwrap_or(text.len())];
+        let is_one_of = |names: &[&str]| names.iter().any(|name| name.eq_ignore_ascii_case(word));
+        CONDITIONALS.into_iter().zip(self.directives).find(|(_, names)| is_one_of(names)).map(|(part, _)| part)
+    }
 }
 
 /// What a token is to the frames, where its kind tells.

@@ -1,5 +1,10 @@
 //! The words in which a language says how it looks.
 
+use vknot_syntax::NodeId;
+
+use super::Code;
+use super::inner::InnerCode;
+
 /// What a block is part of, where that is worth telling apart.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Construct {
@@ -49,6 +54,8 @@ pub(crate) struct LookSpec {
     pub region_markers: RegionMarkers,
     /// Whether a line comment that begins with `%%` heads a section.
     pub sections: bool,
+    /// The code inside a token.
+    pub inside: fn(Code<'_>, NodeId) -> Vec<InnerCode>,
 }
 
 /// The form of region markers in a language.

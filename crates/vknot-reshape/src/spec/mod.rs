@@ -5,6 +5,7 @@ pub(crate) mod edits;
 pub(crate) mod forms;
 pub(crate) mod imports;
 pub(crate) mod indent;
+pub(crate) mod inner;
 pub(crate) mod laws;
 pub(crate) mod layout;
 pub(crate) mod looks;

@@ -182,8 +182,6 @@ pub(crate) struct ScopeSpec {
     pub spaces: fn(Code<'_>, NodeId) -> u8,
     /// What is written where another name comes in: `key: name` where the name is a key, too.
     pub written: fn(Code<'_>, NodeId, &str) -> String,
-    /// Whether a string token holds code between braces, and what opens it: `{`, `${`.
-    pub code_in: fn(Code<'_>, NodeId) -> Option<&'static str>,
     /// What the language means by itself: no name can be called so.
     pub reserved: &'static [&'static str],
 }

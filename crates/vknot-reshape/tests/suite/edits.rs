@@ -155,6 +155,22 @@ fn names_are_told_by_their_scope() {
     }
 }
 
+#[test]
+fn names_are_found_in_the_code_of_strings_macros_and_directives() {
+    for (language, text, uses) in [
+        ("c", "#define A 1\n#define B(C) (C + A)\n#if A > 1\nint d = A; // A\n#endif\n", 4),
+        ("cpp", "#define A 1\n#define B \"A\" BA A_\nint d = A;\n", 2),
+        ("csharp", "class A { string B() => $\"A {A.C:A} {{A}} {D(\"A\", $\"{A}\")}\"; }", 3),
+        ("scss", "A { b: \"A #{A}\"; }", 2),
+    ] {
+        let document = read(language, text);
+        let at = text.find('A').unwrap() as u32;
+        let found = occurrences(document.code(), Span::new(at, at), Sought::default()).unwrap();
+        let names: Vec<&str> = found.spans.iter().map(|span| document.source().slice(*span)).collect();
+        assert_eq!(names, vec!["A"; uses], "{text}");
+    }
+}
+
 const SAMPLES: [(&str, &str); 5] = [
     (
         "java",

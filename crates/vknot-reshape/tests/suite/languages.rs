@@ -22,7 +22,7 @@ fn summary(read: &Document) -> String {
             format!("{}{construct} {}-{}", fold.kind.name(), fold.first_line, fold.last_line)
         })
         .collect();
-    let pairs = looks::pairs(read.code());
+    let pairs = looks::pairs(read.code(), &looks::Marks::default());
     out.push_str(&format!("folds: {}\n", folds.join(", ")));
     out.push_str(&format!("pairs: {}, {} without a partner", pairs.pairs.len(), pairs.unpaired.len()));
     out

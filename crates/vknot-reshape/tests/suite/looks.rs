@@ -94,7 +94,7 @@ fn strings_are_taken_without_and_with_quotes() {
 fn pairs_know_what_they_are_for() {
     let text = "class A {\n  void b(int c) {\n    if (c > 0) {\n      d(e[1]);\n    }\n  }\n}\n";
     let read = read("java", text);
-    let pairs = looks::pairs(read.code());
+    let pairs = looks::pairs(read.code(), &looks::Marks::default());
     let lines = pairs.pairs.iter().map(|pair| {
         let header = read.source().lines().text(text, read.source().line(pair.header) - 1).trim();
         format!("{} {} {}: {header}", pair.depth, read.source().line(pair.open.start), pair.construct)
@@ -108,7 +108,7 @@ fn the_likeliest_culprit_is_named() {
     // The brace of the conditional is missing; matched in order alone, the one of the class would be left over.
     let text = "class A {\n  void b() {\n    if (c) {\n      d();\n    e();\n  }\n}\n";
     let read = read("java", text);
-    let pairs = looks::pairs(read.code());
+    let pairs = looks::pairs(read.code(), &looks::Marks::default());
     let [lone] = pairs.unpaired.as_slice() else { panic!("{:?}", pairs.unpaired) };
     let line = |mark: Span| read.source().line(mark.start);
     assert_eq!(line(lone.span), 3);
@@ -119,7 +119,7 @@ fn the_likeliest_culprit_is_named() {
 fn one_closing_bracket_too_many_is_found() {
     let text = "class A {\n  void b() {\n    c();\n  }\n  }\n}\n";
     let read = read("java", text);
-    let pairs = looks::pairs(read.code());
+    let pairs = looks::pairs(read.code(), &looks::Marks::default());
     let [lone] = pairs.unpaired.as_slice() else { panic!("{:?}", pairs.unpaired) };
     assert_eq!(lone.culprit.map_or(lone.span, |culprit| culprit.span), Span::new(38, 39));
     assert_eq!(read.source().line(38), 5);
@@ -128,6 +128,75 @@ fn one_closing_bracket_too_many_is_found() {
 #[test]
 fn brackets_in_strings_and_comments_do_not_count() {
     let read = read("rust", "fn a() { b(\"(\"); /* { */ } // [\n");
-    let pairs = looks::pairs(read.code());
+    let pairs = looks::pairs(read.code(), &looks::Marks::default());
     assert_eq!((pairs.pairs.len(), pairs.unpaired.len()), (3, 0));
+}
+
+/// A language, a text, a place in it, and the ladder up to the token that holds the code.
+const INSIDE_TOKENS: &[(&str, &str, &str, &[&str])] = &[
+    ("javascript", "a = `b ${c(d[1])} ${e}`;", "1", &["1", "d[1]", "(d[1])", "c(d[1])", "${c(d[1])}"]),
+    ("typescript", "a = `b \\${c} ${{ d }.d}`;", "d }", &["d", "{ d }", "{ d }.d", "${{ d }.d}"]),
+    ("javascript", "a = `b ${c(`d ${e} f`)} g`;", "e}", &["e", "${e}", "d ${e} f", "`d ${e} f`", "(`d ${e} f`)"]),
+    ("python", "a = f\"b {c(1)!r:>{d}} {{e}}\"", "1", &["1", "(1)", "c(1)", "{c(1)!r:>{d}}"]),
+    ("python", "a = f'b {c:>{d}}'", "d}", &["d", "{d}", "b {c:>{d}}"]),
+    ("python", "a = f'b {c=} {d == e}'", "d ==", &["d", "d == e", "{d == e}"]),
+    ("csharp", "class A { string B => $\"c {d[1],5:F2}\"; }", "1", &["1", "[1]", "d[1]", "{d[1],5:F2}"]),
+    ("csharp", "class A { string B => $$\"\"\"c {d} {{e.F}}\"\"\"; }", "F}", &["F", "e.F", "{{e.F}}"]),
+    ("rust", "fn a() { b!(\"c {d:?} {{e}}\"); }", "d:", &["d", "{d:?}", "c {d:?} {{e}}"]),
+    ("scss", "a { b: \"c #{f(1)}\"; }", "1", &["1", "(1)", "f(1)", "#{f(1)}", "c #{f(1)}"]),
+    ("less", "a { b: \"c @{d}\"; }", "d}", &["d", "@{d}", "c @{d}"]),
+    ("c", "#define A(b) ((b) * 2)\n", "2", &["2", "(b) * 2", "((b) * 2)", "(b) ((b) * 2)", "#define A(b) ((b) * 2)"]),
+    ("cpp", "#if defined(A) && B\n#endif\n", "B", &["B", "defined(A) && B", "#if defined(A) && B"]),
+];
+
+#[test]
+fn code_inside_tokens_has_rungs() {
+    for (language, text, needle, expected) in INSIDE_TOKENS {
+        let read = read(language, text);
+        let ladder = looks::ladder(read.code(), at(text, needle));
+        let shown: Vec<&str> = ladder.iter().map(|rung| read.source().slice(rung.span)).collect();
+        // What is nothing but the contents of a bracket is not looked at here.
+        let mut rest = shown.iter();
+        let held = expected.iter().all(|text| rest.any(|shown| shown == text));
+        assert!(held, "{language}: {text} has {shown:?}, not {expected:?}");
+    }
+}
+
+/// A language, a text, and its pairs: what opens, what parts and what closes.
+const PAIRS: &[(&str, &str, &[&str])] = &[
+    ("javascript", "a = `b ${c(1)}`;", &["${ }", "( )"]),
+    ("python", "a = f'{b(1'", &[]),
+    ("python", "a = f'{b[1]:{c}}'", &["{ }", "[ ]", "{ }"]),
+    ("c", "#define A(b) f((b)[0])\n#define B {\n", &["( )", "( )", "( )", "[ ]"]),
+    ("c", "#ifdef A\nint a;\n#elif B\n#else\nint b;\n#endif\n", &["#ifdef A #elif B #else #endif"]),
+    ("c", "#pragma region A\nint a;\n#pragma endregion\n", &["#pragma region A #pragma endregion"]),
+    ("csharp", "class A {\n#if B\n#region C\n int d;\n#endregion\n#else\n#endif\n}\n", &[
+        "{ }", "#if #else #endif", "#region C #endregion",
+    ]),
+    ("pascal", "unit A;\ninterface\n{$IFDEF B}\n{$ELSE}\n{$ENDIF}\nimplementation\nend.\n", &[
+        "{$IFDEF B} {$ELSE} {$ENDIF}",
+    ]),
+    ("java", "class A {\n // region B\n int c;\n // endregion\n}\n", &["{ }", "// region B // endregion"]),
+];
+
+#[test]
+fn directives_regions_and_code_inside_tokens_have_pairs() {
+    for (language, text, expected) in PAIRS {
+        let read = read(language, text);
+        let found = looks::pairs(read.code(), &looks::Marks::default());
+        let marks = |pair: &looks::Pair| {
+            pair.marks().map(|mark| read.source().slice(mark)).collect::<Vec<_>>().join(" ")
+        };
+        let found: Vec<String> = found.pairs.iter().map(marks).collect();
+        assert_eq!(found, *expected, "{language}: {text}");
+    }
+}
+
+#[test]
+fn a_directive_without_a_partner_is_told() {
+    let text = "#if A\n#if B\n#endif\nint a;\n#else\n";
+    let read = read("c", text);
+    let found = looks::pairs(read.code(), &looks::Marks::default());
+    let lone: Vec<&str> = found.unpaired.iter().map(|lone| read.source().slice(lone.span)).collect();
+    assert_eq!(lone, ["#if A"]);
 }

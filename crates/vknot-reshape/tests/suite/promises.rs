@@ -165,7 +165,7 @@ fn nesting_a_hundred_thousand_deep_is_an_input() {
         let _ = step("indent").reshape(&document, &Request::default());
         let (code, middle) = (document.code(), document.source().span().end / 2);
         assert!(!looks::ladder(code, Span::new(middle, middle)).is_empty());
-        let _ = (looks::folds(code), looks::outline(code), looks::pairs(code));
+        let _ = (looks::folds(code), looks::outline(code), looks::pairs(code, &looks::Marks::default()));
     }
 }
 

@@ -40,6 +40,22 @@ impl Embedded {
         Embedded { host, source, tree, map, quoted, end: outer.node(host).end }
     }
 
+    /// Reads code inside a token of the same language, with something in front of it and behind it that stands nowhere in the file, so that
+    /// it reads as it does in its place. Such a piece is for looking at, not for reshaping.
+    pub fn inside(
+        source: &Source,
+        language: &'static Language,
+        host: NodeId,
+        span: Span,
+        (before, behind): (&str, &str),
+    ) -> Embedded {
+        let text = format!("{before}{}{behind}", source.slice(span));
+        let inner = Source::from_text(source.path(), text);
+        let tree = Tree::read(&inner, language);
+        Embedded { host, source: inner, tree, map: vec![(before.len() as u32, span.start)], quoted: false, end:
+            span.end }
+    }
+
     /// Where an offset of the piece is in the file.
     pub fn outer(&self, inner: u32) -> u32 {
         let behind = self.map.partition_point(|(start, _)| *start <= inner);

@@ -49,7 +49,7 @@ pub fn run(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outco
             return Ok(Outcome::Failed);
         }
     };
-    let pairs = looks::pairs(input.code());
+    let pairs = looks::pairs(input.code(), input.marks());
     if place.spot == Spot::Whole || arguments.unpaired {
         return all(arguments, &input, &pairs);
     }
@@ -116,6 +116,10 @@ fn show(input: &Input, pair: &Pair, asked: Option<Span>) -> std::io::Result<()> 
     };
     let text = |span| mark_text(input, span);
     let relation = match asked {
+        Some(mark) if pair.branches.contains(&mark) => format!(
+            "{MARK}{}{MARK:#} at {} is a branch of {MARK}{}{MARK:#} at {}",
+            text(mark), at(mark), text(open), at(open),
+        ),
         Some(mark) if mark == close => {
             format!("{MARK}{}{MARK:#} at {} closes {MARK}{}{MARK:#} at {}", text(close), at(close), text(open), at(open))
         }
@@ -131,14 +135,17 @@ fn show(input: &Input, pair: &Pair, asked: Option<Span>) -> std::io::Result<()> 
     let line = format!("{FAINT}belongs to{FAINT:#}  {KIND}{}{KIND:#}  {header}", pair.construct);
     writeln!(out, "{}", line.trim_end())?;
     let view = CodeView::new(input.source(), input.tree());
-    let (first, last) = (input.source().line(open.start), input.source().line(close.start));
-    writeln!(out, "{}", view.line(first, &[open, close]))?;
-    if last > first + 1 {
-        let hidden = output::count((last - first - 1) as usize, "line");
-        writeln!(out, "{:>width$}  {FAINT}⋯ {hidden}{FAINT:#}", "", width = 3)?;
-    }
-    if last > first {
-        writeln!(out, "{}", view.line(last, &[open, close]))?;
+    let marks: Vec<Span> = pair.marks().collect();
+    let mut shown = 0;
+    for line in marks.iter().map(|mark| input.source().line(mark.start)) {
+        if shown > 0 && line > shown + 1 {
+            let hidden = output::count((line - shown - 1) as usize, "line");
+            writeln!(out, "{:>width$}  {FAINT}⋯ {hidden}{FAINT:#}", "", width = 3)?;
+        }
+        if line > shown {
+            writeln!(out, "{}", view.line(line, &marks))?;
+            shown = line;
+        }
     }
     Ok(())
 }
@@ -202,6 +209,7 @@ fn document(input: &Input, shown: &[Pair], unpaired: &[Unpaired]) -> Value {
             "depth": pair.depth,
             "inside": span(pair.inside()),
             "around": span(pair.around()),
+            "branches": pair.branches.iter().map(|branch| span(*branch)).collect::<Vec<_>>(),
             "construct": {
                 "kind": pair.construct,
                 "firstLine": input.source().lines().text(input.source().text(), header - 1).trim(),

@@ -34,6 +34,17 @@ fn pairs_finds_partners() {
 }
 
 #[test]
+fn pairs_finds_branches_and_code_in_strings() {
+    let desk = Desk::new();
+    desk.write("gauge.c", "#if LOW\nint level;\n#elif HIGH\n#else\nint mark;\n#endif\n");
+    desk.write("gauge.js", "say(`level ${levels.map((level) => `${level} m`)}`);\n");
+    snapshot!("pairs_branch", desk.run(&["pairs", "gauge.c:3"]));
+    snapshot!("pairs_branches_json", desk.run(&["pairs", "gauge.c:1", "--output", "json"]));
+    snapshot!("pairs_in_strings", desk.run(&["pairs", "gauge.js"]));
+    snapshot!("ladder_in_strings", desk.run(&["select", "gauge.js:1:39"]));
+}
+
+#[test]
 fn pairs_names_the_likely_culprit() {
     let desk = Desk::new();
     desk.write("A.java", "class A {\n  void b() {\n    if (c) {\n      d();\n    e();\n  }\n}\n");

@@ -5,11 +5,14 @@ pub(crate) mod laws;
 pub(crate) mod layout;
 
 use vknot_style::{Key, LanguageStyle};
+use vknot_syntax::{NodeId, Span};
 
 use crate::languages::usual;
+use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{Hold, IndentSpec};
+use crate::spec::inner::InnerCode;
 use crate::spec::ToolSpec;
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
@@ -87,10 +90,49 @@ static STYLE: LanguageStyle = LanguageStyle {
     ],
 };
 
+/// The parameters and the body of a macro, and the condition of a directive (ISO/IEC 9899, section 6.10).
+fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
+    let tree = code.tree;
+    let (span, text) = (tree.node(token).span(), code.text(token));
+    let piece = |from: usize, to: usize, word: &'static str, around: (&'static str, &'static str)| {
+        let at = |offset: usize| span.start + offset as u32;
+        let (start, end) = (Span::new(at(from), at(from)), Span::new(at(to), at(to)));
+        InnerCode { open: start, span: Span::new(at(from), at(to)), close: end, around, word }
+    };
+    match tree.kind_name(token) {
+        "macro_body" => {
+            let named =
+                tree.node(token).first_token.checked_sub(1).and_then(|before| tree.tokens().get(before as usize));
+            let touches = text.starts_with('(') && named.is_some_and(|named| named.end == span.start);
+            let parameters = text.find(')').filter(|_| touches).map_or(0, |close| close + 1);
+            let body = text.len() - text.get(parameters..).unwrap_or("").trim_start().len();
+            [
+                piece(0, parameters, "macro parameters", ("", "")),
+                piece(body, text.len(), "macro body", ("void a(void) {", "}")),
+            ]
+            .into_iter()
+            .filter(|piece| !piece.span.is_empty())
+            .collect()
+        }
+        "directive" => {
+            let said = text.trim_start_matches(['#', ' ', '\t']);
+            let condition = ["if", "elif"].iter().find_map(|word| said.strip_prefix(word));
+            let condition = condition.filter(|rest| !rest.starts_with(|c: char| c.is_alphanumeric() || c == '_'));
+            let from = condition.map_or(text.len(), |rest| text.len() - rest.trim_start().len());
+            let whole =
+                (from < text.len()).then(|| piece(from, text.len(), "condition", ("void a(void) { return ", ";}")));
+            whole.into_iter().collect()
+        }
+        _ => Vec::new(),
+    }
+}
+
 pub(super) const LOOKS: LookSpec = LookSpec {
     words: &[
         ("declaration", "variable"),
+        ("directive", "directive"),
         ("function_declaration", "function"),
+        ("macro_body", "macro contents"),
         ("qualified_name", "name"),
         ("unit", "file"),
     ],
@@ -98,6 +140,7 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
     loops: &["loop"],
     region_markers: RegionMarkers::Pragma,
+    inside,
     ..usual::LOOKS
 };
 

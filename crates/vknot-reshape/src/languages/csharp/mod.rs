@@ -9,11 +9,14 @@ mod missing;
 mod reading;
 
 use vknot_style::{Key, LanguageStyle};
+use vknot_syntax::{NodeId, Role};
 
 use crate::languages::usual;
+use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{Hold, IndentSpec};
+use crate::spec::inner::{InnerCode, Interpolation};
 use crate::spec::ToolSpec;
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
@@ -103,6 +106,20 @@ static STYLE: LanguageStyle = LanguageStyle {
     ],
 };
 
+/// Values in interpolated strings (C# language specification, section 12.8.3); of raw ones as many braces open one as `$` stand in
+/// front of the string.
+fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
+    let prefix = code.text(token).split('"').next().unwrap_or("");
+    let open = match prefix.matches('$').count() {
+        _ if code.tree.role(token) != Role::String => return Vec::new(),
+        0 => return Vec::new(),
+        1 => "{",
+        2 => "{{",
+        _ => "{{{",
+    };
+    Interpolation { open, shown: &[':', ','], around: ("_ = ", ";") }.values(code, token)
+}
+
 const LOOKS: LookSpec = LookSpec {
     words: &[
         ("switch_section", "case"),
@@ -114,6 +131,7 @@ const LOOKS: LookSpec = LookSpec {
     conditionals: &["if_statement", "switch_statement", "switch_expression"],
     loops: &["for_statement", "foreach_statement", "while_statement", "do_statement"],
     region_markers: RegionMarkers::Directive,
+    inside,
     ..usual::LOOKS
 };
 

@@ -4,11 +4,14 @@ pub(crate) mod laws;
 pub(crate) mod layout;
 
 use vknot_style::{Key, LanguageStyle};
+use vknot_syntax::{NodeId, Role};
 
 use crate::languages::usual;
+use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::IndentSpec;
+use crate::spec::inner::{InnerCode, Interpolation};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -59,11 +62,23 @@ static STYLE: LanguageStyle = LanguageStyle {
     ],
 };
 
+/// Values that the kin of CSS put into strings.
+fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
+    let open = match code.tree.language().name() {
+        _ if code.tree.role(token) != Role::String => return Vec::new(),
+        "scss" => "#{",
+        "less" => "@{",
+        _ => return Vec::new(),
+    };
+    Interpolation { open, shown: &[], around: ("a: ", ";") }.values(code, token)
+}
+
 pub(super) const LOOKS: LookSpec = LookSpec {
     conditionals: &["conditional"],
     loops: &["loop"],
     words: &[("at_rule", "rule"), ("declaration", "declaration"), ("value_part", "value")],
     rungs: &["selectors", "selector", "value", "value_part", "head"],
+    inside,
     ..usual::LOOKS
 };
 

@@ -10,7 +10,6 @@ pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     binding,
     spaces,
     written: as_it_is,
-    code_in: |_, _| None,
     reserved: RESERVED,
 };
 

@@ -9,11 +9,14 @@ mod reading;
 pub(crate) mod scopes;
 
 use vknot_style::{Key, LanguageStyle};
+use vknot_syntax::{NodeId, Role};
 
 use crate::languages::usual;
+use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{Hold, IndentSpec};
+use crate::spec::inner::{InnerCode, Interpolation};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -112,6 +115,14 @@ pub(super) static STYLE: LanguageStyle = LanguageStyle {
     ],
 };
 
+/// Values in template literals (ECMA-262, section 12.9.6).
+fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
+    match code.tree.role(token) == Role::String && code.text(token).starts_with('`') {
+        true => Interpolation { open: "${", shown: &[], around: ("(", ")") }.values(code, token),
+        false => Vec::new(),
+    }
+}
+
 pub(super) const LOOKS: LookSpec = LookSpec {
     words: &[
         ("variable_declarator", "variable"),
@@ -142,6 +153,7 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     wrappers: &["export_statement", "ambient_declaration"],
     conditionals: &["if_statement", "switch_statement"],
     loops: &["for_statement", "for_in_statement", "while_statement", "do_statement"],
+    inside,
     ..usual::LOOKS
 };
 

@@ -10,7 +10,6 @@ pub(crate) static SCOPES: ScopeSpec = ScopeSpec {
     binding,
     spaces,
     written,
-    code_in: |code, id| code.source.slice(code.tree.node(id).span()).starts_with('`').then_some("${"),
     reserved: RESERVED,
 };
 

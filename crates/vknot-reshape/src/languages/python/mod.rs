@@ -6,11 +6,14 @@ mod imports;
 mod missing;
 
 use vknot_style::{Key, LanguageStyle};
+use vknot_syntax::{NodeId, Role};
 
 use crate::languages::usual;
+use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{IndentSpec, LinesBy};
+use crate::spec::inner::{InnerCode, Interpolation};
 use crate::spec::{ImportSpec, ToolSpec};
 use crate::spec::looks::LookSpec;
 
@@ -52,6 +55,15 @@ static STYLE: LanguageStyle = LanguageStyle {
     ],
 };
 
+/// Values in strings that are put together (The Python Language Reference, section 2.4.3).
+fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
+    let prefix = code.text(token).split(['"', '\'']).next().unwrap_or("");
+    match code.tree.role(token) == Role::String && prefix.contains(['f', 'F', 't', 'T']) {
+        true => Interpolation { open: "{", shown: &[':', '!'], around: ("(", ")") }.values(code, token),
+        false => Vec::new(),
+    }
+}
+
 const LOOKS: LookSpec = LookSpec {
     details: &[],
     words: &[
@@ -62,6 +74,7 @@ const LOOKS: LookSpec = LookSpec {
     ],
     outlined: &["assignment"],
     methods: true,
+    inside,
     wrappers: &["decorated_definition"],
     conditionals: &["if_statement", "elif_clause", "match_statement"],
     loops: &["for_statement", "while_statement"],

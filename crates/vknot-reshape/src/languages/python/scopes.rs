@@ -6,7 +6,7 @@ use crate::spec::Code;
 use crate::spec::scopes::{Binding, ScopeSpec, one_space};
 
 pub(super) static SCOPES: ScopeSpec =
-    ScopeSpec { names: &["identifier"], binding, spaces: one_space, written, code_in, reserved: RESERVED };
+    ScopeSpec { names: &["identifier"], binding, spaces: one_space, written, reserved: RESERVED };
 
 const RESERVED: &[&str] = &[
     "False", "None", "True", "and", "as", "assert", "async", "await", "break", "class", "continue", "def", "del",
@@ -25,12 +25,6 @@ const FUNCTIONS: &[&str] = &[
     "dictionary_comprehension",
     "generator_expression",
 ];
-
-fn code_in(code: Code<'_>, string: NodeId) -> Option<&'static str> {
-    let text = code.source.slice(code.tree.node(string).span());
-    let prefix = text.split(['"', '\'']).next().unwrap_or("");
-    prefix.to_lowercase().contains('f').then_some("{")
-}
 
 fn written(code: Code<'_>, id: NodeId, new: &str) -> String {
     let tree = code.tree;

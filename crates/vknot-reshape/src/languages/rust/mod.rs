@@ -7,11 +7,14 @@ mod layout;
 mod use_tree;
 
 use vknot_style::{Key, LanguageStyle};
+use vknot_syntax::{NodeId, Role};
 
 use crate::languages::usual;
+use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{Hold, IndentSpec};
+use crate::spec::inner::{InnerCode, Interpolation};
 use crate::spec::ToolSpec;
 use crate::spec::looks::LookSpec;
 
@@ -95,8 +98,20 @@ const LOOKS: LookSpec = LookSpec {
     outlined: &["macro_definition"],
     conditionals: &["if_expression", "match_expression"],
     loops: &["for_expression", "while_expression", "loop_expression"],
+    inside,
     ..usual::LOOKS
 };
+
+/// Strings in macros may name variables between braces.
+fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
+    let tree = code.tree;
+    let is_text = tree.role(token) == Role::String && code.text(token).contains('{');
+    let in_macro = || tree.ancestors(token).any(|above| tree.kind_name(above) == "token_tree");
+    match is_text && in_macro() {
+        true => Interpolation { open: "{", shown: &[':'], around: ("const _: () = ", ";") }.values(code, token),
+        false => Vec::new(),
+    }
+}
 
 const INDENTED: IndentSpec = IndentSpec {
     links_follow_blocks: true,

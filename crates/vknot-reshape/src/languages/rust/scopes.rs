@@ -10,7 +10,6 @@ pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     binding,
     spaces: one_space,
     written,
-    code_in,
     reserved: RESERVED,
 };
 
@@ -29,13 +28,6 @@ fn written(code: Code<'_>, id: NodeId, new: &str) -> String {
     let short = tree.kind_name(id) == "shorthand_field_identifier"
         || tree.kind_name(tree.node(id).parent) == "shorthand_field_initializer";
     if short { format!("{}: {new}", code.source.slice(tree.node(id).span())) } else { new.to_owned() }
-}
-
-/// Strings in macros may name variables between braces.
-fn code_in(code: Code<'_>, string: NodeId) -> Option<&'static str> {
-    let tree = code.tree;
-    let in_macro = tree.ancestors(string).any(|above| tree.kind_name(above) == "token_tree");
-    in_macro.then_some("{")
 }
 
 fn binding(code: Code<'_>, id: NodeId) -> Binding {
