@@ -20,6 +20,9 @@ pub struct Project {
     /// For languages by name, the command that runs their sections; it gets the code on standard input.
     #[serde(default)]
     pub interpreters: BTreeMap<String, String>,
+    /// For languages by name, the command of a driver that keeps an interpreter and feeds it piece by piece.
+    #[serde(default)]
+    pub sittings: BTreeMap<String, String>,
     /// For languages by name, archives of compiled libraries and folders of such, from the project's root: what is in them is known.
     #[serde(default)]
     pub libraries: BTreeMap<String, Vec<String>>,

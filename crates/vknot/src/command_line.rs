@@ -50,7 +50,7 @@ mod tests {
         let mut page = "# Commands\n\nThe help of every command, as `vknot help COMMAND` prints it.\n".to_owned();
         let mut waiting = vec![("vknot".to_owned(), Arguments::command().term_width(100))];
         while let Some((name, command)) = waiting.pop() {
-            let inner: Vec<_> = command.get_subcommands().cloned().collect();
+            let inner: Vec<_> = command.get_subcommands().filter(|inner| !inner.is_hide_set()).cloned().collect();
             waiting.extend(inner.into_iter().rev().map(|inner| (format!("{name} {}", inner.get_name()), inner)));
             let help = command.bin_name(&name).term_width(100).render_long_help().to_string();
             let lines: Vec<&str> = help.trim_end().lines().map(str::trim_end).collect();

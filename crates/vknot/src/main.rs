@@ -8,6 +8,8 @@ mod files;
 mod output;
 mod place;
 mod problem;
+#[cfg(unix)]
+mod sittings;
 
 use std::process::ExitCode;
 

@@ -29,6 +29,8 @@ pub struct CodePart {
     pub language: String,
     /// The code, as its language has it.
     pub text: String,
+    /// The line of the file that it begins on, where its lines are lines of the file.
+    pub line: Option<u32>,
 }
 
 /// The code in a span, in order: of prose and notebooks what fences and cells hold, and nothing else; of other languages all of it.
@@ -39,6 +41,7 @@ pub fn code_parts(code: Code<'_>, span: Span) -> Vec<CodePart> {
     let part = |piece: &Embedded| CodePart {
         language: piece.tree.language().name().to_owned(),
         text: piece.source.text().to_owned(),
+        line: (tree.role(piece.host) != Role::Cell).then(|| source.line(piece.outer(0))),
     };
     let pieces: HashMap<NodeId, &Embedded> = tree.embedded().iter().map(|piece| (piece.host, piece)).collect();
     let known = |id: NodeId| pieces.get(&id).copied();
@@ -50,7 +53,7 @@ pub fn code_parts(code: Code<'_>, span: Span) -> Vec<CodePart> {
     let cells = (0..tree.nodes().len() as u32).any(|id| tree.role(NodeId(id)) == Role::Cell);
     match cells {
         true => nodes.filter_map(known).filter(|piece| !is_prose(piece)).map(part).collect(),
-        false => vec![CodePart { language: own.to_owned(), text: source.slice(span).to_owned() }],
+        false => vec![CodePart { language: own.to_owned(), text: source.slice(span).to_owned(), line: Some(source.line(span.start)) }],
     }
 }
 
@@ -62,10 +65,13 @@ fn fence(code: Code<'_>, id: NodeId) -> Option<CodePart> {
     let line = source.lines().index_at(tree.node(opening).end);
     let behind = Span::new(tree.node(opening).end, source.lines().span(source.text(), line).end);
     let word = source.slice(behind).split_whitespace().next().unwrap_or("");
-    let lines =
-        tree.children(id).filter(|child| tree.role(*child) == Role::Inert && tree.node(*child).start > behind.end);
-    let text = lines.map(|line| format!("{}\n", tree.text_of(source.text(), line))).collect();
-    Some(CodePart { language: word.to_lowercase(), text })
+    let lines: Vec<NodeId> = tree
+        .children(id)
+        .filter(|child| tree.role(*child) == Role::Inert && tree.node(*child).start > behind.end)
+        .collect();
+    let first = lines.first().map(|line| source.line(tree.node(*line).start));
+    let text = lines.into_iter().map(|line| format!("{}\n", tree.text_of(source.text(), line))).collect();
+    Some(CodePart { language: word.to_lowercase(), text, line: first })
 }
 
 /// All sections in order. Headings are a language's own, and marker comments.

@@ -74,6 +74,7 @@ impl Desk {
             .env_clear()
             .env("HOME", self.path("home"))
             .env("XDG_STATE_HOME", self.path("state"))
+            .env("XDG_RUNTIME_DIR", self.path("run"))
             .stdin(Stdio::null());
         command
     }

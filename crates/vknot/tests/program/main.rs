@@ -18,6 +18,8 @@ mod places;
 mod problems;
 mod reshapes;
 mod safety;
+#[cfg(unix)]
+mod sittings;
 mod style;
 mod trials;
 mod writing;

@@ -42,6 +42,18 @@ fn sections_are_listed_printed_and_run() {
 }
 
 #[test]
+fn code_stands_on_the_lines_it_has_in_its_file() {
+    let desk = Desk::new();
+    desk.write("gauge.md", "# Ebb\n\n```sh\nebb\n```\n\n# Flow\n\nText.\n\n> ```sh\n> flow\n> ```\n");
+    let run = |places: &[&str]| desk.stdout(&[&["sections", "run", "--with", "grep -n ."], places].concat());
+    assert_eq!(run(&["gauge.md@Ebb"]), "4:ebb\n");
+    assert_eq!(run(&["gauge.md@Flow"]), "12:flow\n");
+    assert_eq!(run(&["gauge.md@Ebb", "gauge.md@Flow"]), "4:ebb\n12:flow\n");
+    // Behind a later section an earlier one cannot have its lines.
+    assert_eq!(run(&["gauge.md@Flow", "gauge.md@Ebb"]), "12:flow\n16:ebb\n");
+}
+
+#[test]
 fn a_section_ends_as_its_interpreter_does() {
     let desk = Desk::new();
     desk.write("tide.py", "# %% Ebb\nexit 7\n# %% Slack\nkill -TERM $$\n");

@@ -1,0 +1,20 @@
+(let ((mark (string-append (string #\x1e) (getenv "VKNOT_MARK") " ")))
+  (unsetenv "VKNOT_MARK")
+  (let serve ((request ((@ (ice-9 rdelim) read-line))))
+    (if (not (eof-object? request))
+        (let* ((parts (string-split request #\tab))
+               (status
+                (catch #t
+                  (lambda () (primitive-load (car parts)) 0)
+                  (lambda (key . arguments)
+                    (if (eq? key 'quit) (apply exit (if (null? arguments) '() (list (car arguments)))))
+                    (print-exception (current-error-port) #f key arguments)
+                    1))))
+          (for-each
+           (lambda (out)
+             (display mark out)
+             (display status out)
+             (newline out)
+             (force-output out))
+           (list (current-output-port) (current-error-port)))
+          (serve ((@ (ice-9 rdelim) read-line)))))))
