@@ -92,8 +92,8 @@ fn words_within(code: Code<'_>, name: &str, levels: usize) -> Vec<Span> {
         if !atom && text == name {
             found.push(token.span());
         } else if levels > 0 && text.contains(name) {
-            for inner in (code.toolkit().looks.inside)(code, token.node) {
-                let piece = inner.read(code, token.node);
+            for inner in (code.toolkit().looks.inside)(code.source, code.tree, token.node) {
+                let piece = inner.read(code.source, code.tree, token.node);
                 let spans = words_within(code.piece(&piece), name, levels - 1);
                 let outer = spans.into_iter().map(|span| piece.outer_span(span));
                 found.extend(outer.filter(|span| inner.span.covers(*span) && span.len() as usize == name.len()));

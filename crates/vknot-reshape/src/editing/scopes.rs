@@ -27,7 +27,7 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
         let role = tree.role(token.node);
         let text = code.source.slice(token.span());
         if role == Role::String && text.contains(name) {
-            for inner in (code.toolkit().looks.inside)(code, token.node) {
+            for inner in (code.toolkit().looks.inside)(code.source, code.tree, token.node) {
                 places.extend(named_inside(code, &inner, name).into_iter().map(|(span, certain)| {
                     let binding = if certain { Binding::Uses { but: None } } else { Binding::Unknown };
                     Named { spaces: 1, span, binding }

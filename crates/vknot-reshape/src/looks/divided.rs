@@ -7,25 +7,31 @@ use crate::spec::Code;
 use crate::spec::indent::Conditional;
 
 use super::marks::Marks;
-use super::pairs::{Pair, Unpaired};
 use super::regions::regions;
 
-/// What divides a file, and directives without a partner.
-pub(super) fn divided(code: Code<'_>, marks: &Marks) -> (Vec<Pair>, Vec<Unpaired>) {
-    let (mut pairs, lone) = conditionals(code);
-    pairs.extend(
-        regions(code, marks).regions.iter().map(|region| pair(region.open, region.close, "region", Vec::new())),
-    );
-    (pairs, lone)
+/// A part of a file between two marks.
+pub(super) struct Division {
+    pub open: Span,
+    pub close: Span,
+    /// What it is, in words.
+    pub construct: &'static str,
+    /// The marks that part its branches.
+    pub branches: Vec<Span>,
 }
 
-fn pair(open: Span, close: Span, construct: &'static str, branches: Vec<Span>) -> Pair {
-    Pair { open, close, depth: 0, construct, header: open.start, branches }
+/// What divides a file, and directives without a partner.
+pub(super) fn divided(code: Code<'_>, marks: &Marks) -> (Vec<Division>, Vec<Span>) {
+    let (mut found, lone) = conditionals(code);
+    let regions = regions(code, marks).regions.into_iter();
+    found.extend(regions.map(|region| {
+        Division { open: region.open, close: region.close, construct: "region", branches: Vec::new() }
+    }));
+    (found, lone)
 }
 
 /// Conditionals of a preprocessor.
-fn conditionals(code: Code<'_>) -> (Vec<Pair>, Vec<Unpaired>) {
-    let mut pairs = Vec::new();
+fn conditionals(code: Code<'_>) -> (Vec<Division>, Vec<Span>) {
+    let mut found = Vec::new();
     let mut lone = Vec::new();
     let mut open: Vec<(Span, Vec<Span>)> = Vec::new();
     for (span, part) in directives(code) {
@@ -34,14 +40,15 @@ fn conditionals(code: Code<'_>) -> (Vec<Pair>, Vec<Unpaired>) {
             (Conditional::Else, Some((_, branches))) => branches.push(span),
             (Conditional::End, Some(_)) => {
                 let begun = open.pop();
-                pairs.extend(begun.map(|(opening, branches)| pair(opening, span, "conditional", branches)));
+                found.extend(begun.map(|(open, branches)| {
+                    Division { open, close: span, construct: "conditional", branches }
+                }));
             }
             (_, None) => lone.push(span),
         }
     }
     lone.extend(open.into_iter().map(|(span, _)| span));
-    let lone = lone.into_iter().map(|span| Unpaired { span, culprit: None }).collect();
-    (pairs, lone)
+    (found, lone)
 }
 
 /// The directives of conditionals in order. Code that is left out may be one token with those that stand in it.

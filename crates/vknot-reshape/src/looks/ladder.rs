@@ -79,10 +79,10 @@ fn within(code: Code<'_>, at: Span, levels: usize) -> Vec<Rung> {
 /// The ladder in code inside a token.
 fn inside_rungs(code: Code<'_>, id: NodeId, levels: usize, rungs: &mut Rungs) {
     let at = rungs.at;
-    let all = if levels == 0 { Vec::new() } else { (code.toolkit().looks.inside)(code, id) };
+    let all = if levels == 0 { Vec::new() } else { (code.toolkit().looks.inside)(code.source, code.tree, id) };
     // Between two pieces, the one behind is meant, as it is with words.
     let Some(inner) = all.iter().rfind(|inner| inner.whole().covers(at)) else { return };
-    let piece = inner.read(code, id);
+    let piece = inner.read(code.source, code.tree, id);
     if let (true, Some(from), Some(to)) = (inner.span.covers(at), piece.inner(at.start), piece.inner(at.end)) {
         for rung in within(code.piece(&piece), Span::new(from, to), levels - 1) {
             let span = piece.outer_span(rung.span);

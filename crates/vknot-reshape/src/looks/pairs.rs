@@ -8,7 +8,7 @@ use crate::partners::{bracket_of, is_stray, missing_closers};
 use crate::spec::Code;
 use crate::spec::inner::NESTED_AT_MOST;
 
-use super::divided::divided;
+use super::divided::{Division, divided};
 use super::marks::Marks;
 use super::naming::named_start;
 use super::naming::kind_words;
@@ -123,8 +123,10 @@ struct Match {
 pub fn pairs(code: Code<'_>, marks: &Marks) -> Pairs {
     let mut result = nested(code);
     let (divided, lone) = divided(code, marks);
-    result.pairs.extend(divided);
-    result.unpaired.extend(lone);
+    result.pairs.extend(divided.into_iter().map(|Division { open, close, construct, branches }| {
+        Pair { open, close, depth: 0, construct, header: open.start, branches }
+    }));
+    result.unpaired.extend(lone.into_iter().map(|span| Unpaired { span, culprit: None }));
     result.pairs.extend(inside_tokens(code, NESTED_AT_MOST));
     result.pairs.sort_by_key(|pair| (pair.open.start, u32::MAX - pair.close.end));
     result.unpaired.sort_by_key(|lone| lone.span.start);
@@ -138,7 +140,7 @@ fn inside_tokens(code: Code<'_>, levels: usize) -> Vec<Pair> {
     let inside = code.toolkit().looks.inside;
     let mut found = Vec::new();
     for id in tree.tokens().iter().map(|token| token.node) {
-        for inner in inside(code, id) {
+        for inner in inside(code.source, tree, id) {
             if !inner.open.is_empty() {
                 found.push(Pair {
                     open: inner.open,
@@ -149,7 +151,7 @@ fn inside_tokens(code: Code<'_>, levels: usize) -> Vec<Pair> {
                     branches: Vec::new(),
                 });
             }
-            let piece = inner.read(code, id);
+            let piece = inner.read(code.source, code.tree, id);
             let within = code.piece(&piece);
             let mut pairs = nested(within).pairs;
             if levels > 0 {

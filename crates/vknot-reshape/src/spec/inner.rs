@@ -1,9 +1,7 @@
 //! Code inside a token: what a string puts in, the body of a macro, the condition of a directive. To everything that reshapes the
 //! token stays whole; looks and names go into it.
 
-use vknot_syntax::{Embedded, NodeId, Span};
-
-use super::Code;
+use vknot_syntax::{Embedded, NodeId, Source, Span, Tree};
 
 /// How deep strings within the code of strings are read.
 pub(crate) const NESTED_AT_MOST: usize = 4;
@@ -30,13 +28,13 @@ impl InnerCode {
     }
 
     /// Reads it.
-    pub fn read(&self, code: Code<'_>, host: NodeId) -> Embedded {
-        Embedded::inside(code.source, code.tree.language(), host, self.span, self.around)
+    pub fn read(&self, source: &Source, tree: &Tree, host: NodeId) -> Embedded {
+        Embedded::inside(source, tree.language(), host, self.span, self.around)
     }
 }
 
 /// What a token holds, in order.
-pub(crate) fn nothing_inside(_: Code<'_>, _: NodeId) -> Vec<InnerCode> {
+pub(crate) fn nothing_inside(_: &Source, _: &Tree, _: NodeId) -> Vec<InnerCode> {
     Vec::new()
 }
 
@@ -53,11 +51,10 @@ pub(crate) struct Interpolation {
 }
 
 impl Interpolation {
-    /// The values in a string, those in what is said about them included. What is not closed holds none.
-    pub fn values(self, code: Code<'_>, string: NodeId) -> Vec<InnerCode> {
-        let start = code.tree.node(string).start;
+    /// The values in the text of a string that begins at an offset, those in what is said about them included. What is not closed holds none.
+    pub fn values(self, text: &str, start: u32) -> Vec<InnerCode> {
         let mut found = Vec::new();
-        self.collect(code.text(string), start, true, &mut found);
+        self.collect(text, start, true, &mut found);
         found
     }
 

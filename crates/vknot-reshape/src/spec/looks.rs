@@ -1,8 +1,7 @@
 //! The words in which a language says how it looks.
 
-use vknot_syntax::NodeId;
+use vknot_syntax::{NodeId, Source, Tree};
 
-use super::Code;
 use super::inner::InnerCode;
 
 /// What a block is part of, where that is worth telling apart.
@@ -55,7 +54,7 @@ pub(crate) struct LookSpec {
     /// Whether a line comment that begins with `%%` heads a section.
     pub sections: bool,
     /// The code inside a token.
-    pub inside: fn(Code<'_>, NodeId) -> Vec<InnerCode>,
+    pub inside: fn(&Source, &Tree, NodeId) -> Vec<InnerCode>,
 }
 
 /// The form of region markers in a language.

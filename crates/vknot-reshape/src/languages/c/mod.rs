@@ -5,10 +5,9 @@ pub(crate) mod laws;
 pub(crate) mod layout;
 
 use vknot_style::{Key, LanguageStyle};
-use vknot_syntax::{NodeId, Span};
+use vknot_syntax::{NodeId, Span, Source, Tree};
 
 use crate::languages::usual;
-use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{Hold, IndentSpec};
@@ -91,19 +90,17 @@ static STYLE: LanguageStyle = LanguageStyle {
 };
 
 /// The parameters and the body of a macro, and the condition of a directive (ISO/IEC 9899, section 6.10).
-fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
-    let tree = code.tree;
-    let (span, text) = (tree.node(token).span(), code.text(token));
+fn inside(source: &Source, tree: &Tree, token: NodeId) -> Vec<InnerCode> {
+    let (text, start) = (tree.text_of(source.text(), token), tree.node(token).start);
     let piece = |from: usize, to: usize, word: &'static str, around: (&'static str, &'static str)| {
-        let at = |offset: usize| span.start + offset as u32;
-        let (start, end) = (Span::new(at(from), at(from)), Span::new(at(to), at(to)));
-        InnerCode { open: start, span: Span::new(at(from), at(to)), close: end, around, word }
+        let (from, to) = (start + from as u32, start + to as u32);
+        InnerCode { open: Span::new(from, from), span: Span::new(from, to), close: Span::new(to, to), around, word }
     };
     match tree.kind_name(token) {
         "macro_body" => {
             let named =
                 tree.node(token).first_token.checked_sub(1).and_then(|before| tree.tokens().get(before as usize));
-            let touches = text.starts_with('(') && named.is_some_and(|named| named.end == span.start);
+            let touches = text.starts_with('(') && named.is_some_and(|named| named.end == start);
             let parameters = text.find(')').filter(|_| touches).map_or(0, |close| close + 1);
             let body = text.len() - text.get(parameters..).unwrap_or("").trim_start().len();
             [

@@ -9,10 +9,9 @@ mod missing;
 mod reading;
 
 use vknot_style::{Key, LanguageStyle};
-use vknot_syntax::{NodeId, Role};
+use vknot_syntax::{NodeId, Role, Source, Tree};
 
 use crate::languages::usual;
-use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{Hold, IndentSpec};
@@ -108,16 +107,17 @@ static STYLE: LanguageStyle = LanguageStyle {
 
 /// Values in interpolated strings (C# language specification, section 12.8.3); of raw ones as many braces open one as `$` stand in
 /// front of the string.
-fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
-    let prefix = code.text(token).split('"').next().unwrap_or("");
+fn inside(source: &Source, tree: &Tree, token: NodeId) -> Vec<InnerCode> {
+    let (text, start) = (tree.text_of(source.text(), token), tree.node(token).start);
+    let prefix = text.split('"').next().unwrap_or("");
     let open = match prefix.matches('$').count() {
-        _ if code.tree.role(token) != Role::String => return Vec::new(),
+        _ if tree.role(token) != Role::String => return Vec::new(),
         0 => return Vec::new(),
         1 => "{",
         2 => "{{",
         _ => "{{{",
     };
-    Interpolation { open, shown: &[':', ','], around: ("_ = ", ";") }.values(code, token)
+    Interpolation { open, shown: &[':', ','], around: ("_ = ", ";") }.values(text, start)
 }
 
 const LOOKS: LookSpec = LookSpec {

@@ -4,10 +4,9 @@ pub(crate) mod laws;
 pub(crate) mod layout;
 
 use vknot_style::{Key, LanguageStyle};
-use vknot_syntax::{NodeId, Role};
+use vknot_syntax::{NodeId, Role, Source, Tree};
 
 use crate::languages::usual;
-use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::IndentSpec;
@@ -63,14 +62,15 @@ static STYLE: LanguageStyle = LanguageStyle {
 };
 
 /// Values that the kin of CSS put into strings.
-fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
-    let open = match code.tree.language().name() {
-        _ if code.tree.role(token) != Role::String => return Vec::new(),
+fn inside(source: &Source, tree: &Tree, token: NodeId) -> Vec<InnerCode> {
+    let (text, start) = (tree.text_of(source.text(), token), tree.node(token).start);
+    let open = match tree.language().name() {
+        _ if tree.role(token) != Role::String => return Vec::new(),
         "scss" => "#{",
         "less" => "@{",
         _ => return Vec::new(),
     };
-    Interpolation { open, shown: &[], around: ("a: ", ";") }.values(code, token)
+    Interpolation { open, shown: &[], around: ("a: ", ";") }.values(text, start)
 }
 
 pub(super) const LOOKS: LookSpec = LookSpec {

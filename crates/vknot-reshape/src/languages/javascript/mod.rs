@@ -9,10 +9,9 @@ mod reading;
 pub(crate) mod scopes;
 
 use vknot_style::{Key, LanguageStyle};
-use vknot_syntax::{NodeId, Role};
+use vknot_syntax::{NodeId, Role, Source, Tree};
 
 use crate::languages::usual;
-use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{Hold, IndentSpec};
@@ -116,9 +115,10 @@ pub(super) static STYLE: LanguageStyle = LanguageStyle {
 };
 
 /// Values in template literals (ECMA-262, section 12.9.6).
-fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
-    match code.tree.role(token) == Role::String && code.text(token).starts_with('`') {
-        true => Interpolation { open: "${", shown: &[], around: ("(", ")") }.values(code, token),
+fn inside(source: &Source, tree: &Tree, token: NodeId) -> Vec<InnerCode> {
+    let (text, start) = (tree.text_of(source.text(), token), tree.node(token).start);
+    match tree.role(token) == Role::String && text.starts_with('`') {
+        true => Interpolation { open: "${", shown: &[], around: ("(", ")") }.values(text, start),
         false => Vec::new(),
     }
 }

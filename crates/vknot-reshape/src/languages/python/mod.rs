@@ -6,10 +6,9 @@ mod imports;
 mod missing;
 
 use vknot_style::{Key, LanguageStyle};
-use vknot_syntax::{NodeId, Role};
+use vknot_syntax::{NodeId, Role, Source, Tree};
 
 use crate::languages::usual;
-use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{IndentSpec, LinesBy};
@@ -56,10 +55,11 @@ static STYLE: LanguageStyle = LanguageStyle {
 };
 
 /// Values in strings that are put together (The Python Language Reference, section 2.4.3).
-fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
-    let prefix = code.text(token).split(['"', '\'']).next().unwrap_or("");
-    match code.tree.role(token) == Role::String && prefix.contains(['f', 'F', 't', 'T']) {
-        true => Interpolation { open: "{", shown: &[':', '!'], around: ("(", ")") }.values(code, token),
+fn inside(source: &Source, tree: &Tree, token: NodeId) -> Vec<InnerCode> {
+    let (text, start) = (tree.text_of(source.text(), token), tree.node(token).start);
+    let prefix = text.split(['"', '\'']).next().unwrap_or("");
+    match tree.role(token) == Role::String && prefix.contains(['f', 'F', 't', 'T']) {
+        true => Interpolation { open: "{", shown: &[':', '!'], around: ("(", ")") }.values(text, start),
         false => Vec::new(),
     }
 }

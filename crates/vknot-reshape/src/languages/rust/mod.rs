@@ -7,10 +7,9 @@ mod layout;
 mod use_tree;
 
 use vknot_style::{Key, LanguageStyle};
-use vknot_syntax::{NodeId, Role};
+use vknot_syntax::{NodeId, Role, Source, Tree};
 
 use crate::languages::usual;
-use crate::spec::Code;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::{Hold, IndentSpec};
@@ -103,12 +102,12 @@ const LOOKS: LookSpec = LookSpec {
 };
 
 /// Strings in macros may name variables between braces.
-fn inside(code: Code<'_>, token: NodeId) -> Vec<InnerCode> {
-    let tree = code.tree;
-    let is_text = tree.role(token) == Role::String && code.text(token).contains('{');
-    let in_macro = || tree.ancestors(token).any(|above| tree.kind_name(above) == "token_tree");
+fn inside(source: &Source, tree: &Tree, token: NodeId) -> Vec<InnerCode> {
+    let (text, start) = (tree.text_of(source.text(), token), tree.node(token).start);
+    let is_text = tree.role(token) == Role::String && text.contains('{');
+    let in_macro = || tree.ancestors(token).take(4).any(|above| tree.kind_name(above) == "token_tree");
     match is_text && in_macro() {
-        true => Interpolation { open: "{", shown: &[':'], around: ("const _: () = ", ";") }.values(code, token),
+        true => Interpolation { open: "{", shown: &[':'], around: ("const _: () = ", ";") }.values(text, start),
         false => Vec::new(),
     }
 }
