@@ -12,6 +12,8 @@ pub enum Decided {
     BySetting,
     /// What the file itself has.
     ByFile,
+    /// What the files beside it have.
+    ByNeighbours,
     /// What is usual in the language.
     ByHabit,
 }

@@ -13,6 +13,8 @@ pub enum Origin {
     Default,
     /// Nothing set it, but the file shows it.
     Found,
+    /// Nothing set it, and the file does not tell, but the files beside it show it.
+    Beside,
     /// A line of a file.
     File(PathBuf, u32),
     /// The command line.
@@ -103,6 +105,8 @@ pub struct Style {
     language: &'static LanguageStyle,
     /// One for each row of [`SETTINGS`]; `None` means the default.
     chosen: Vec<Option<Chosen>>,
+    /// What the files beside it show of settings that go by what the file shows.
+    beside: Vec<(Key, String)>,
     /// A line that holds for the file and could not be taken.
     fault: Option<(PathBuf, u32)>,
 }
@@ -110,7 +114,7 @@ pub struct Style {
 impl Style {
     /// The defaults of a language.
     pub fn defaults(language: &'static LanguageStyle) -> Self {
-        Self { language, chosen: vec![None; SETTINGS.len()], fault: None }
+        Self { language, chosen: vec![None; SETTINGS.len()], beside: Vec::new(), fault: None }
     }
 
     /// The defaults of a language with some overrides.
@@ -142,7 +146,7 @@ impl Style {
 
     /// The same settings for code of another language inside the file.
     pub fn for_language(&self, language: &'static LanguageStyle) -> Self {
-        Self { language, ..self.clone() }
+        Self { language, beside: Vec::new(), ..self.clone() }
     }
 
     /// The file and line, from 1, of a setting that holds for the file and could not be taken; line 0 stands for the whole file.
@@ -173,9 +177,44 @@ impl Style {
         style
     }
 
-    /// The same with what a file showed taken as set, so that nothing else is looked for.
+    /// The same with a value that the files beside show: it holds where nothing sets another one, and the file does not tell.
+    pub fn with_beside(&self, key: Key, value: String) -> Self {
+        let mut style = self.clone();
+        if !self.is_open(key) {
+            return style;
+        }
+        if matches!(self.word(key), "as-found" | "indent") {
+            style.beside.push((key, value));
+        } else if let Some(chosen) = style.chosen.get_mut(key as usize) {
+            *chosen = Some(Chosen { value, origin: Origin::Beside });
+        }
+        style
+    }
+
+    /// The value that the files beside show of a setting that goes by what the file shows.
+    pub fn beside(&self, key: Key) -> Option<&str> {
+        self.beside.iter().find(|(own, _)| *own == key).map(|(_, value)| value.as_str())
+    }
+
+    /// The same with what the files beside show in place of what the file could show, for a file that does not.
+    pub fn with_shown_beside(&self, key: Key) -> Option<Self> {
+        let value = self.beside(key)?.to_owned();
+        let mut style = self.clone();
+        if let Some(chosen) = style.chosen.get_mut(key as usize) {
+            *chosen = Some(Chosen { value, origin: Origin::Beside });
+        }
+        Some(style)
+    }
+
+    /// Whether nobody set it, so that files may tell.
+    pub fn is_open(&self, key: Key) -> bool {
+        matches!(self.origin(key), Origin::Default | Origin::Found | Origin::Beside)
+    }
+
+    /// The same with what files showed taken as set, so that nothing else is looked for.
     pub fn fixed(mut self) -> Self {
-        for chosen in self.chosen.iter_mut().flatten().filter(|chosen| chosen.origin == Origin::Found) {
+        let shown = |chosen: &&mut Chosen| matches!(chosen.origin, Origin::Found | Origin::Beside);
+        for chosen in self.chosen.iter_mut().flatten().filter(shown) {
             chosen.origin = Origin::CommandLine;
         }
         self

@@ -207,14 +207,23 @@ pub fn effective_indentation(code: Code<'_>, style: &Style) -> Indentation {
 /// The same, and what decided it.
 pub fn decided_indentation(code: Code<'_>, style: &Style) -> (Indentation, Decided) {
     let spec = code.toolkit().indent.spec;
-    let habit = Indentation { tabs: spec.tabs, size: spec.habit, tab_width: spec.habit };
+    let beside = beside(style);
+    let habit = beside.unwrap_or(Indentation { tabs: spec.tabs, size: spec.habit, tab_width: spec.habit });
     let found = told(code, style.choice::<WrapLiteral>() == WrapLiteral::Level);
     let effective = style.indentation(found, habit);
     let sized = style.word(Key::IndentSize) != "as-found" || style.choice::<IndentStyle>() == IndentStyle::Tab;
     let decided = match found {
         _ if sized => Decided::BySetting,
         Some(found) if found.tabs == effective.tabs => Decided::ByFile,
+        _ if beside.is_some() => Decided::ByNeighbours,
         _ => Decided::ByHabit,
     };
     (effective, decided)
+}
+
+/// What the files beside have.
+fn beside(style: &Style) -> Option<Indentation> {
+    let columns = |key| style.beside(key)?.parse().ok();
+    let tabs = style.beside(Key::IndentStyle)? == "tab";
+    Some(Indentation { tabs, size: columns(Key::IndentSize)?, tab_width: columns(Key::TabWidth)? })
 }

@@ -6,7 +6,7 @@
 
 use std::collections::{BTreeMap, HashSet};
 
-use vknot_style::{Key, Origin, Style};
+use vknot_style::{Key, Style};
 use vknot_syntax::TokenId;
 
 use super::offsets::Offsets;
@@ -146,7 +146,7 @@ impl<'a> Ways<'a> {
 
     /// Whether nobody set a key, so that lines may tell.
     pub fn is_open(&self, key: Key) -> bool {
-        matches!(self.style.origin(key), Origin::Default | Origin::Found)
+        self.style.is_open(key)
     }
 }
 

@@ -2,7 +2,7 @@
 
 use std::collections::HashSet;
 
-use vknot_style::{Indentation, Key, Origin, Style};
+use vknot_style::{Indentation, Key, Style};
 use vknot_syntax::{Role, Span, TokenId};
 
 use super::manner;
@@ -116,7 +116,7 @@ fn is_code(code: Code<'_>, line: &Line) -> bool {
 
 /// Whether nobody set what indentation is made of.
 pub(super) fn is_open(style: &Style) -> bool {
-    matches!(style.origin(Key::IndentStyle), Origin::Default | Origin::Found)
+    style.is_open(Key::IndentStyle)
 }
 
 /// Whether one in ten of the indented lines and more begin with tabs, and as many with spaces only.

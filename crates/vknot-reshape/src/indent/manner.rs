@@ -38,6 +38,21 @@ pub fn own_style(code: Code<'_>, style: &Style) -> Style {
     }
 }
 
+/// What the lines of a file show, where enough of them agree, whatever is usual.
+pub(crate) fn told(code: Code<'_>, style: &Style) -> Vec<(Key, String)> {
+    let Some(shown) = shown_by(code, style, effective_indentation(code, style)).filter(|shown| shown.is_kept()) else {
+        return Vec::new();
+    };
+    let told = |key: Key| {
+        let votes: Vec<(&str, u32)> =
+            shown.votes.iter().filter(|((of, _), _)| *of == key).map(|((_, word), votes)| (*word, *votes)).collect();
+        let all: u32 = votes.iter().map(|(_, votes)| votes).sum();
+        let (word, most) = votes.into_iter().max_by_key(|(_, votes)| *votes)?;
+        (most >= LEAST && 5 * most >= 4 * all).then(|| (key, word.to_owned()))
+    };
+    SHOWN.into_iter().filter(|key| style.language().covers(*key)).filter_map(told).collect()
+}
+
 /// What a style has that the file shows, and nothing else said.
 pub(super) fn differences(style: &Style) -> Vec<(&'static str, String)> {
     let found = |key: &&Key| style.origin(**key) == Origin::Found;
@@ -53,12 +68,16 @@ pub(super) fn own(shown: &Shown, style: &Style) -> Style {
 fn of_lines(shown: &Shown, style: &Style, enough: impl Fn(u32, u32) -> bool) -> Style {
     let mut own = style.clone();
     for key in SHOWN {
-        let open = matches!(style.origin(key), Origin::Default | Origin::Found) && style.language().covers(key);
+        let open = style.is_open(key) && style.language().covers(key);
         let of_key = || shown.votes.iter().filter(move |((of, _), _)| *of == key);
         let usual = of_key().find(|((_, word), _)| *word == style.word(key)).map_or(0, |(_, votes)| *votes);
         let most = of_key().max_by_key(|(_, votes)| **votes).filter(|(_, votes)| open && enough(**votes, usual));
+        // What the files beside show is the file's own where its lines show it, too.
+        let same = style.origin(key) == Origin::Beside && usual >= LEAST;
         if let Some(((_, word), _)) = most {
             own = own.with_found(key, (*word).to_owned());
+        } else if open && same {
+            own = own.with_found(key, style.word(key).to_owned());
         }
     }
     own

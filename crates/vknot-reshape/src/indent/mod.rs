@@ -22,6 +22,7 @@ pub use convert::Target;
 pub(crate) use kept::{kept, Kept};
 pub use learn::HeadVotes;
 pub use manner::own_style;
+pub(crate) use manner::told;
 pub(crate) use set::{once, set};
 pub(crate) use shift::shift;
 pub use shift::{Shift, ShiftError};

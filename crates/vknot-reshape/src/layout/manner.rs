@@ -71,8 +71,12 @@ impl Manner {
         match style.word(key) {
             _ if !style.language().covers(key) => habit,
             "as-found" => self.found(key).unwrap_or(habit),
-            "true" | "next" | "after" | "each" => true,
-            _ => false,
+            word => is_second_word(word),
         }
     }
+}
+
+/// Whether a word names the second of two ways.
+pub(super) fn is_second_word(word: &str) -> bool {
+    matches!(word, "true" | "next" | "after" | "each")
 }

@@ -56,6 +56,17 @@ pub(crate) fn once(code: Code<'_>, style: &Style) -> Edits {
     format_once(code, style, None, true).edits
 }
 
+/// The settings of two ways that nothing sets, each with its two values.
+fn two_ways(style: &Style) -> impl Iterator<Item = (Key, [&'static str; 2])> {
+    // The standard's are told from the text and its levels.
+    let own = SETTINGS.iter().filter(|setting| setting.key.starts_with("vknot_"));
+    let open = own.filter(|setting| style.word(setting.id) == "as-found");
+    open.filter_map(|setting| match setting.values {
+        Values::Words([first, second, "as-found"]) => Some((setting.id, [*first, *second])),
+        _ => None,
+    })
+}
+
 /// The settings of two ways that nothing sets, each with its value and whether the file shows it.
 pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Vec::new() };
@@ -63,17 +74,15 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
     let mut planner = Planner::planned(code, table, style, Options::of(style, paper.indentation));
     let found = width::found(code, paper.indentation.tab_width, &width::witnesses(code.tree));
     planner.options.control_next = planner.is_second(Key::BraceControl);
-    // The standard's are told from the text and its levels.
-    let own = SETTINGS.iter().filter(|setting| setting.key.starts_with("vknot_"));
-    let open = own.filter(|setting| style.word(setting.id) == "as-found");
-    let ways = open.filter_map(|setting| match setting.values {
-        Values::Words([first, second, "as-found"]) => {
-            let is_second = planner.follows(setting.id);
-            Some((setting.id, if is_second { second } else { first }.to_string(), planner.manner.shows(setting.id)))
-        }
-        _ => None,
+    let ways = two_ways(style).map(|(key, ways)| {
+        let value = ways[usize::from(planner.follows(key))];
+        (key, value.to_owned(), planner.manner.shows(key))
     });
-    let width = (Key::MaxLineLength, found.unwrap_or(table.spec.width).to_string(), found.is_some());
+    let width = (
+        Key::MaxLineLength,
+        found.or(usual_width(style)).unwrap_or(table.spec.width).to_string(),
+        found.is_some(),
+    );
     ways.chain([width]).collect()
 }
 
@@ -173,7 +182,7 @@ fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style, kept: Option
         return print::print(planner, paper, &[], kept);
     }
     let witnesses = width::witnesses(planner.tree);
-    let usual = planner.table.spec.width;
+    let usual = usual_width(style).unwrap_or(planner.table.spec.width);
     let found = width::found(planner.code, paper.indentation.tab_width, &witnesses);
     planner.options.width = found.unwrap_or(usual);
     for _ in 0..ROUNDS {
@@ -187,11 +196,16 @@ fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style, kept: Option
     print::print(planner, paper, &witnesses, kept)
 }
 
+/// The width that the files beside keep to.
+fn usual_width(style: &Style) -> Option<u32> {
+    style.beside(Key::MaxLineLength)?.parse().ok()
+}
+
 /// Columns that comments may take: what is set for lines, else what the file keeps to, else what is usual, as where lines have no limit.
 pub(crate) fn width_of_comments(code: Code<'_>, style: &Style) -> u32 {
     let indentation = effective_indentation(code, style);
     let found = || width::found(code, indentation.tab_width, &width::witnesses(code.tree));
-    let usual = || code.toolkit().layout.as_ref().map(|table| table.spec.width);
+    let usual = || usual_width(style).or_else(|| Some(code.toolkit().layout.as_ref()?.spec.width));
     let set = match style.word(Key::MaxLineLength) {
         "as-found" => found(),
         _ => style.number(Key::MaxLineLength),

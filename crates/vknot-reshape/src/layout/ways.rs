@@ -3,7 +3,7 @@
 use vknot_style::Key;
 use vknot_syntax::NodeId;
 
-use super::manner::{Spaced, Waiting};
+use super::manner::{Spaced, Waiting, is_second_word};
 use super::plan::{Form, GapPlan};
 use super::planner::Planner;
 use crate::spec::layout::Spacing;
@@ -85,7 +85,13 @@ impl Planner<'_> {
             }
             key => self.table.spec.habits.contains(&key),
         };
+        let habit = self.beside(key).unwrap_or(habit);
         self.manner.second(self.style, key, habit)
+    }
+
+    /// Whether a setting is the second of its two ways in the files beside.
+    fn beside(&self, key: Key) -> Option<bool> {
+        self.style.beside(key).map(is_second_word)
     }
 
     /// Leaves a space between tokens that stand apart and would be read as one if they touched.
@@ -116,7 +122,10 @@ impl Planner<'_> {
     /// Whether a setting is the second of its two ways. What follows a closing brace goes with how the braces of conditionals open.
     pub fn follows(&self, key: Key) -> bool {
         match key {
-            Key::BraceFollow => self.manner.second(self.style, key, self.options.control_next),
+            Key::BraceFollow => {
+                let habit = self.beside(key).unwrap_or(self.options.control_next);
+                self.manner.second(self.style, key, habit)
+            }
             key => self.is_second(key),
         }
     }

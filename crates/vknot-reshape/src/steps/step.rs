@@ -97,6 +97,8 @@ pub struct Step {
     pub settles: bool,
     /// Whether what it does depends on other files, too.
     pub looks_around: bool,
+    /// Whether it goes by what files show where nothing sets how they are to be.
+    pub goes_by_style: bool,
     reshape: fn(&Document, &Request<'_>) -> Result<Reshape, StepError>,
 }
 
@@ -204,6 +206,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::INDENTATION,
         settles: true,
         looks_around: false,
+        goes_by_style: false,
         reshape: |document, request| match request.wish {
             Wish::Convert(target) => Ok(indent::convert(document.code(), document.style(), request.only, target)),
             _ => Err(StepError::Missing("say what white space is to become: tabs or spaces")),
@@ -219,6 +222,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::EDIT,
         settles: false,
         looks_around: false,
+        goes_by_style: false,
         reshape: |document, request| edited(document, request, 0),
     },
     Step {
@@ -231,6 +235,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::LAYOUT,
         settles: true,
         looks_around: false,
+        goes_by_style: true,
         reshape: |document, request| laid_out(document, request.only),
     },
     Step {
@@ -246,6 +251,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::IMPORTS,
         settles: true,
         looks_around: true,
+        goes_by_style: false,
         reshape: |document, request| {
             let wanted = match &request.wish {
                 Wish::Imports(wanted) => wanted.clone(),
@@ -265,6 +271,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::INDENTATION,
         settles: true,
         looks_around: false,
+        goes_by_style: true,
         reshape: |document, request| Ok(indent::set(document.code(), document.style(), request.only)),
     },
     Step {
@@ -277,6 +284,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::MARKERS,
         settles: false,
         looks_around: false,
+        goes_by_style: false,
         reshape: |document, request| {
             let span = whole(request).ok_or(StepError::Missing("name the lines: FILE:LINE-LINE or FILE@NAME"))?;
             let Wish::Name(name) = &request.wish else { return Err(StepError::Missing("name the region")) };
@@ -293,6 +301,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::MARKERS,
         settles: false,
         looks_around: false,
+        goes_by_style: false,
         reshape: |document, request| {
             let span = whole(request).ok_or(StepError::Missing("name the region: FILE@NAME, or a line of it"))?;
             let found = looks::regions(document.code(), document.marks()).regions;
@@ -312,6 +321,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::SHIFT,
         settles: false,
         looks_around: false,
+        goes_by_style: false,
         reshape: |document, request| match request.wish {
             Wish::Shift(by) => Ok(indent::shift(document.code(), document.style(), request.only, by)?),
             _ => Err(StepError::Missing("say by how many levels, and where to")),

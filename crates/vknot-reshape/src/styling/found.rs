@@ -20,7 +20,11 @@ pub fn in_force(document: &Document) -> Style {
     let mut own = style.clone();
     for (key, value, found) in of_text(code).into_iter().chain(of_levels(code, style)).chain(layout::shown(code, style)) {
         if style.language().covers(key) && matches!(style.word(key), "as-found" | "indent") {
-            own = if found { own.with_found(key, value) } else { own.with_usual(key, value) };
+            own = match own.with_shown_beside(key) {
+                _ if found => own.with_found(key, value),
+                Some(beside) => beside,
+                None => own.with_usual(key, value),
+            };
         }
     }
     for (key, value) in indent::set(code, style, None).receipt.manner {

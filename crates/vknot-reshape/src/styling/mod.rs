@@ -1,5 +1,6 @@
 //! What a style makes of code: which settings are in force, what other values would change, and with which values least changes.
 
+mod beside;
 mod folders;
 mod found;
 mod learn;
@@ -7,6 +8,7 @@ mod piece;
 mod sampled;
 mod trial;
 
+pub use beside::Beside;
 pub use folders::Folders;
 pub use found::in_force;
 pub use learn::{Costs, Evidence, Learnt, learn};

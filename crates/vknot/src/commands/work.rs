@@ -3,7 +3,7 @@
 use std::ffi::OsString;
 use std::path::Path;
 
-use vknot_reshape::steps::{Proven, Request, StepError, Wish};
+use vknot_reshape::steps::{Document, Proven, Request, StepError, Wish};
 use vknot_syntax::{Source, Span};
 
 use crate::arguments::{ReshapeArguments, ReshapeOutput};
@@ -129,12 +129,19 @@ pub fn work(
     if record.as_ref().is_some_and(|record| cache.knows(record)) {
         return Ok(worked(input, Made::Remembered, target));
     }
-    let document = input.document.clone().with_style(style);
+    let document = input.document.clone().with_style(style.clone());
     let around = Around::of(workspace, input.source().path(), language);
     let request = Request { only, wish: job.wish.clone(), generated: arguments.generated, around: Some(&around) };
-    let proven = job.step
-        .run(&document, &request)
-        .map_err(|error| problem_of(&input, error))?;
+    let run = |document: &Document| job.step.run(document, &request).map_err(|error| problem_of(&input, error));
+    let mut proven = run(&document)?;
+    // Only what is to change asks how the files beside it are.
+    if job.step.goes_by_style && !proven.is_empty() {
+        let beside = workspace.style_beside(&style, input.source().path(), language);
+        if let Some(beside) = beside {
+            proven = run(&document.clone().with_style(beside))?;
+            return Ok(worked(input, Made::Proven(Box::new(proven)), target));
+        }
+    }
     let receipt = proven.receipt();
     let quiet = proven.is_empty() && receipt.left_alone.is_empty() && receipt.notes.is_empty();
     record.filter(|_| quiet).into_iter().for_each(|record| cache.remember(record));

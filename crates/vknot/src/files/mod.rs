@@ -1,6 +1,7 @@
 //! Files: finding, reading, styling, writing and taking back.
 
 pub mod around;
+pub mod beside;
 pub mod cache;
 pub mod changed;
 pub mod git;

@@ -2,21 +2,25 @@
 
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 
 use vknot_reshape::library_spec;
 use vknot_reshape::looks::Marks;
 use vknot_reshape::steps::Document;
-use vknot_style::{EditorConfig, Override, Style};
+use vknot_style::{EditorConfig, Key, Override, Style};
 use vknot_syntax::{Language, Source};
 
 use crate::arguments::InputArguments;
 use crate::problem::Problem;
+use super::beside;
 use super::input::{Input, STDIN, Text, text_in, text_of};
 use super::libraries;
 use super::neighbours::Neighbours;
 use super::project::Home;
 use super::styles::Styles;
+
+/// What the files of a folder show of their style, once it was asked for.
+type Shown = OnceLock<Vec<(Key, String)>>;
 
 /// The projects at work.
 #[derive(Default)]
@@ -29,6 +33,8 @@ pub struct Workspace {
     /// Folders that were named, which pass for projects where nothing marks one.
     named: Mutex<Vec<PathBuf>>,
     neighbours: Mutex<HashMap<(PathBuf, &'static str), Arc<Neighbours>>>,
+    /// For each folder and language what the files there show of their style.
+    beside: Mutex<HashMap<(PathBuf, &'static str), Arc<Shown>>>,
 }
 
 impl Workspace {
@@ -38,6 +44,7 @@ impl Workspace {
         self.homes.lock().unwrap_or_else(PoisonError::into_inner).clear();
         self.roots.lock().unwrap_or_else(PoisonError::into_inner).clear();
         self.neighbours.lock().unwrap_or_else(PoisonError::into_inner).clear();
+        self.beside.lock().unwrap_or_else(PoisonError::into_inner).clear();
     }
 
     /// Folders that were named pass for projects where nothing marks one.
@@ -117,6 +124,24 @@ impl Workspace {
     /// The style of a file. A relative path starts from the current folder.
     pub fn style(&self, path: &Path, language: &'static Language, overrides: &[Override]) -> Style {
         self.styles.of(path, language, overrides)
+    }
+
+    /// A style with what the files beside show of settings that nothing sets; `None` where they show nothing that makes a difference.
+    pub fn style_beside(&self, style: &Style, path: &Path, language: &'static Language) -> Option<Style> {
+        let path = std::path::absolute(path).ok()?;
+        let folder = path.parent().filter(|folder| folder.is_dir())?.to_path_buf();
+        let mut known = self.beside.lock().unwrap_or_else(PoisonError::into_inner);
+        let shown = Arc::clone(known.entry((folder.clone(), language.name())).or_default());
+        drop(known);
+        let read = |file: &Path| {
+            let document = self.read(file, &InputArguments::default()).ok()?.document;
+            let style = self.style(file, document.language(), &[]);
+            Some(document.with_style(style))
+        };
+        let shown = shown.get_or_init(|| beside::shown(&folder, language, read));
+        let mut open = shown.iter().filter(|(key, value)| style.is_open(*key) && style.word(*key) != value).peekable();
+        open.peek()?;
+        Some(open.fold(style.clone(), |style, (key, value)| style.with_beside(*key, value.clone())))
     }
 
     /// The `.editorconfig` files that hold for what is in a folder, the farthest first.

@@ -207,6 +207,7 @@ impl ReceiptJson {
                 decided_by: match decided {
                     Decided::BySetting => "setting",
                     Decided::ByFile => "file",
+                    Decided::ByNeighbours => "neighbours",
                     Decided::ByHabit => "habit",
                 },
                 found: receipt.manner.iter().cloned().collect(),

@@ -54,6 +54,7 @@ fn levels(indentation: Indentation, decided: Decided) -> String {
     let why = match decided {
         Decided::BySetting => "as set",
         Decided::ByFile => "as found in the file",
+        Decided::ByNeighbours => "as found in the files beside it",
         Decided::ByHabit => "as usual in the language",
     };
     format!("levels of {made_of}, {why}")

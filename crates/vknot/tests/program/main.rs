@@ -9,6 +9,7 @@ macro_rules! snapshot {
 }
 
 mod harness;
+mod beside;
 mod changed;
 mod edits;
 mod imports;

@@ -76,6 +76,7 @@ fn shown_origin(origin: &Origin) -> String {
     match origin {
         Origin::Default => "usual".to_owned(),
         Origin::Found => "found in the file".to_owned(),
+        Origin::Beside => "found in the files beside it".to_owned(),
         Origin::CommandLine => "--set".to_owned(),
         Origin::File(path, line) => format!("{}:{line}", shown_path(path)),
     }

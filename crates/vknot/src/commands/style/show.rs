@@ -69,11 +69,13 @@ fn style_of(file: &Path, arguments: &Arguments, workspace: &Workspace) -> Result
     // A file that is to be made has no more than its name.
     if let Some(language) = Language::for_path(file).filter(|_| !file.exists()) {
         let style = workspace.style(file, language, &arguments.set);
+        let style = workspace.style_beside(&style, file, language).unwrap_or(style);
         return Ok(Shown { file: shown, language, style });
     }
     let input = workspace.read(file, &arguments.input)?;
     let language = input.document.language();
     let style = workspace.style(input.source().path(), language, &arguments.set);
+    let style = workspace.style_beside(&style, input.source().path(), language).unwrap_or(style);
     let document = input.document.clone().with_style(style);
     Ok(Shown { file: input.shown.clone(), language, style: in_force(&document) })
 }
@@ -123,6 +125,7 @@ fn document(shown: &Shown, set_only: bool) -> Value {
             let origin = match shown.style.origin(setting.id) {
                 Origin::Default => json!({ "kind": "usual" }),
                 Origin::Found => json!({ "kind": "found" }),
+                Origin::Beside => json!({ "kind": "beside" }),
                 Origin::CommandLine => json!({ "kind": "commandLine" }),
                 Origin::File(path, line) => json!({ "kind": "file", "file": path.display().to_string(), "line": line }),
             };

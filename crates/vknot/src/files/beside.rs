@@ -1,0 +1,68 @@
+//! What the files of a folder show of their style, for those among them that show too little. It is read when it is first asked for.
+
+use std::path::{Path, PathBuf};
+
+use vknot_reshape::steps::Document;
+use vknot_reshape::styling::{Beside, is_generated};
+use vknot_style::Key;
+use vknot_syntax::Language;
+
+use super::project::Home;
+
+/// How many files are looked at, and how long one may be.
+const FILES_AT_MOST: usize = 16;
+const BYTES_AT_MOST: u64 = 128 * 1024;
+/// Where a folder has fewer, those around it are looked at, too, as far as the project goes.
+const FILES_ENOUGH: usize = 3;
+/// How many folders outwards.
+const FOLDERS_AT_MOST: usize = 3;
+
+/// The values that the files of a language around a folder agree on; `read` gives one in its style.
+pub fn shown(
+    folder: &Path,
+    language: &'static Language,
+    read: impl Fn(&Path) -> Option<Document>,
+) -> Vec<(Key, String)> {
+    let mut beside = Beside::default();
+    let documents = files(folder, language).into_iter().filter_map(|file| read(&file));
+    for document in documents.filter(|document| document.language() == language && !is_generated(document)) {
+        beside.count(&document);
+    }
+    beside.values()
+}
+
+/// The first files of the folder by name, and where those are few, of the folders around it.
+fn files(folder: &Path, language: &'static Language) -> Vec<PathBuf> {
+    let root = Home::marked_above(folder);
+    let inside = |around: &&Path| *around == folder || root.as_ref().is_some_and(|root| around.starts_with(root));
+    let mut found = Vec::new();
+    for (depth, around) in folder.ancestors().take(FOLDERS_AT_MOST + 1).take_while(inside).enumerate() {
+        found = below(around, depth + 1, language);
+        if found.len() >= FILES_ENOUGH {
+            break;
+        }
+    }
+    found
+}
+
+fn below(folder: &Path, depth: usize, language: &'static Language) -> Vec<PathBuf> {
+    let walker = ignore::WalkBuilder::new(folder)
+        .require_git(false)
+        .max_depth(Some(depth))
+        .max_filesize(Some(BYTES_AT_MOST))
+        .sort_by_file_path(Path::cmp)
+        .build();
+    walker
+        .filter_map(Result::ok)
+        .filter(|entry| entry.file_type().is_some_and(|kind| kind.is_file()))
+        .map(ignore::DirEntry::into_path)
+        .filter(|path| Language::for_path(path).is_some_and(|own| own == language || is_kin(path, language)))
+        .take(FILES_AT_MOST)
+        .collect()
+}
+
+/// Whether files of that ending may be of the language, too.
+fn is_kin(path: &Path, language: &'static Language) -> bool {
+    let ending = path.extension().and_then(|ending| ending.to_str()).unwrap_or("");
+    language.spec().extensions.contains(&ending)
+}
