@@ -35,8 +35,8 @@ pub fn set(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
 }
 
 /// The edits of one round, in which a file is not set again as it is read then.
-pub(crate) fn once(code: Code<'_>, style: &Style) -> Edits {
-    set_once(code, style, None, true).edits
+pub(crate) fn once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Edits {
+    set_once(code, style, only, true).edits
 }
 
 /// A file that is left as it is, since setting it would never end.

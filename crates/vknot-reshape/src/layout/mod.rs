@@ -52,8 +52,8 @@ pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
 }
 
 /// The edits of one round, in which a file is not laid out again as it is read then.
-pub(crate) fn once(code: Code<'_>, style: &Style) -> Edits {
-    format_once(code, style, None, true).edits
+pub(crate) fn once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Edits {
+    format_once(code, style, only, true).edits
 }
 
 /// The settings of two ways that nothing sets, each with its two values.

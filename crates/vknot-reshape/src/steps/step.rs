@@ -4,6 +4,7 @@ use vknot_style::Style;
 use vknot_syntax::{Kind, Language, Role, Span};
 
 use crate::editing::{self, Edit, EditError};
+use crate::edits::Edits;
 use crate::indent::{self, Shift, ShiftError, Target};
 use crate::keeps::generated;
 use crate::looks;
@@ -97,10 +98,13 @@ pub struct Step {
     pub settles: bool,
     /// Whether what it does depends on other files, too.
     pub looks_around: bool,
-    /// Whether it goes by what files show where nothing sets how they are to be.
-    pub goes_by_style: bool,
+    /// Where it goes by what files show of what nothing sets: what one round of it changes.
+    once: Option<Once>,
     reshape: fn(&Document, &Request<'_>) -> Result<Reshape, StepError>,
 }
+
+/// What one round of a step changes in a file, or in some spans of it, in a style.
+type Once = fn(Code<'_>, &Style, Option<&[Span]>) -> Edits;
 
 impl std::fmt::Debug for Step {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
@@ -112,6 +116,18 @@ impl Step {
     /// The step of that name.
     pub fn named(name: &str) -> Option<&'static Step> {
         STEPS.iter().find(|step| step.name == name)
+    }
+
+    /// Whether it goes by what files show of what nothing sets.
+    pub fn goes_by_style(&self) -> bool {
+        self.once.is_some()
+    }
+
+    /// Whether it would make something else of a document in another style than it made of it. Where that takes several rounds, it may say so
+    /// though it would not.
+    pub fn differs(&self, document: &Document, request: &Request<'_>, style: &Style, made: &Proven) -> bool {
+        let edits = |once: Once| once(document.code(), style, request.only);
+        self.once.is_some_and(|once| edits(once).apply(document.source().text()) != made.text())
     }
 
     /// Does the step and proves what comes of it. Conflicts that version control left are read by their first side, and stay as they are.
@@ -206,7 +222,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::INDENTATION,
         settles: true,
         looks_around: false,
-        goes_by_style: false,
+        once: None,
         reshape: |document, request| match request.wish {
             Wish::Convert(target) => Ok(indent::convert(document.code(), document.style(), request.only, target)),
             _ => Err(StepError::Missing("say what white space is to become: tabs or spaces")),
@@ -222,7 +238,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::EDIT,
         settles: false,
         looks_around: false,
-        goes_by_style: false,
+        once: None,
         reshape: |document, request| edited(document, request, 0),
     },
     Step {
@@ -235,7 +251,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::LAYOUT,
         settles: true,
         looks_around: false,
-        goes_by_style: true,
+        once: Some(layout::once),
         reshape: |document, request| laid_out(document, request.only),
     },
     Step {
@@ -251,7 +267,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::IMPORTS,
         settles: true,
         looks_around: true,
-        goes_by_style: false,
+        once: None,
         reshape: |document, request| {
             let wanted = match &request.wish {
                 Wish::Imports(wanted) => wanted.clone(),
@@ -271,7 +287,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::INDENTATION,
         settles: true,
         looks_around: false,
-        goes_by_style: true,
+        once: Some(indent::once),
         reshape: |document, request| Ok(indent::set(document.code(), document.style(), request.only)),
     },
     Step {
@@ -284,7 +300,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::MARKERS,
         settles: false,
         looks_around: false,
-        goes_by_style: false,
+        once: None,
         reshape: |document, request| {
             let span = whole(request).ok_or(StepError::Missing("name the lines: FILE:LINE-LINE or FILE@NAME"))?;
             let Wish::Name(name) = &request.wish else { return Err(StepError::Missing("name the region")) };
@@ -301,7 +317,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::MARKERS,
         settles: false,
         looks_around: false,
-        goes_by_style: false,
+        once: None,
         reshape: |document, request| {
             let span = whole(request).ok_or(StepError::Missing("name the region: FILE@NAME, or a line of it"))?;
             let found = looks::regions(document.code(), document.marks()).regions;
@@ -321,7 +337,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::SHIFT,
         settles: false,
         looks_around: false,
-        goes_by_style: false,
+        once: None,
         reshape: |document, request| match request.wish {
             Wish::Shift(by) => Ok(indent::shift(document.code(), document.style(), request.only, by)?),
             _ => Err(StepError::Missing("say by how many levels, and where to")),

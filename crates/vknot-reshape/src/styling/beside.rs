@@ -74,8 +74,8 @@ impl Beside {
 fn is_kept(document: &Document) -> bool {
     let (code, style) = (document.code(), document.style());
     let edits = match code.toolkit().layout {
-        Some(_) => layout::once(code, style),
-        None => indent::once(code, style),
+        Some(_) => layout::once(code, style, None),
+        None => indent::once(code, style, None),
     };
     touched_lines(code.source, &edits) * CHANGED_AT_MOST <= code.source.lines().count()
 }

@@ -135,12 +135,14 @@ pub fn work(
     let run = |document: &Document| job.step.run(document, &request).map_err(|error| problem_of(&input, error));
     let mut proven = run(&document)?;
     // Only what is to change asks how the files beside it are.
-    if job.step.goes_by_style && !proven.is_empty() {
-        let beside = workspace.style_beside(&style, input.source().path(), language);
-        if let Some(beside) = beside {
+    if job.step.goes_by_style() && !proven.is_empty()
+        && let Some(beside) = workspace.style_beside(&style, input.source().path(), language)
+    {
+        if job.step.differs(&document, &request, &beside, &proven) {
             proven = run(&document.clone().with_style(beside))?;
-            return Ok(worked(input, Made::Proven(Box::new(proven)), target));
         }
+        // What others show may change, and what is remembered does not.
+        return Ok(worked(input, Made::Proven(Box::new(proven)), target));
     }
     let receipt = proven.receipt();
     let quiet = proven.is_empty() && receipt.left_alone.is_empty() && receipt.notes.is_empty();

@@ -3,9 +3,9 @@
 use std::path::{Path, PathBuf};
 
 use vknot_reshape::steps::Document;
-use vknot_reshape::styling::{Beside, is_generated};
+use vknot_reshape::styling::{Beside, in_force, is_generated};
 use vknot_style::Key;
-use vknot_syntax::Language;
+use vknot_syntax::{Language, Source};
 
 use super::project::Home;
 
@@ -28,7 +28,14 @@ pub fn shown(
     for document in documents.filter(|document| document.language() == language && !is_generated(document)) {
         beside.count(&document);
     }
-    beside.values()
+    let values = beside.values();
+    // What is usual holds anyway.
+    let nothing = Document::new(Source::from_text("", String::new()), language, vknot_reshape::default_style(language));
+    let usual = in_force(&nothing);
+    match values.iter().all(|(key, value)| usual.word(*key) == value) {
+        true => Vec::new(),
+        false => values,
+    }
 }
 
 /// The first files of the folder by name, and where those are few, of the folders around it.
