@@ -80,7 +80,7 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
     });
     let width = (
         Key::MaxLineLength,
-        found.or(usual_width(style)).unwrap_or(table.spec.width).to_string(),
+        found.unwrap_or(table.spec.width).to_string(),
         found.is_some(),
     );
     ways.chain([width]).collect()
@@ -182,7 +182,7 @@ fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style, kept: Option
         return print::print(planner, paper, &[], kept);
     }
     let witnesses = width::witnesses(planner.tree);
-    let usual = usual_width(style).unwrap_or(planner.table.spec.width);
+    let usual = planner.table.spec.width;
     let found = width::found(planner.code, paper.indentation.tab_width, &witnesses);
     planner.options.width = found.unwrap_or(usual);
     for _ in 0..ROUNDS {
@@ -196,16 +196,11 @@ fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style, kept: Option
     print::print(planner, paper, &witnesses, kept)
 }
 
-/// The width that the files beside keep to.
-fn usual_width(style: &Style) -> Option<u32> {
-    style.beside(Key::MaxLineLength)?.parse().ok()
-}
-
 /// Columns that comments may take: what is set for lines, else what the file keeps to, else what is usual, as where lines have no limit.
 pub(crate) fn width_of_comments(code: Code<'_>, style: &Style) -> u32 {
     let indentation = effective_indentation(code, style);
     let found = || width::found(code, indentation.tab_width, &width::witnesses(code.tree));
-    let usual = || usual_width(style).or_else(|| Some(code.toolkit().layout.as_ref()?.spec.width));
+    let usual = || code.toolkit().layout.as_ref().map(|table| table.spec.width);
     let set = match style.word(Key::MaxLineLength) {
         "as-found" => found(),
         _ => style.number(Key::MaxLineLength),

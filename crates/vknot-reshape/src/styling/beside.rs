@@ -10,12 +10,16 @@ use crate::indent;
 use crate::layout;
 use crate::receipt::Decided;
 use crate::steps::Document;
-use super::trial::touched_lines;
 
-/// How many files must have lines before their width counts: a short file has no long lines whatever its author thinks.
-const WIDTHS: usize = 3;
-/// One line in how many a file may have to change that is well kept.
-const CHANGED_AT_MOST: u32 = 10;
+/// What depends on which lines there are: a file that is laid out may show something else, and whoever went by it would go another way then.
+const FLEETING: [Key; 6] = [
+    Key::AlignList,
+    Key::AlignOperand,
+    Key::IndentBracket,
+    Key::MaxLineLength,
+    Key::WrapIndent,
+    Key::WrapLiteral,
+];
 
 /// What files show.
 #[derive(Clone, Debug, Default)]
@@ -23,30 +27,34 @@ pub struct Beside {
     indentation: Vec<(Indentation, u32)>,
     /// For each value of a setting how many files show it.
     files: BTreeMap<Key, BTreeMap<String, u32>>,
-    /// How wide lines are in each.
-    widths: Vec<u32>,
 }
 
 impl Beside {
-    /// Counts what a file shows. One that cannot be read whole shows nothing, nor does one that is a jumble.
+    /// Counts what a file shows, if it still does so when it is laid out: what it will not show any more, others cannot go by. One that
+    /// cannot be read whole shows nothing.
     pub fn count(&mut self, document: &Document) {
-        let (code, style) = (document.code(), document.style());
-        if code.tree.gave_up() || code.tree.has_error() || !is_kept(document) {
+        let code = document.code();
+        if code.tree.gave_up() || code.tree.has_error() {
             return;
         }
-        let (indentation, decided) = decided_indentation(code, style);
-        if decided == Decided::ByFile {
-            match self.indentation.iter_mut().find(|(other, _)| *other == indentation) {
+        let (mut indentation, mut shown) = shown(document);
+        let edits = match code.toolkit().layout {
+            Some(_) => layout::format(code, document.style(), None).edits,
+            None => indent::set(code, document.style(), None).edits,
+        };
+        if !edits.is_empty() {
+            let (made_indentation, made) = self::shown(&document.with_text(edits.apply(document.source().text())));
+            indentation = indentation.filter(|own| made_indentation == Some(*own));
+            shown.retain(|own| made.contains(own));
+        }
+        if let Some(own) = indentation {
+            match self.indentation.iter_mut().find(|(other, _)| *other == own) {
                 Some((_, votes)) => *votes += 1,
-                None => self.indentation.push((indentation, 1)),
+                None => self.indentation.push((own, 1)),
             }
         }
-        let shown = layout::shown(code, style).into_iter().filter(|(_, _, found)| *found);
-        for (key, value) in shown.map(|(key, value, _)| (key, value)).chain(indent::told(code, style)) {
-            match (key, value.parse()) {
-                (Key::MaxLineLength, Ok(width)) => self.widths.push(width),
-                _ => *self.files.entry(key).or_default().entry(value).or_default() += 1,
-            }
+        for (key, value) in shown {
+            *self.files.entry(key).or_default().entry(value).or_default() += 1;
         }
     }
 
@@ -64,20 +72,18 @@ impl Beside {
             let agreed = agreed(votes.iter().map(|(value, votes)| (value, *votes)));
             values.extend(agreed.map(|value| (*key, value.clone())));
         }
-        let widest = self.widths.iter().max().filter(|_| self.widths.len() >= WIDTHS);
-        values.extend(widest.map(|width| (Key::MaxLineLength, width.to_string())));
         values
     }
 }
 
-/// Whether few of a file's lines are to change.
-fn is_kept(document: &Document) -> bool {
+/// What levels are in a file that tells, and the settings that it shows.
+fn shown(document: &Document) -> (Option<Indentation>, Vec<(Key, String)>) {
     let (code, style) = (document.code(), document.style());
-    let edits = match code.toolkit().layout {
-        Some(_) => layout::once(code, style, None),
-        None => indent::once(code, style, None),
-    };
-    touched_lines(code.source, &edits) * CHANGED_AT_MOST <= code.source.lines().count()
+    let (indentation, decided) = decided_indentation(code, style);
+    let ways = layout::shown(code, style).into_iter().filter(|(_, _, found)| *found);
+    let all = ways.map(|(key, value, _)| (key, value)).chain(indent::told(code, style));
+    let shown = all.filter(|(key, _)| !FLEETING.contains(key)).collect();
+    (Some(indentation).filter(|_| decided == Decided::ByFile), shown)
 }
 
 /// What four in five votes are for.

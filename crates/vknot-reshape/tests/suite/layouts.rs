@@ -250,3 +250,23 @@ fn commas_come_behind_the_last_item_where_the_language_takes_one() {
         assert_eq!(formatted(language, text, &[]), text, "{language}");
     }
 }
+
+#[test]
+fn heads_of_clauses_break_behind_their_semicolons() {
+    let head = "int index = first.level; index < last.level && goesOn(index); index += 1";
+    let method = ("class A { void a() {", "} }");
+    for (language, head, (before, behind)) in [
+        ("javascript", "let index = first.level; index < last.level && goesOn(index); index += 1", ("", "")),
+        ("java", head, method),
+        ("csharp", head, method),
+        ("c", head, ("void a(void) {", "}")),
+    ] {
+        let text = format!("{before} for ({head}) {{ record(index); }} {behind}\n");
+        let result = formatted(language, &text, &["max_line_length=60"]);
+        let lines: Vec<&str> = result.lines().map(str::trim).collect();
+        let wanted = format!("for ({head})").replace("; ", ";\n");
+        assert!(lines.join("\n").contains(&wanted), "{language}: {result}");
+        let short = formatted(language, &text, &["max_line_length=200"]);
+        assert!(short.contains(&format!("for ({head})")), "{language}: {short}");
+    }
+}

@@ -11,7 +11,7 @@ use crate::spec::layout::Side::{Author, By, Open, Tight};
 pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,
     within: &[
-        ("for_statement", "variable_declaration", PLAIN),
+        ("for_statement", "variable_declaration", Rule::Commas),
         ("attribute_list", "attribute", PLAIN),
     ],
     spacing: SPACING,

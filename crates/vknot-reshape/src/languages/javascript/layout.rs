@@ -17,8 +17,8 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     within: &[
         // What stands in the place of a type, and only there, is a list of its members.
         ("interface_declaration", "object_type", Rule::Braces(MEMBERS)),
-        ("for_statement", "lexical_declaration", PLAIN),
-        ("for_statement", "variable_declaration", PLAIN),
+        ("for_statement", "lexical_declaration", Rule::Commas),
+        ("for_statement", "variable_declaration", Rule::Commas),
         ("for_statement", "sequence_expression", Rule::Commas),
     ],
     spacing: SPACING,

@@ -1,6 +1,7 @@
 //! The shapes that rules give to nodes; one file each, the same for all languages.
 
 mod chain;
+mod heads;
 mod lists;
 mod markup;
 mod operators;

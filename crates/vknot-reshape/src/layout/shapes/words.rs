@@ -12,6 +12,9 @@ use crate::spec::layout::{Annotations, BraceOf, Rule, Words};
 impl Planner<'_> {
     /// Parts with the spaces of the table between them; what the rule says more is settled first.
     pub(in crate::layout) fn words(&mut self, id: NodeId, rule: &Words, children: &[NodeId]) {
+        if self.role(id) == Role::Branch {
+            self.clauses(id, children);
+        }
         if rule.annotations != Annotations::Inline {
             self.leading_annotations(rule.annotations, children);
         }
