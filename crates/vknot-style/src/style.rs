@@ -144,9 +144,13 @@ impl Style {
         style
     }
 
-    /// The same settings for code of another language inside the file.
+    /// The same settings for code of another language inside the file, of which the files beside tell nothing.
     pub fn for_language(&self, language: &'static LanguageStyle) -> Self {
-        Self { language, beside: Vec::new(), ..self.clone() }
+        let mut style = Self { language, beside: Vec::new(), ..self.clone() };
+        for chosen in &mut style.chosen {
+            chosen.take_if(|chosen| chosen.origin == Origin::Beside);
+        }
+        style
     }
 
     /// The file and line, from 1, of a setting that holds for the file and could not be taken; line 0 stands for the whole file.
@@ -331,6 +335,24 @@ mod tests {
             let got = style(sets).indentation(found, habit);
             assert_eq!(got, Indentation { tabs, size, tab_width }, "{sets:?}");
         }
+    }
+
+    #[test]
+    fn what_is_beside_holds_where_nothing_is_set() {
+        let set = Style::with(&PLAIN, &["indent_size=8".parse().unwrap()]);
+        let style = [(Key::IndentSize, "2"), (Key::IndentStyle, "tab"), (Key::BlankMost, "3")]
+            .into_iter()
+            .fold(set, |style, (key, value)| style.with_beside(key, value.to_owned()));
+        assert_eq!((style.word(Key::IndentSize), style.beside(Key::IndentSize)), ("8", None));
+        // What goes by the file goes by it first.
+        assert_eq!((style.word(Key::IndentStyle), style.beside(Key::IndentStyle)), ("as-found", Some("tab")));
+        assert_eq!((style.word(Key::BlankMost), style.origin(Key::BlankMost)), ("3", Origin::Beside));
+        let shown = style.with_shown_beside(Key::IndentStyle).unwrap();
+        assert_eq!((shown.word(Key::IndentStyle), shown.origin(Key::IndentStyle)), ("tab", Origin::Beside));
+        assert_eq!(shown.fixed().origin(Key::IndentStyle), Origin::CommandLine);
+        let inside = style.for_language(&PLAIN);
+        assert_eq!((inside.word(Key::BlankMost), inside.beside(Key::IndentStyle)), ("1", None));
+        assert_eq!(inside.word(Key::IndentSize), "8");
     }
 
     #[test]

@@ -1,11 +1,12 @@
 //! The process that keeps an interpreter: it hands it what visitors want run, and what comes of it back to them.
 
 use std::io::{Read, Write};
+use std::net::Shutdown;
 use std::os::unix::net::{UnixListener, UnixStream};
 use std::os::unix::process::{CommandExt, ExitStatusExt};
 use std::path::PathBuf;
 use std::process::{Child, ChildStdin, Command, ExitStatus, Stdio};
-use std::sync::mpsc::{Receiver, RecvTimeoutError, Sender, channel};
+use std::sync::mpsc::{Receiver, RecvTimeoutError, SyncSender, sync_channel};
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::{Duration, Instant};
 
@@ -21,6 +22,9 @@ const PATIENCE: Duration = Duration::from_secs(5);
 const FAREWELL: Duration = Duration::from_secs(2);
 /// The most bytes that are kept of what comes while nobody is there to get it.
 const KEPT_AT_MOST: usize = 1024 * 1024;
+
+/// How many events may wait: an interpreter that says more than its visitor takes waits, too.
+const EVENTS_AT_MOST: usize = 64;
 
 /// What happens to a sitting.
 enum Event {
@@ -43,6 +47,8 @@ struct Facts {
     busy: bool,
     runs: u32,
     since: Instant,
+    /// Who waits for what runs.
+    visitor: Option<UnixStream>,
 }
 
 type Shared = Arc<Mutex<Facts>>;
@@ -59,7 +65,7 @@ pub fn keep(record: &Record, ready: impl FnOnce()) -> anyhow::Result<()> {
     let mark = mark();
     let mut child = start(record, &mark)?;
     let requests = child.stdin.take().context("the interpreter has no input")?;
-    let (events, happens) = channel();
+    let (events, happens) = sync_channel(EVENTS_AT_MOST);
     let output = child.stdout.take().context("the interpreter has no output")?;
     let errors = child.stderr.take().context("the interpreter has no errors")?;
     listen(output, Message::Output, &mark, &events);
@@ -67,7 +73,7 @@ pub fn keep(record: &Record, ready: impl FnOnce()) -> anyhow::Result<()> {
     let socket = record.file("sock")?;
     let _ = std::fs::remove_file(&socket);
     let listener = UnixListener::bind(&socket).with_context(|| format!("cannot listen at {}", socket.display()))?;
-    let facts = Arc::new(Mutex::new(Facts { busy: false, runs: 0, since: Instant::now() }));
+    let facts = Arc::new(Mutex::new(Facts { busy: false, runs: 0, since: Instant::now(), visitor: None }));
     let shared = Arc::clone(&facts);
     std::thread::spawn(move || receive_visitors(&listener, &shared, &events));
     record.write()?;
@@ -100,13 +106,13 @@ fn mark() -> String {
 }
 
 /// Passes on what a stream of the interpreter says, beside everything else.
-fn listen(stream: impl Read + Send + 'static, message: fn(Vec<u8>) -> Message, mark: &str, events: &Sender<Event>) {
+fn listen(stream: impl Read + Send + 'static, message: fn(Vec<u8>) -> Message, mark: &str, events: &SyncSender<Event>) {
     let (events, mark) = (events.clone(), mark.to_owned());
     std::thread::spawn(move || listen_to(stream, message, &mark, &events));
 }
 
 /// Passes on what a stream of the interpreter says, and takes the marks out that end pieces.
-fn listen_to(mut stream: impl Read, message: fn(Vec<u8>) -> Message, mark: &str, events: &Sender<Event>) {
+fn listen_to(mut stream: impl Read, message: fn(Vec<u8>) -> Message, mark: &str, events: &SyncSender<Event>) {
     let mark = format!("\u{1e}{mark} ").into_bytes();
     let mut held: Vec<u8> = Vec::new();
     let mut chunk = vec![0; 64 * 1024];
@@ -142,7 +148,7 @@ fn listen_to(mut stream: impl Read, message: fn(Vec<u8>) -> Message, mark: &str,
 }
 
 /// Hears what each visitor wants; how the sitting is, it says at once.
-fn receive_visitors(listener: &UnixListener, facts: &Shared, events: &Sender<Event>) {
+fn receive_visitors(listener: &UnixListener, facts: &Shared, events: &SyncSender<Event>) {
     for visitor in listener.incoming() {
         let Ok(mut visitor) = visitor else { return };
         let (facts, events) = (Arc::clone(facts), events.clone());
@@ -157,11 +163,22 @@ fn receive_visitors(listener: &UnixListener, facts: &Shared, events: &Sender<Eve
                         let _ = events.send(Event::Interrupt);
                     }
                 }
-                Ok(Message::End) => drop(events.send(Event::End(visitor))),
+                Ok(Message::End) => {
+                    leave(&facts);
+                    let _ = events.send(Event::End(visitor));
+                }
                 Ok(Message::Ask) => drop(send(&mut visitor, &Message::State(state_of(&facts)))),
                 _ => {}
             }
         });
+    }
+}
+
+/// Takes leave of who waits for what runs: one that does not listen keeps no sitting from ending.
+fn leave(facts: &Shared) {
+    let facts = facts.lock().unwrap_or_else(PoisonError::into_inner);
+    if let Some(visitor) = &facts.visitor {
+        let _ = visitor.shutdown(Shutdown::Both);
     }
 }
 
@@ -225,16 +242,18 @@ impl Keeper {
         }
     }
 
-    fn set_busy(&self, busy: bool) {
+    fn set_busy(&self, visitor: Option<UnixStream>) {
         let mut facts = self.facts.lock().unwrap_or_else(PoisonError::into_inner);
-        facts.runs += u32::from(busy);
-        facts.busy = busy;
+        facts.busy = visitor.is_some();
+        facts.runs += u32::from(facts.busy);
         facts.since = Instant::now();
+        facts.visitor = visitor;
     }
 
     /// Runs a piece for a visitor, who may leave meanwhile; whether the interpreter is still there afterwards.
     fn run(&mut self, mut visitor: UnixStream, piece: &Piece) -> bool {
-        self.set_busy(true);
+        let Ok(also) = visitor.try_clone() else { return true };
+        self.set_busy(Some(also));
         for message in std::mem::take(&mut self.kept) {
             let _ = send(&mut visitor, &message);
         }
@@ -270,7 +289,7 @@ impl Keeper {
                 }
             }
         }
-        self.set_busy(false);
+        self.set_busy(None);
         let _ = send(&mut visitor, &Message::Done(status));
         true
     }

@@ -44,6 +44,12 @@ printf '\\036 levels\\n'
 printf 'no end'
 ```
 
+# Flood
+
+```sh
+yes level
+```
+
 # Count
 
 ```python
@@ -192,7 +198,7 @@ fn a_project_names_a_driver_of_its_own() {
     room.desk.write("vknot.toml", "[sittings]\npython = \"sh driver.sh\"\n");
     let said = room.run("Count");
     assert_eq!(said.trim_start_matches('\n'), "level = 4\n── exit 3\n");
-    assert_eq!(said.matches('\n').count(), 44, "the code stands on its lines");
+    assert_eq!(said.matches('\n').count(), 50, "the code stands on its lines");
 }
 
 #[test]
@@ -217,4 +223,15 @@ fn many_who_come_at_once_share_one_sitting() {
     }
     let listed = room.list();
     assert!(listed.contains("8 runs"), "{listed}");
+}
+
+#[test]
+fn a_visitor_that_does_not_listen_keeps_no_sitting_from_ending() {
+    let room = Room::new();
+    // Nobody reads what it says.
+    let mut floods = room.begin("Flood");
+    assert_eq!(room.end(), "the sitting tides has ended\n── exit 0\n");
+    assert_eq!(room.list(), "no sittings\n");
+    floods.kill().unwrap();
+    floods.wait().unwrap();
 }

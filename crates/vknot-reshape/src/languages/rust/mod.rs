@@ -107,7 +107,8 @@ fn inside(source: &Source, tree: &Tree, token: NodeId) -> Vec<InnerCode> {
     let is_text = tree.role(token) == Role::String && text.contains('{');
     let in_macro = || tree.ancestors(token).take(4).any(|above| tree.kind_name(above) == "token_tree");
     match is_text && in_macro() {
-        true => Interpolation { open: "{", shown: &[':'], around: ("const _: () = ", ";") }.values(text, start),
+        // What says how to show a value may name others: `{level:>width$}`.
+        true => Interpolation { open: "{", shown: &[], around: ("const _: () = ", ";") }.values(text, start),
         false => Vec::new(),
     }
 }

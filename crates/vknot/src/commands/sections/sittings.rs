@@ -71,6 +71,8 @@ fn show(there: &[(Record, State)]) -> std::io::Result<()> {
     if there.is_empty() {
         return writeln!(out, "no sittings");
     }
+    let width = |of: fn(&Record) -> &str| there.iter().map(|(record, _)| of(record).len()).max().unwrap_or(0);
+    let (names, languages) = (width(|record| &record.name), width(|record| &record.language));
     let mut root = None;
     for (record, state) in there {
         if root != Some(&record.root) {
@@ -84,7 +86,8 @@ fn show(there: &[(Record, State)]) -> std::io::Result<()> {
             false => format!("idle for {}, ends in {}", time(state.idle), time(left)),
         };
         let (name, language, interpreter) = (&record.name, &record.language, &record.interpreter);
-        writeln!(out, "  {NAME}{name}{NAME:#}  {KIND}{language}{KIND:#}  {interpreter}  {FAINT}{runs}, {doing}{FAINT:#}")?;
+        let line = format!("{NAME}{name:<names$}{NAME:#}  {KIND}{language:<languages$}{KIND:#}  {interpreter}");
+        writeln!(out, "  {line}  {FAINT}{runs}, {doing}{FAINT:#}")?;
     }
     Ok(())
 }
