@@ -142,3 +142,41 @@ fn is_escaped(text: &str, at: usize) -> bool {
     let before = text.get(..at).unwrap_or("");
     (before.len() - before.trim_end_matches('\\').len()) % 2 == 1
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const DOLLAR: Interpolation = Interpolation { open: "${", shown: &[], around: ("(", ")") };
+    const BRACE: Interpolation = Interpolation { open: "{", shown: &[':', '!'], around: ("(", ")") };
+    const BRACES: Interpolation = Interpolation { open: "{{", shown: &[':', ','], around: ("", "") };
+
+    /// A way to put values in, a text, and the values with what opens and closes them.
+    type Case = (Interpolation, &'static str, &'static [(&'static str, &'static str)]);
+
+    const CASES: &[Case] = &[
+        (DOLLAR, "`a ${b} c ${d.e(f)}`", &[("b", "${b}"), ("d.e(f)", "${d.e(f)}")]),
+        (DOLLAR, "`\\${a} \\\\${b}`", &[("b", "${b}")]),
+        (DOLLAR, "`${ {a: 1}.a }`", &[(" {a: 1}.a", "${ {a: 1}.a }")]),
+        (DOLLAR, "`${`${a}`}`", &[("`${a}`", "${`${a}`}")]),
+        (DOLLAR, "`${a['}']} ${'\\'}'}`", &[("a['}']", "${a['}']}"), ("'\\'}'", "${'\\'}'}")]),
+        (DOLLAR, "`${} ${ } ${a`", &[]),
+        (DOLLAR, "`${a} ${b", &[("a", "${a}")]),
+        (BRACE, "f'{{a}} {b}'", &[("b", "{b}")]),
+        (BRACE, "f'{a!r:>{b}.{c}}'", &[("a", "{a!r:>{b}.{c}}"), ("b", "{b}"), ("c", "{c}")]),
+        (BRACE, "f'{a != b} {a::b} {c[1:2]}'", &[("a != b", "{a != b}"), ("a::b", "{a::b}"), ("c[1:2]", "{c[1:2]}")]),
+        (BRACE, "f'{a=} {b == c} {d = }'", &[("a", "{a=}"), ("b == c", "{b == c}"), ("d ", "{d = }")]),
+        (BRACE, "f'{a:%H:%M}'", &[("a", "{a:%H:%M}")]),
+        (BRACES, "$$\"\"\"{a} {{b,5:F2}}\"\"\"", &[("b", "{{b,5:F2}}")]),
+    ];
+
+    #[test]
+    fn values_in_strings_are_found() {
+        for (way, text, expected) in CASES {
+            let found = way.values(text, 100);
+            let of = |span: Span| &text[span.start as usize - 100..span.end as usize - 100];
+            let found: Vec<(&str, &str)> = found.iter().map(|inner| (of(inner.span), of(inner.whole()))).collect();
+            assert_eq!(found, *expected, "{text}");
+        }
+    }
+}
