@@ -167,7 +167,7 @@ fn inside_tokens(code: Code<'_>, levels: usize) -> Vec<Pair> {
                     && all.covers(close)
                     && piece.inner(open.start) == Some(pair.open.start)
             };
-            let named = |pair: Pair| match all.covers(piece.outer_span(Span::new(pair.header, pair.header + 1))) {
+            let named = |pair: Pair| match Some(pair.header) >= piece.inner(all.start) {
                 true => outside(&piece, pair),
                 false => Pair { construct: inner.word, header: all.start, ..outside(&piece, pair) },
             };

@@ -200,3 +200,10 @@ fn a_directive_without_a_partner_is_told() {
     let lone: Vec<&str> = found.unpaired.iter().map(|lone| read.source().slice(lone.span)).collect();
     assert_eq!(lone, ["#if A"]);
 }
+
+#[test]
+fn brackets_of_a_macro_belong_to_it() {
+    let read = read("c", "#define LOW(level) (level)\n");
+    let found = looks::pairs(read.code(), &looks::Marks::default());
+    assert_eq!(found.pairs.first().map(|pair| pair.construct), Some("macro parameters"));
+}

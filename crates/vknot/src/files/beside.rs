@@ -63,13 +63,13 @@ fn below(folder: &Path, depth: usize, language: &'static Language) -> Vec<PathBu
         .filter_map(Result::ok)
         .filter(|entry| entry.file_type().is_some_and(|kind| kind.is_file()))
         .map(ignore::DirEntry::into_path)
-        .filter(|path| Language::for_path(path).is_some_and(|own| own == language || is_kin(path, language)))
+        .filter(|path| may_be(path, language))
         .take(FILES_AT_MOST)
         .collect()
 }
 
-/// Whether files of that ending may be of the language, too.
-fn is_kin(path: &Path, language: &'static Language) -> bool {
+/// Whether a file of that ending may be in the language; its text tells.
+fn may_be(path: &Path, language: &'static Language) -> bool {
     let ending = path.extension().and_then(|ending| ending.to_str()).unwrap_or("");
     language.spec().extensions.contains(&ending)
 }

@@ -104,7 +104,7 @@ fn inside(source: &Source, tree: &Tree, token: NodeId) -> Vec<InnerCode> {
             let parameters = text.find(')').filter(|_| touches).map_or(0, |close| close + 1);
             let body = text.len() - text.get(parameters..).unwrap_or("").trim_start().len();
             [
-                piece(0, parameters, "macro parameters", ("", "")),
+                piece(0, parameters, "macro parameters", ("void a", ";")),
                 piece(body, text.len(), "macro body", ("void a(void) {", "}")),
             ]
             .into_iter()
