@@ -7,11 +7,11 @@ use vknot_style::choices::{IndentStyle, WrapLiteral};
 use vknot_syntax::{NodeId, Role, Source, Span};
 
 use super::marks::opener;
-use super::lines;
+use super::lines::{self, Margin};
 use crate::receipt::Decided;
 use super::standings::{Standing, standings};
 use super::options::Options;
-use super::place::{blank_columns, Place};
+use super::place::blank_columns;
 use crate::spec::Code;
 use crate::spec::indent::LinesBy;
 
@@ -76,7 +76,7 @@ fn by_lines(code: Code<'_>) -> Option<Indentation> {
     let plain = Indentation { tabs: false, size: LEVEL, tab_width: LEVEL };
     let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(code.toolkit().style), plain) };
     let lines = lines::lines(code, plain, None);
-    let places = lines::placed(code, &options, Place::default(), &lines, None).places;
+    let places = lines::placed(code, &options, Margin::default(), &lines, None).places;
     // Labels may stand half a level in, so what follows them tells where many such lines agree.
     let (mut votes, mut labelled) = (Votes::default(), Votes::default());
     let (mut above, mut level_above, mut label) = ("", 0, false);

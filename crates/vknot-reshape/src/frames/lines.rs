@@ -84,19 +84,35 @@ pub(crate) struct Placed {
     pub stays: Vec<bool>,
 }
 
+/// Where a text begins.
+#[derive(Clone, Copy)]
+pub(crate) struct Margin {
+    pub place: Place,
+    /// By how many columns its first line was moved to get there, if that is known.
+    pub moved: Option<i64>,
+}
+
+impl Default for Margin {
+    /// That of a file.
+    fn default() -> Self {
+        Self { place: Place::default(), moved: Some(0) }
+    }
+}
+
 /// Tells where each of `lines` begins. Lines that are not wanted stay where they are; where there are `ways`, so do those that stand for
 /// something.
 pub(crate) fn placed(
     code: Code<'_>,
     options: &Options,
-    margin: Place,
+    margin: Margin,
     lines: &[Line],
     ways: Option<Ways<'_>>,
 ) -> Placed {
-    let first = lines.iter().find(|line| line.start > 0 && !code.tree.is_comment(line.token));
-    let shift = first.map_or(0, |line| i64::from(margin.columns()) - i64::from(line.found.columns()));
-    let shift = if margin == Place::default() { 0 } else { shift };
-    driven(Frames::new(code, &code.toolkit().indent, options, margin).with_ways(ways, shift), lines)
+    let shift = margin.moved.unwrap_or_else(|| {
+        let first = lines.iter().find(|line| line.start > 0 && !code.tree.is_comment(line.token));
+        first.map_or(0, |line| i64::from(margin.place.columns()) - i64::from(line.found.columns()))
+    });
+    driven(Frames::new(code, &code.toolkit().indent, options, margin.place).with_ways(ways, shift), lines)
 }
 
 fn driven(mut frames: Frames<'_>, lines: &[Line]) -> Placed {

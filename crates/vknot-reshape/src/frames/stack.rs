@@ -7,6 +7,7 @@
 //! For each token in order, whoever drives asks for the place of a line that would begin with it ([`Frames::spot`]), says that a line
 //! does ([`Frames::begin_line`]), and passes the token, with the column it stands in ([`Frames::pass`]).
 
+use vknot_style::Key;
 use vknot_syntax::{Node, NodeId, Role, Source, TokenId, Tree};
 
 use crate::partners::{bracket_of, is_stray, missing_closer, OpenBrackets};
@@ -289,7 +290,11 @@ impl<'a> Frames<'a> {
         if !comment && !directive {
             self.note_code(wanted);
         }
-        self.current = wanted;
+        // What a label leads stands with the statements beside it, not with the label.
+        self.current = match spot.by {
+            By::Setting(Key::IndentLabel, among) => among,
+            _ => wanted,
+        };
         self.note_in_macro(node, spot.closes);
         // Links behind one that follows a block follow it, too.
         let top = self.top();

@@ -9,10 +9,9 @@ use super::manner;
 use super::shown::options;
 use crate::frames::bracketed::bracketed;
 use crate::frames::found::indentation as found_indentation;
-use crate::frames::lines::{Line, Placed, placed};
+use crate::frames::lines::{Line, Margin, Placed, placed};
 use crate::frames::offsets::Offsets;
 use crate::frames::options::Options;
-use crate::frames::place::Place;
 use crate::frames::ways::{Shown, Ways};
 use crate::spec::Code;
 use crate::spec::indent::LinesBy;
@@ -51,7 +50,7 @@ pub(super) enum Stand {
 const PAGE: usize = 10;
 
 /// Tells how the lines of a file stand.
-pub(super) fn stand(code: Code<'_>, style: &Style, indentation: Indentation, margin: Place, lines: &[Line]) -> Stand {
+pub(super) fn stand(code: Code<'_>, style: &Style, indentation: Indentation, margin: Margin, lines: &[Line]) -> Stand {
     let usual = options(code, style, indentation);
     let placed = |ways| placed(code, &usual, margin, lines, ways);
     // Lines may stand in ways of their own if those that are together agree, unless the size of a level is set.
@@ -102,7 +101,7 @@ pub(crate) fn kept(code: Code<'_>, style: &Style, indentation: Indentation) -> O
     if lines.iter().all(|line| line.found.columns() == 0) {
         return None;
     }
-    match stand(code, style, indentation, Place::default(), &lines) {
+    match stand(code, style, indentation, Margin::default(), &lines) {
         Stand::ByRules(_) => None,
         Stand::AsWritten(_, kept) | Stand::Kept(kept) => Some(*kept),
     }

@@ -13,7 +13,7 @@ use super::completed::completed;
 use super::kept::{is_mixed, is_open, stand, Stand};
 use crate::frames::found::{decided_indentation, indentation as found_indentation};
 use super::levels;
-use crate::frames::lines::{any_indented, Line, lines, Placed, placed, stays_at_margin, touches_blank};
+use crate::frames::lines::{any_indented, Line, lines, Margin, Placed, placed, stays_at_margin, touches_blank};
 use super::manner;
 use super::shown::options;
 use crate::frames::broken::lost_from;
@@ -97,7 +97,7 @@ fn set_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bool)
     receipt.indentation = Some((indentation, decided));
     let kept = kept_spans(code);
     receipt.left_alone.extend(kept.iter().map(|span| LeftAlone { span: *span, reason: Reason::Kept }));
-    let setter = Setter { code, style, indentation, margin: Place::default(), begun: false, only, by_ways, kept };
+    let setter = Setter { code, style, indentation, margin: Margin::default(), begun: false, only, by_ways, kept };
     let edits = setter.edits(&mut receipt);
     Reshape { edits, receipt, ..Reshape::default() }
 }
@@ -106,7 +106,7 @@ struct Setter<'a> {
     code: Code<'a>,
     style: &'a Style,
     indentation: Indentation,
-    margin: Place,
+    margin: Margin,
     /// Whether the first line begins elsewhere.
     begun: bool,
     only: Option<&'a [Span]>,
@@ -202,7 +202,7 @@ impl Setter<'_> {
         let indented = any_indented(code);
         lines.iter_mut().for_each(|line| line.kept |= stays_at_margin(code, line, indented) || self.keeps(line));
         if let Some(first) = lines.first_mut().filter(|first| self.begun && first.start == 0) {
-            (first.kept, first.found) = (true, self.margin);
+            (first.kept, first.found) = (true, self.margin.place);
         }
         let (mut placed, well_kept) = self.placed(code, &lines, receipt);
         let open = is_open(self.style);
@@ -288,12 +288,15 @@ impl Setter<'_> {
     }
 
     /// Where the lines of a piece begin: with its first line, or one level further in than the tag in front of it.
-    fn margin_of(&self, span: Span, placed: &[(Line, Place)]) -> Place {
+    fn margin_of(&self, span: Span, placed: &[(Line, Place)]) -> Margin {
         let behind = placed.partition_point(|(line, _)| line.end <= span.start);
         match behind.checked_sub(1).and_then(|at| placed.get(at)) {
-            Some((line, place)) if line.end == span.start => *place,
-            Some((_, place)) => place.deeper(self.indentation.size),
-            None => Place::default(),
+            Some((line, place)) if line.end == span.start => {
+                let moved = i64::from(place.columns()) - i64::from(line.found.columns());
+                Margin { place: *place, moved: Some(moved) }
+            }
+            Some((_, place)) => Margin { place: place.deeper(self.indentation.size), moved: None },
+            None => Margin::default(),
         }
     }
 
@@ -319,7 +322,7 @@ impl Setter<'_> {
         let mut indentation = if begun { self.indentation } else { own() };
         // A tab may have to be written otherwise in what holds the piece.
         indentation.tabs &= verbatim;
-        let margin = if begun { self.margin_of(span, placed) } else { Place::default() };
+        let margin = if begun { self.margin_of(span, placed) } else { Margin::default() };
         let only = inner.as_deref();
         let setter = Setter {
             code: self.code.piece(piece),

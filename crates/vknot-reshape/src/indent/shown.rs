@@ -4,9 +4,8 @@ use vknot_style::{Indentation, Style};
 
 use super::learn::HeadVotes;
 use crate::frames::forms::HeadRules;
-use crate::frames::lines::{lines, placed};
+use crate::frames::lines::{lines, Margin, placed};
 use crate::frames::options::Options;
-use crate::frames::place::Place;
 use crate::frames::ways::{Shown, Ways};
 use crate::spec::Code;
 use crate::spec::indent::LinesBy;
@@ -16,7 +15,7 @@ pub(super) fn shown_by(code: Code<'_>, style: &Style, indentation: Indentation) 
     let options = options(code, style, indentation);
     let structure = code.toolkit().indent.spec.lines == LinesBy::Structure;
     let lines = lines(code, indentation, None);
-    let placed = || placed(code, &options, Place::default(), &lines, Some(Ways::new(style)));
+    let placed = || placed(code, &options, Margin::default(), &lines, Some(Ways::new(style)));
     structure.then(placed)?.shown
 }
 

@@ -270,3 +270,10 @@ fn heads_of_clauses_break_behind_their_semicolons() {
         assert!(short.contains(&format!("for ({head})")), "{language}: {short}");
     }
 }
+
+#[test]
+fn labels_of_go_have_lines_of_their_own() {
+    let text = "package a\n\nfunc f() {\nagain: for {\n\t\tbreak again\n\t}\nnext: g()\nend:\n}\n";
+    let wanted = "package a\n\nfunc f() {\nagain:\n\tfor {\n\t\tbreak again\n\t}\nnext:\n\tg()\nend:\n}\n";
+    assert_eq!(formatted("go", text, &[]), wanted);
+}

@@ -244,6 +244,21 @@ and tomorrow.</p>
   <p>Low water</p>
 </body>
 "),
+    ("a page with a script in which a program puts a value", "html", "\
+<html>
+<head>
+§  <title>Tide</title>
+</head>
+<body>
+  <script>
+    function level() {
+      return 3;
+    }
+    show(level(), {{.Stations}});
+  </script>
+</body>
+</html>
+"),
     ("items that statements stacked on each other hold", "csharp", "\
 class Gauge
 {
@@ -357,4 +372,12 @@ fn labels_tell_no_width() {
     let (indentation, decided) = receipt.indentation.unwrap();
     assert_eq!((indentation.size, decided), (4, Decided::ByFile));
     assert_eq!(set("cpp", text, &[]), text);
+}
+
+#[test]
+fn what_a_label_leads_stands_with_the_statements_beside_it() {
+    let c = "void f(void)\n{\n    a();\nagain: for (;;) {\n        b(c,\n          d);\n    }\n    e();\n}\n";
+    assert_eq!(set("c", c, &[]), c);
+    let go = "func f() {\n\ta()\nagain:\tfor {\n\t\tb()\n\t}\n\tc()\n}\n";
+    assert_eq!(set("go", go, &[]), go);
 }

@@ -117,7 +117,7 @@ const RULES: &[(&str, Rule)] = &[
     ("break_statement", PLAIN),
     ("continue_statement", PLAIN),
     ("goto_statement", PLAIN),
-    ("labeled_statement", PLAIN),
+    ("labeled_statement", Rule::Arm(Arm { single: false })),
     ("if_statement", CONTROL),
     ("for_statement", CONTROL),
     ("for_clause", PLAIN),
