@@ -72,7 +72,7 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Vec::new() };
     let paper = paper(code, style);
     let mut planner = Planner::planned(code, table, style, Options::of(style, paper.indentation));
-    let found = width::found(code, paper.indentation.tab_width, &width::witnesses(code.tree));
+    let found = width::written(code, paper.indentation.tab_width, &width::witnesses(code.tree)).usual();
     planner.options.control_next = planner.is_second(Key::BraceControl);
     let ways = two_ways(style).map(|(key, ways)| {
         let value = ways[usize::from(planner.follows(key))];
@@ -183,8 +183,11 @@ fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style, kept: Option
     }
     let witnesses = width::witnesses(planner.tree);
     let usual = planner.table.spec.width;
-    let found = width::found(planner.code, paper.indentation.tab_width, &witnesses);
-    planner.options.width = found.unwrap_or(usual);
+    let written = width::written(planner.code, paper.indentation.tab_width, &witnesses);
+    if let Some(printed) = printed_wide(planner, paper, kept, (written, &witnesses)) {
+        return printed;
+    }
+    planner.options.width = written.usual().unwrap_or(usual);
     for _ in 0..ROUNDS {
         let printed = print::print(planner, paper, &witnesses, kept);
         let width = printed.longest.usual().unwrap_or(usual);
@@ -196,10 +199,33 @@ fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style, kept: Option
     print::print(planner, paper, &witnesses, kept)
 }
 
+/// Prints a plan of a well-kept file in which no usual width holds all lines, in one that holds most of them. `None` if there is none, or
+/// what comes out would keep to another one.
+fn printed_wide(
+    planner: &mut Planner<'_>,
+    paper: &Paper,
+    kept: Option<&Kept>,
+    (written, witnesses): (width::Longest, &[bool]),
+) -> Option<print::Printed> {
+    let usual = planner.table.spec.width;
+    let kept = kept.filter(|_| written.usual().is_none())?;
+    planner.options.width = written.most(usual)?;
+    for _ in 0..ROUNDS {
+        let printed = print::print(planner, paper, witnesses, Some(kept));
+        let found = printed.longest.usual().or_else(|| printed.longest.most(usual))?;
+        // Where all lines fit, a narrower width says the same of them.
+        if found == planner.options.width || printed.longest.usual().is_some_and(|all| all < planner.options.width) {
+            return Some(printed);
+        }
+        planner.options.width = found;
+    }
+    None
+}
+
 /// Columns that comments may take: what is set for lines, else what the file keeps to, else what is usual, as where lines have no limit.
 pub(crate) fn width_of_comments(code: Code<'_>, style: &Style) -> u32 {
     let indentation = effective_indentation(code, style);
-    let found = || width::found(code, indentation.tab_width, &width::witnesses(code.tree));
+    let found = || width::written(code, indentation.tab_width, &width::witnesses(code.tree)).usual();
     let usual = || code.toolkit().layout.as_ref().map(|table| table.spec.width);
     let set = match style.word(Key::MaxLineLength) {
         "as-found" => found(),

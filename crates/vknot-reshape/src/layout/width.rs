@@ -9,13 +9,22 @@ use super::measure::width_of;
 /// Widths that people keep to.
 const USUAL: [u32; 3] = [80, 100, 120];
 
+/// Widths that a file may keep to where no usual one holds all of its lines.
+const WIDER: [u32; 4] = [100, 120, 140, 160];
+
+/// How many lines a file has at least that keeps to a width but for some, and one in how many these are at most.
+const MANY: u32 = 100;
+
 /// What stands on no line of its own and cannot be broken is no witness: a token wider than this.
 const WIDE: u32 = 40;
 
-/// The longest line of what passes, comments, imports and lines with wide tokens aside.
+/// The longest line of what passes, comments, imports and lines with wide tokens aside, and how many are how long.
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Longest {
     longest: u32,
+    lines: u32,
+    /// Lines that are longer than each of the wider widths.
+    over: [u32; WIDER.len()],
     line: u32,
     end: u32,
     counts: bool,
@@ -23,7 +32,7 @@ pub(super) struct Longest {
 
 impl Default for Longest {
     fn default() -> Self {
-        Self { longest: 0, line: 0, end: 0, counts: true }
+        Self { longest: 0, lines: 0, over: [0; WIDER.len()], line: 0, end: 0, counts: true }
     }
 }
 
@@ -41,6 +50,10 @@ impl Longest {
     fn finish_line(&mut self) {
         if self.counts {
             self.longest = self.longest.max(self.end);
+            self.lines += 1;
+            for (width, over) in WIDER.into_iter().zip(&mut self.over) {
+                *over += u32::from(self.end > width);
+            }
         }
     }
 
@@ -48,6 +61,17 @@ impl Longest {
     pub fn usual(mut self) -> Option<u32> {
         self.finish_line();
         USUAL.into_iter().find(|width| self.longest <= *width)
+    }
+
+    /// The narrowest width from `least` on that holds all but a few of many lines.
+    pub fn most(mut self, least: u32) -> Option<u32> {
+        self.finish_line();
+        let few = |over: u32| self.lines >= MANY && over * MANY <= self.lines;
+        let mut widths = WIDER.into_iter().zip(self.over);
+        let most = widths.find(|(width, over)| *width >= least && few(*over)).map(|(width, _)| width);
+        let [over, wider, wide, widest] = self.over;
+        let falls = over - wider >= 10 && over - wider >= wider - wide && wider - wide >= wide - widest;
+        most.or(falls.then_some(WIDER[3]))
     }
 }
 
@@ -62,8 +86,8 @@ pub(super) fn witnesses(tree: &Tree) -> Vec<bool> {
     witnesses
 }
 
-/// The width that a file as written keeps to.
-pub(super) fn found(code: Code<'_>, tab_width: u32, witnesses: &[bool]) -> Option<u32> {
+/// The lines of a file as written.
+pub(super) fn written(code: Code<'_>, tab_width: u32, witnesses: &[bool]) -> Longest {
     let Code { source, tree, .. } = code;
     let text: &Source = source;
     let mut longest = Longest::default();
@@ -90,5 +114,5 @@ pub(super) fn found(code: Code<'_>, tab_width: u32, witnesses: &[bool]) -> Optio
         }
         at = span.end;
     }
-    longest.usual()
+    longest
 }

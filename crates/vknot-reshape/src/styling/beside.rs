@@ -12,9 +12,10 @@ use crate::receipt::Decided;
 use crate::steps::Document;
 
 /// What depends on which lines there are: a file that is laid out may show something else, and whoever went by it would go another way then.
-const FLEETING: [Key; 6] = [
+const FLEETING: [Key; 7] = [
     Key::AlignList,
     Key::AlignOperand,
+    Key::BraceWrapped,
     Key::IndentBracket,
     Key::MaxLineLength,
     Key::WrapIndent,
