@@ -224,6 +224,8 @@ choices! {
         None = "none",
         /// Those in literals, chains and operators.
         Some = "some",
+        /// These, and in a well-kept file all that are meant.
+        Meant = "meant",
         /// All.
         All = "all",
     }

@@ -133,7 +133,7 @@ pub static SAMPLES: &[Sample] = &[
         Key::BreakKeep,
         "java",
         &[],
-        "class Gauge {\n    int[] levels = {\n        1, 2\n    };\n\n    void warn(int level,\n            int tide) {\n    }\n}\n",
+        "class Gauge {\n    int[] levels = {\n        1, 2\n    };\n\n    void warn(int level,\n            int tide) {\n        send(level,\n                tide,\n            zone);\n    }\n}\n",
     ),
     of(
         Key::CommentGap,

@@ -44,7 +44,11 @@ pub(crate) fn inner_lines(
     let was = i64::from(block.column) - block.moved;
     let columns = |blank: &Span| i64::from(blank_columns(blank.of(text), indentation.tab_width)) - was;
     let mut stars = lines.iter().map(|(blank, _)| columns(blank));
-    let below = stars.next().is_some_and(|first| (0..=2).contains(&first) && stars.all(|star| star == first));
+    // Behind code they may stand with the line that it begins.
+    let behind = source.line_blank(token.start).end < token.start;
+    let below = stars.next().is_some_and(|first| {
+        (behind || (0..=2).contains(&first)) && stars.all(|star| star == first)
+    });
     let starred = lines.iter().all(|(_, rest)| rest.starts_with('*'));
     let moved = |blank: Span| {
         let columns = i64::from(blank_columns(blank.of(text), indentation.tab_width)) + block.moved;

@@ -8,6 +8,7 @@ mod comments;
 mod damage;
 mod leading;
 mod manner;
+mod meant;
 mod measure;
 mod options;
 mod paper;
@@ -22,8 +23,9 @@ mod width;
 use vknot_style::{Key, SETTINGS, Style, Values};
 use vknot_syntax::{LineEnd, NodeId, Source, Span, Tree};
 
-use vknot_style::choices::{AlignColumn, AlignComment, Charset, LineEnds, TrimBlanks};
+use vknot_style::choices::{AlignColumn, AlignComment, Charset, KeepBreaks, LineEnds, TrimBlanks};
 
+use meant::Meant;
 use options::Options;
 use paper::Paper;
 pub(crate) use measure::width_of as columns_of;
@@ -71,7 +73,7 @@ fn two_ways(style: &Style) -> impl Iterator<Item = (Key, [&'static str; 2])> {
 pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Vec::new() };
     let paper = paper(code, style);
-    let mut planner = Planner::planned(code, table, style, Options::of(style, paper.indentation));
+    let mut planner = Planner::planned(code, table, style, Options::of(style, paper.indentation), None);
     let found = width::written(code, paper.indentation.tab_width, &width::witnesses(code.tree)).usual();
     planner.options.control_next = planner.is_second(Key::BraceControl);
     let ways = two_ways(style).map(|(key, ways)| {
@@ -133,11 +135,17 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bo
     options.commas &= only.is_none();
     let lines = only.map(|only| Lines::of(source, only));
     let kept = by_ways.then(|| kept(code, style, paper.indentation)).flatten();
-    let mut planner = plan(code, table, style, options);
+    let widths = widths(code, style, &paper);
+    let meant = kept.as_ref().filter(|_| options.keep == KeepBreaks::Meant).map(|_| {
+        let usual = table.spec.width;
+        let found = widths.as_ref().map(|(written, _)| written.usual().or(written.most(usual)).unwrap_or(usual));
+        Meant::of(code, paper.indentation.tab_width, found.unwrap_or(options.width))
+    });
+    let mut planner = plan(code, table, style, options, meant);
     if let Some(lines) = &lines {
         keep_braces_within(&mut planner, lines);
     }
-    let print::Printed { mut edits, mut added, .. } = printed(&mut planner, &paper, style, kept.as_ref());
+    let print::Printed { mut edits, mut added, .. } = printed(&mut planner, &paper, widths, kept.as_ref());
     if let Some(lines) = &lines {
         edits = edits.rewritten(|span, new| lines.held(source, span, new));
         added.retain(|added| edits.touch(tree.gap_span(added.gap)));
@@ -176,14 +184,24 @@ fn keep_braces_within(planner: &mut Planner<'_>, lines: &Lines) {
     planner.plan.added.retain(|braces| opens(braces.open) && closes(braces.close));
 }
 
+/// How wide the lines of a file are, and which of its tokens tell; `None` where it is set.
+fn widths(code: Code<'_>, style: &Style, paper: &Paper) -> Option<(width::Longest, Vec<bool>)> {
+    let found = style.word(Key::MaxLineLength) == "as-found";
+    found.then(|| {
+        let witnesses = width::witnesses(code.tree);
+        (width::written(code, paper.indentation.tab_width, &witnesses), witnesses)
+    })
+}
+
 /// Prints a plan, where nothing sets the width in the one that the file keeps to, and that what comes out keeps to as well.
-fn printed(planner: &mut Planner<'_>, paper: &Paper, style: &Style, kept: Option<&Kept>) -> print::Printed {
-    if style.word(Key::MaxLineLength) != "as-found" {
-        return print::print(planner, paper, &[], kept);
-    }
-    let witnesses = width::witnesses(planner.tree);
+fn printed(
+    planner: &mut Planner<'_>,
+    paper: &Paper,
+    widths: Option<(width::Longest, Vec<bool>)>,
+    kept: Option<&Kept>,
+) -> print::Printed {
+    let Some((written, witnesses)) = widths else { return print::print(planner, paper, &[], kept) };
     let usual = planner.table.spec.width;
-    let written = width::written(planner.code, paper.indentation.tab_width, &witnesses);
     if let Some(printed) = printed_wide(planner, paper, kept, (written, &witnesses)) {
         return printed;
     }
@@ -235,8 +253,14 @@ pub(crate) fn width_of_comments(code: Code<'_>, style: &Style) -> u32 {
 }
 
 /// Plans the layout of a whole file.
-fn plan<'a>(code: Code<'a>, table: &'static LayoutTable, style: &'a Style, options: Options) -> Planner<'a> {
-    let mut planner = Planner::planned(code, table, style, options);
+fn plan<'a>(
+    code: Code<'a>,
+    table: &'static LayoutTable,
+    style: &'a Style,
+    options: Options,
+    meant: Option<Meant>,
+) -> Planner<'a> {
+    let mut planner = Planner::planned(code, table, style, options, meant);
     planner.settle_ways();
     comments::settle(&mut planner);
     leading::settle(&mut planner);
@@ -249,8 +273,8 @@ fn plan<'a>(code: Code<'a>, table: &'static LayoutTable, style: &'a Style, optio
 pub(crate) fn inside(code: Code<'_>, style: &Style, spans: &[Span]) -> Edits {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Edits::default() };
     let paper = paper(code, style);
-    let mut planner = plan(code, table, style, Options::of(style, paper.indentation));
-    let edits = printed(&mut planner, &paper, style, None).edits;
+    let mut planner = plan(code, table, style, Options::of(style, paper.indentation), None);
+    let edits = printed(&mut planner, &paper, widths(code, style, &paper), None).edits;
     let mut spans = spans.iter().peekable();
     edits.filtered(|edit, _| {
         while spans.next_if(|span| span.end <= edit.start).is_some() {}

@@ -12,6 +12,7 @@ use crate::keeps::keeps;
 use crate::spec::Code;
 use super::damage;
 use super::manner::Manner;
+use super::meant::Meant;
 use super::options::Options;
 use super::plan::{GapPlan, NO_GROUP, Plan};
 use crate::spec::layout::{Hug, LayoutTable, Pad, Rule, Spacing};
@@ -52,11 +53,22 @@ pub(super) struct Planner<'a> {
     /// Nodes that are not nested as the tree says.
     untrusted: HashSet<NodeId>,
     children: Vec<NodeId>,
+    /// The lines of a well-kept file as they were written.
+    pub meant: Option<Meant>,
+    /// What was told last of the line breaks of a node.
+    pub asked: Option<(NodeId, bool)>,
 }
 
 impl<'a> Planner<'a> {
-    /// Plans what the rules say of a whole file; the gaps beside comments are not settled yet.
-    pub fn planned(code: Code<'a>, table: &'static LayoutTable, style: &'a Style, options: Options) -> Planner<'a> {
+    /// Plans what the rules say of a whole file; the gaps beside comments are not settled yet. `meant` tells which line breaks are, if
+    /// the file is well kept.
+    pub fn planned(
+        code: Code<'a>,
+        table: &'static LayoutTable,
+        style: &'a Style,
+        options: Options,
+        meant: Option<Meant>,
+    ) -> Planner<'a> {
         let Code { source, tree, .. } = code;
         let text = source.text();
         let tokens = tree.tokens().len();
@@ -84,6 +96,8 @@ impl<'a> Planner<'a> {
             lost: if tree.has_error() { lost_spans(code) } else { Vec::new() },
             untrusted: damage::untrusted(code),
             children: Vec::new(),
+            meant,
+            asked: None,
         };
         planner.find_hugs();
         planner.walk();
@@ -347,7 +361,7 @@ impl Planner<'_> {
     pub fn space(&mut self, parent: NodeId, left: NodeId, right: NodeId) {
         let tree = self.tree;
         let gap = self.first(right);
-        if self.options.keep == KeepBreaks::All && self.newlines(gap) > 0 {
+        if self.newlines(gap) > 0 && self.is_as_written(parent) {
             return self.plan.set(gap, GapPlan::hard(NO_GROUP, 0, 0));
         }
         let written = self.written.get(gap as usize).is_some_and(|written| !written.empty);

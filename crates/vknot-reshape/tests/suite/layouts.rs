@@ -277,3 +277,70 @@ fn labels_of_go_have_lines_of_their_own() {
     let wanted = "package a\n\nfunc f() {\nagain:\n\tfor {\n\t\tbreak again\n\t}\nnext:\n\tg()\nend:\n}\n";
     assert_eq!(formatted("go", text, &[]), wanted);
 }
+
+/// A file that is well kept but for what is put into it.
+fn among_well_kept(statements: &str) -> String {
+    format!(
+        "class Gauge {{\n    void read() {{\n        open();\n        wait();\n{statements}        note();\n        close();\n    }}\n}}\n"
+    )
+}
+
+#[test]
+fn breaks_that_are_meant_stay_in_a_well_kept_file() {
+    for meant in [
+        "        send(level,\n            zone);\n",
+        "        send(\n            level,\n            zone\n        );\n",
+        "        send(level, () -> {\n            note();\n        }, zone);\n",
+        "        int sum = level\n            + surge;\n",
+        "        int sum =\n            level;\n",
+        "        gauges.near(zone)\n            .above(level).warn();\n",
+        "        if (level > 3 && zone.isOpen()\n            && warned) {\n            note();\n        }\n",
+    ] {
+        let text = among_well_kept(meant);
+        assert_eq!(formatted("java", &text, &[]), text);
+        let joined = formatted("java", &text, &["vknot_break_keep=none"]);
+        assert_ne!(joined, text);
+        // What nobody indented says nothing.
+        let flat: String = text.lines().map(|line| format!("{}\n", line.trim_start())).collect();
+        assert_ne!(formatted("java", &flat, &[]), text);
+    }
+}
+
+#[test]
+fn breaks_that_are_not_meant_go() {
+    for (jumble, wanted) in [
+        // Not further in, not alike, or on a line that is too long.
+        ("        send(level,\n        zone);\n", "        send(level, zone);\n"),
+        ("        send(level,\n            zone,\n          3);\n", "        send(level, zone, 3);\n"),
+        (
+            "        send(levelOfTheWater, surgeOfTheDay, zone,\n            3);\n",
+            "        send(\n                levelOfTheWater,\n                surgeOfTheDay,\n                zone,\n                3);\n",
+        ),
+    ] {
+        let text = among_well_kept(jumble);
+        assert_eq!(formatted("java", &text, &["max_line_length=48"]), among_well_kept(wanted));
+    }
+    // A setting that says how lists are broken is obeyed whatever is meant.
+    let text = among_well_kept("        send(levelOfTheWater, surgeOfTheDay,\n            zone, 3);\n");
+    let wanted = "        send(\n                levelOfTheWater,\n                surgeOfTheDay,\n                zone,\n                3);\n";
+    let set = ["vknot_wrap_list=each", "max_line_length=50"];
+    assert_eq!(formatted("java", &text, &set), among_well_kept(wanted));
+}
+
+#[test]
+fn a_well_kept_file_may_have_longer_lines_than_usual() {
+    let line = |name: &str, most: usize| format!("    int {name} = {};\n", "a + ".repeat(most) + "b");
+    let file = |long: usize, most: usize| {
+        let short: String = (0..120).map(|index| line(&format!("level{index}"), 3)).collect();
+        let wide: String = (0..long).map(|index| line(&format!("surge{index}"), most)).collect();
+        format!("class Gauge {{\n{short}{wide}}}\n")
+    };
+    // Twelve of about 130 columns: the file keeps to 140. One of 180 is an exception, and is wrapped.
+    let text = file(12, 28);
+    assert_eq!(formatted("java", &text, &[]), text);
+    let text = file(1, 40);
+    assert_ne!(formatted("java", &text, &[]), text);
+    // A few lines are no file that keeps to anything.
+    let text = format!("class Gauge {{\n{}}}\n", line("surge", 28));
+    assert_ne!(formatted("java", &text, &[]), text);
+}

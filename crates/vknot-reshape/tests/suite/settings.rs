@@ -51,6 +51,7 @@ const MORE: &[(&str, &str)] = &[
     ("csharp", "class A\n{\n    int[] b = {\n        c(1),\n        d(2)\n    };\n}\n"),
     ("java", "class A {\n    int[] b = {\n        c(1),\n        d(2)\n    };\n}\n"),
     ("json", "{\"a\": [1,\n2],\n\n\n\n\n\n\n\n\n\n\n\n\"b\": { \"c\": 1 } }\n"),
+    ("json", "{\n  \"a\": [1,\n    2],\n  \"b\": 3\n}\n"),
     (
         "pascal",
         "begin\nif a\nor b then\nc;\ncase d of\n1: e;\nelse\nf;\nend;\ng := h +\ni;\nj(\n1\n);\nif k then\nl\nelse\nif m then\nn;\n{$ifdef o}\np;\n{$endif}\nend.\n",

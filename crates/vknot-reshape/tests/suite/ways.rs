@@ -244,6 +244,21 @@ and tomorrow.</p>
   <p>Low water</p>
 </body>
 "),
+    ("a comment that begins behind code", "javascript", "\
+exports.level = level; /**
+ * The level.
+ * In metres.
+ */
+function level() {
+  const low = 1;
+  const high = 3;
+§  return low + high;
+}
+
+function zone() {
+  return 3;
+}
+"),
     ("a page with a script in which a program puts a value", "html", "\
 <html>
 <head>

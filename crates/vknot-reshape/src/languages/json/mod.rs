@@ -21,7 +21,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[],
+    defaults: &[(Key::BreakKeep, "some")],
     settings: &[
         Key::Charset,
         Key::EndOfLine,

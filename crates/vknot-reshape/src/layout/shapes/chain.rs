@@ -11,8 +11,7 @@ impl Planner<'_> {
     /// The outermost link plans for the whole chain; each link spaces its own parts.
     pub(in crate::layout) fn chain(&mut self, id: NodeId, children: &[NodeId]) {
         let inner = self.tree.parent(id).is_some_and(|parent| self.link_before(parent) == Some(id));
-        // With all breaks kept the lines are their author's.
-        if !inner && self.options.keep != KeepBreaks::All {
+        if !inner && !self.is_chain_as_written(id, self.links_of(id).into_iter()) {
             self.chain_group(id);
         }
         for pair in children.windows(2) {
@@ -36,6 +35,20 @@ impl Planner<'_> {
 
     fn link_of(&self, id: NodeId) -> Option<Link> {
         (*self.table.chain.get(self.tree.node(id).kind.0 as usize)?).map(|(_, link)| link)
+    }
+
+    /// The gaps between the parts of all links of a chain, in order.
+    fn links_of(&self, id: NodeId) -> Vec<u32> {
+        let mut gaps = Vec::new();
+        let mut at = Some(id);
+        while let Some(link) = at {
+            let from = gaps.len();
+            gaps.extend(self.tree.children(link).skip(1).map(|part| self.first(part)));
+            gaps[from..].reverse();
+            at = self.link_before(link);
+        }
+        gaps.reverse();
+        gaps
     }
 
     fn chain_group(&mut self, id: NodeId) {

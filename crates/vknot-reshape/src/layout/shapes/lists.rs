@@ -29,7 +29,7 @@ impl Planner<'_> {
         let (Some(first), Some(last)) = (inner.first(), inner.last()) else {
             return self.plan.set(close_gap, self.empty(close_gap));
         };
-        if self.options.keep == KeepBreaks::All {
+        if self.is_list_as_written(id) {
             return self.list_as_written(id, rule, &children[open..=close]);
         }
         let mut group = Group::over(self.first(children[open]), self.end(children[close]));
@@ -146,7 +146,8 @@ impl Planner<'_> {
         let [open, inner @ .., close] = parts else { return };
         let most = self.options.blank_most;
         let mut group = Group::over(self.first(*open), self.end(*close));
-        group.always = self.newlines(self.first(*close)) > 0;
+        let apart = self.newlines(self.first(*close)) > 0;
+        group.always = apart;
         let number = self.plan.group(group);
         for pair in parts.windows(2) {
             let gap = self.first(pair[1]);
@@ -160,7 +161,7 @@ impl Planner<'_> {
                 self.space(id, pair[0], pair[1]);
             }
         }
-        if rule.comma {
+        if rule.comma && apart {
             self.comma_behind(inner, number);
         }
     }
@@ -279,7 +280,7 @@ impl Planner<'_> {
     /// Items parted by commas, as many on a line as fit.
     pub(in crate::layout) fn commas(&mut self, id: NodeId, children: &[NodeId]) {
         let mut group = Group::over(self.first(id), self.end(id));
-        group.keep = self.options.keep == KeepBreaks::All;
+        group.keep = self.is_as_written(id);
         let number = self.plan.group(group);
         for pair in children.windows(2) {
             match self.is_separator(pair[0]) {

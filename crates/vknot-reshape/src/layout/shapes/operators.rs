@@ -65,7 +65,7 @@ impl Planner<'_> {
             (group.open, group.first) = (gap.saturating_sub(1), gap);
             group.always |= kept && self.newlines(gap) > 0;
         }
-        if self.options.keep == KeepBreaks::All {
+        if self.are_operators_as_written(id, &gaps) {
             return self.operators_as_written(group, gaps);
         }
         let number = self.plan.group(group);
@@ -182,7 +182,7 @@ impl Planner<'_> {
                 group.first = gap;
                 group.lazy = true;
                 group.fit_end = gap + 1;
-                group.keep = self.options.keep == KeepBreaks::All;
+                group.keep = self.is_as_written(id);
                 let number = self.plan.group(group);
                 self.plan.set(gap, GapPlan::soft(number, true));
                 self.spaced_as_table(id, *operator, *value);

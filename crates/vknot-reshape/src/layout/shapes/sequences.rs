@@ -161,7 +161,8 @@ impl Planner<'_> {
     /// The gap between braces that hold nothing. Where the first begins a line, the second may, too.
     fn empty_block(&mut self, open: u32, close: u32) {
         let apart = self.newlines(open) > 0 && self.newlines(close) > 0 && self.options.keep != KeepBreaks::None;
-        if apart || self.options.keep == KeepBreaks::All {
+        let broken = self.keeps_meant() && self.newlines(close) > 0;
+        if apart || broken || self.options.keep == KeepBreaks::All {
             let plan = if apart { GapPlan::hard(NO_GROUP, 0, 0) } else { self.empty(close) };
             return self.plan.set(close, plan);
         }
@@ -170,7 +171,7 @@ impl Planner<'_> {
 
     /// The gap between brackets that hold nothing.
     pub(in crate::layout) fn empty(&self, gap: u32) -> GapPlan {
-        match self.options.keep == KeepBreaks::All && self.newlines(gap) > 0 {
+        match self.keeps_meant() && self.newlines(gap) > 0 {
             true => GapPlan::hard(NO_GROUP, 0, 0),
             false => GapPlan::fixed(false),
         }
