@@ -1,9 +1,10 @@
 //! Which line breaks of an author are meant: in a well-kept file those between the parts of a list, an operation or a chain that all
-//! begin lines further in than the first of them, in one column, none of these longer than lines may be.
+//! begin lines further in than the first of them, by half a level or more or where something above stands, in one column, none of these
+//! longer than lines may be.
 
-use vknot_style::Key;
+use vknot_style::{Indentation, Key};
 use vknot_style::choices::{KeepBreaks, WrapList, WrapOperand};
-use vknot_syntax::{NodeId, TokenId};
+use vknot_syntax::{NodeId, Token, TokenId};
 
 use super::measure::width_of;
 use super::planner::Planner;
@@ -12,44 +13,72 @@ use crate::spec::Code;
 
 /// The lines of a well-kept file as they were written.
 pub(super) struct Meant {
-    /// For each token the column in which its line begins, and whether that line is longer than lines may be.
-    lines: Vec<(u32, bool)>,
+    /// For each token where it stands.
+    tokens: Vec<Standing>,
+    /// Columns of which those that a line stands further in are a multiple, if it lines up with nothing.
+    step: u32,
+}
+
+/// Where a token stands.
+#[derive(Clone, Copy)]
+struct Standing {
+    /// The column in which its line begins.
+    line: u32,
+    /// Whether that line is longer than lines may be.
+    long: bool,
+    /// Bytes from the start of its line.
+    behind: u32,
 }
 
 impl Meant {
     /// `width` says how many columns lines may take.
-    pub fn of(code: Code<'_>, tab_width: u32, width: u32) -> Self {
-        let (source, tokens) = (code.source, code.tree.tokens());
-        let mut lines = Vec::with_capacity(tokens.len());
-        let (mut next, mut line) = (0, (0, false));
-        for token in tokens {
+    pub fn of(code: Code<'_>, indentation: Indentation, width: u32) -> Self {
+        let source = code.source;
+        let (mut next, mut begins) = (0, 0);
+        let mut line = Standing { line: 0, long: false, behind: 0 };
+        let standing = |token: &Token| {
             if token.start >= next {
                 let blank = source.line_blank(token.start);
                 let code = source.text().get(blank.end as usize..).and_then(|rest| rest.lines().next()).unwrap_or("");
-                let column = blank_columns(source.slice(blank), tab_width);
-                line = (column, column.saturating_add(width_of(code.trim_end())) > width);
-                next = token.end.max(blank.end + code.len() as u32);
+                let column = blank_columns(source.slice(blank), indentation.tab_width);
+                let long = column.saturating_add(width_of(code.trim_end())) > width;
+                line = Standing { line: column, long, behind: 0 };
+                (next, begins) = (token.end.max(blank.end + code.len() as u32), blank.end);
             }
-            lines.push(line);
-        }
-        Self { lines }
+            Standing { behind: token.start - begins.min(token.start), ..line }
+        };
+        let tokens = code.tree.tokens().iter().map(standing).collect();
+        Self { tokens, step: (indentation.size / 2).max(1) }
     }
 
     /// Whether the lines that begin in these gaps are meant, in what begins with a token and may end with one that closes it.
     pub fn holds(&self, first: TokenId, gaps: impl Iterator<Item = TokenId>, close: Option<TokenId>) -> bool {
-        let Some((base, false)) = self.lines.get(first as usize).copied() else { return false };
+        let at = |token: TokenId| self.tokens.get(token as usize).filter(|standing| !standing.long);
+        let Some(base) = at(first).map(|standing| standing.line) else { return false };
         let mut column = None;
         for gap in gaps {
-            let Some((begins, false)) = self.lines.get(gap as usize).copied() else { return false };
-            let stands = match close == Some(gap) {
-                true => begins >= base,
-                false => begins > base && *column.get_or_insert(begins) == begins,
+            let Some(begins) = at(gap).map(|standing| standing.line) else { return false };
+            let stands = match (close == Some(gap), column) {
+                (true, _) => begins >= base,
+                (false, Some(column)) => begins == column,
+                (false, None) => {
+                    column = Some(begins);
+                    begins > base && ((begins - base) % self.step == 0 || self.lines_up(gap, begins))
+                }
             };
             if !stands {
                 return false;
             }
         }
         true
+    }
+
+    /// Whether a token of the line above stands in a column.
+    fn lines_up(&self, gap: TokenId, column: u32) -> bool {
+        let above = self.tokens.get(..gap as usize).unwrap_or_default().iter().rev();
+        let mut behind = u32::MAX;
+        let mut line = above.take_while(|standing| std::mem::replace(&mut behind, standing.behind) > standing.behind);
+        line.any(|standing| standing.line + standing.behind == column)
     }
 }
 

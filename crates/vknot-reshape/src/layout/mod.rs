@@ -139,7 +139,7 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bo
     let meant = kept.as_ref().filter(|_| options.keep == KeepBreaks::Meant).map(|_| {
         let usual = table.spec.width;
         let found = widths.as_ref().map(|(written, _)| written.usual().or(written.most(usual)).unwrap_or(usual));
-        Meant::of(code, paper.indentation.tab_width, found.unwrap_or(options.width))
+        Meant::of(code, paper.indentation, found.unwrap_or(options.width))
     });
     let mut planner = plan(code, table, style, options, meant);
     if let Some(lines) = &lines {
@@ -347,7 +347,7 @@ mod tests {
         let document = Document::new(Source::from_text("Gauge.java", text), language, default_style(language));
         let paper = paper(document.code(), document.style());
         let style = document.style();
-        let planner = plan(document.code(), table, style, Options::of(style, paper.indentation));
+        let planner = plan(document.code(), table, style, Options::of(style, paper.indentation), None);
         let edits = print::print(&planner, &paper, &[], None).edits;
         prove(&document, Reshape { edits, ..Reshape::default() }, Contract::LAYOUT).unwrap_err().reason
     }
