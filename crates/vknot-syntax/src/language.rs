@@ -57,6 +57,9 @@ pub struct LanguageSpec {
     pub joined: &'static [&'static str],
     /// Where it is meaning whether two tokens touch: the tokens beside which it is none.
     pub loose: &'static [Loose],
+    /// What begins a directive, which is a line of its own among tokens that are read whatever lines they stand on; empty where there
+    /// is none.
+    pub line_directive: &'static str,
     /// Kinds of prose: the lines of such a token may begin at any column.
     pub prose: &'static [&'static str],
     /// What begins a comment that documents the item behind it.
@@ -82,6 +85,7 @@ pub(crate) const LANGUAGE: LanguageSpec = LanguageSpec {
     block_comment: ("", ""),
     joined: &[],
     loose: &[],
+    line_directive: "",
     doc_comments: &[],
     prose: &[],
     holder_comments: &["#!"],

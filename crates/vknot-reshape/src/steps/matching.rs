@@ -51,6 +51,11 @@ impl Side<'_> {
         self.code.source.slice(self.code.tree.gap_span(token))
     }
 
+    /// Whether a token begins a line.
+    fn leads_line(&self, token: u32) -> bool {
+        token == 0 || self.white(token).contains('\n')
+    }
+
     fn is_prose(&self, token: u32) -> bool {
         let tree = self.code.tree;
         let kind = tree.tokens().get(token as usize).map(|token| tree.node(token.node).kind);
@@ -106,6 +111,7 @@ pub(super) fn matched(
             complete: true,
         },
         at: 0,
+        in_directive: false,
     };
     let mut added = receipt.added.iter().peekable();
     let mut removed = receipt.removed.iter().filter(|change| !old.free.holds(change.token)).peekable();
@@ -168,6 +174,8 @@ struct Matcher<'s, 'a> {
     matching: Matching,
     /// The next token of the new text.
     at: u32,
+    /// Whether the line of the last token of the old text that found its partner is that of a directive.
+    in_directive: bool,
 }
 
 impl Matcher<'_, '_> {
@@ -245,12 +253,31 @@ impl Matcher<'_, '_> {
             let joined = self.old.text(index - 1).to_owned() + old;
             return Err(Refusal::at(tree.gap_span(index).end, Difference::Parted { joined }));
         }
+        self.same_line(index, neighbours)?;
         if neighbours {
             self.same_touch(index)?;
         }
         self.matching.old[index as usize] = self.at;
         self.matching.new[self.at as usize] = index;
         self.at += 1;
+        Ok(())
+    }
+
+    /// A directive begins a line, and the line that it begins ends where it did.
+    fn same_line(&mut self, index: u32, neighbours: bool) -> Result<(), Refusal> {
+        let mark = self.old.code.tree.language().spec().line_directive;
+        if mark.is_empty() {
+            return Ok(());
+        }
+        let directive = self.old.text(index).starts_with(mark);
+        let [was, is] = [self.old.leads_line(index), self.new.leads_line(self.at)];
+        let parted = self.in_directive && neighbours && was != is;
+        if parted || directive && was && !is {
+            let [left, right] = [index.saturating_sub(1), index].map(|token| shortened(self.old.text(token)));
+            let at = self.old.code.tree.gap_span(index).end;
+            return Err(Refusal::at(at, Difference::White { left, right }));
+        }
+        self.in_directive = directive || self.in_directive && !was;
         Ok(())
     }
 

@@ -345,3 +345,17 @@ fn imports_in_forms_change_places() {
         assert!(rewritten("imports", "racket", text, wrong, &[]).is_err(), "{wrong}");
     }
 }
+
+#[test]
+fn what_other_names_are_made_of_is_used() {
+    let typescript = "import * as gauges from \"./gauges\";\nimport { zones } from \"./zones\";\nimport Near = gauges.Near;\nimport Zone = zones.Zone;\n\nexport function near(): Near {\n  return new Zone();\n}\n";
+    assert_eq!(pruned("typescript", typescript), typescript);
+    let csharp = "using System.Collections.Generic;\nusing Level = System.UInt32;\n\nnamespace Tide\n{\n    using Rows = List<Level>;\n\n    class Gauge\n    {\n        Rows rows;\n    }\n}\n";
+    assert_eq!(pruned("csharp", csharp), csharp);
+}
+
+fn pruned(language: &str, text: &str) -> String {
+    let acts = Acts { sort: false, group: false, merge: false, prune: true };
+    let wanted = Wanted { acts, ..Wanted::default() };
+    run(language, text, &[], wanted, &Alone).text().to_owned()
+}

@@ -91,6 +91,16 @@ fn parted_operators_are_caught() {
 }
 
 #[test]
+fn directives_that_lose_their_line_are_caught() {
+    let text = "class A\n{\n    void F()\n    {\n        if (a)\n#warning low water\n            G();\n#line 7\n        H();\n    }\n}\n";
+    let result = refused("csharp", text, &[("(a)\n", "(a) ")]);
+    assert!(result.contains("the white space between `)` and `#warning`"), "{result}");
+    let result = refused("csharp", text, &[("#line 7\n", "#line\n7\n")]);
+    assert!(result.contains("white space") || result.contains("syntax error"), "{result}");
+    prove("csharp", text, &[("#warning", "        #warning")], &[]).unwrap();
+}
+
+#[test]
 fn white_space_beside_text_is_caught() {
     let text = "<p>low <b>x</b> tide</p>\n<p>ebb</p>\n";
     for (old, new) in [

@@ -24,6 +24,21 @@ fn warn() {
     (_, level) = next();
 }
 "),
+    ("directives in front of a statement without braces", "csharp", &[], "\
+class Gauge
+{
+    void Read()
+    {
+        if (level > 3)
+#warning the level may be unknown
+            Warn();
+#line 20
+        if (open)
+#error not to be
+            Close();
+    }
+}
+"),
     ("arrays whose type is told by what they hold, and empty blocks", "csharp", &[], "\
 class Gauge : Base
 {

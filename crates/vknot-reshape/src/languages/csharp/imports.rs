@@ -3,7 +3,7 @@
 
 use vknot_syntax::{NodeId, Role};
 
-use crate::imports::words::{documented, is_name, outside_imports, words, words_inside};
+use crate::imports::words::{documented, is_name, outside_imports, tokens_of, words, words_inside};
 use crate::spec::Code;
 use crate::spec::imports::{Form, Home, Import, Name, Room, Surroundings, Uses, Verdict, Wants};
 use crate::spec::{Evidence, IMPORTS_OF_MOST, ImportSpec};
@@ -80,6 +80,18 @@ fn uses<'a>(code: Code<'a>, wants: &Wants) -> Uses<'a> {
                 // A conditional access and a name on its own may call a member, too.
                 uses.members.insert(text);
             }
+        }
+    }
+    // Another name is made of names, too, and those of an inner namespace see what the outer ones use.
+    for id in (0..tree.nodes().len() as u32).map(NodeId).filter(|id| is_import(code, *id)) {
+        let mut before = "";
+        for word in tokens_of(code, id).skip_while(|word| *word != "=").skip(1) {
+            match before {
+                "." => drop(uses.members.insert(word)),
+                _ if is_name(word) => drop(uses.names.insert(word)),
+                _ => {}
+            }
+            before = word;
         }
     }
     uses.kinds = (0..tree.nodes().len() as u32).map(|id| tree.kind_name(NodeId(id))).collect();

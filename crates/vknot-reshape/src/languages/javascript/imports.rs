@@ -135,7 +135,9 @@ fn uses<'a>(code: Code<'a>, wants: &Wants) -> Uses<'a> {
     let tree = code.tree;
     let mut uses = Uses::default();
     let mut elements = false;
-    for (token, before, text) in outside_imports(code, is_import) {
+    // Another name for a part of something uses that.
+    let binds = |code: Code<'_>, id: NodeId| is_import(code, id) && code.tree.kind_name(id) != "import_alias";
+    for (token, before, text) in outside_imports(code, binds) {
         let kind = tree.kind_name(token.node);
         match tree.role(token.node) {
             Role::Comment if text.contains("@jsx") => uses.names.extend(words(text)),

@@ -12,6 +12,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
     extensions: &["cs", "csx"],
     roles: &[ROLES],
     line_comment: "//",
+    line_directive: "#",
     block_comment: ("/*", "*/"),
     joined: &[
         "++", "--", "&&", "||", "??", "==", "!=", "<=", ">=", "=>", "?.", "::", "->", "+=", "-=", "*=", "/=", "&=",
