@@ -70,6 +70,8 @@ const BROKEN: &[(&str, &[&str])] = &[
         "package a\nfunc b() (int, int) { return /* c\n*/ d, e }\n",
         "package a\nfunc b() { c(d..., e) }\n",
         "package a\nfunc b(c int, string) {}\n",
+        "package a\nfunc b() { c(d), e := f() }\n",
+        "package a\nconst (\n\tb\n\tc = 1\n)\n",
     ]),
     ("typescript", &[
         "function () {}\n",
@@ -96,6 +98,12 @@ const BROKEN: &[(&str, &[&str])] = &[
         "class A { void B() { try { C(); } } }",
         "class A { [] void B() {} }",
         "class A { void B(params int[] c, int d) {} }",
+        "static class A { static void B(int c, this int d) {} }",
+        "class A { int B { get { return 1; } get { return 2; } } }",
+        "class A { int[] b = new int[]; }",
+        "class A { int[][] b = { ({ 1 }) }; }",
+        "class A { void B() { using System.Text; } }",
+        "class A<> {}",
         "class A { void B() { C(if); } }",
     ]),
     ("c", &[

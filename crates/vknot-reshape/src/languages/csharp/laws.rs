@@ -15,6 +15,12 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "try_statement", is_sound: has_handler },
     Law::Sound { holder: "attribute_list", is_sound: names_something },
     Law::Sound { holder: "parameter_list", is_sound: spread_last },
+    Law::Sound { holder: "parameter_list", is_sound: extended_first },
+    Law::Sound { holder: "accessor_list", is_sound: each_once },
+    Law::Sound { holder: "array_creation_expression", is_sound: sized },
+    Law::Sound { holder: "parenthesized_expression", is_sound: holds_value },
+    Law::Sound { holder: "using_directive", is_sound: outside_blocks },
+    Law::Filled { kinds: &["type_parameter"], field: "name" },
     Law::Names { kinds: &["identifier"], words: WORDS },
 ];
 
@@ -108,6 +114,46 @@ fn spread_last(code: Code<'_>, list: NodeId) -> bool {
     let parts = tree.parts(list).map(|part| code.source.slice(tree.node(part).span()));
     let mut behind = parts.skip_while(|text| *text != "params");
     behind.all(|text| text != ",")
+}
+
+/// What a method is added to is its first parameter.
+fn extended_first(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let parameters = tree.parts(list).filter(|part| tree.kind_name(*part) == "parameter");
+    let extends = |id: NodeId| tree.parts(id).any(|part| code.text(part) == "this");
+    !parameters.skip(1).any(extends)
+}
+
+/// A property has accessors, none of them twice.
+fn each_once(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let accessors = tree.parts(list).filter(|part| tree.kind_name(*part) == "accessor_declaration");
+    let mut names: Vec<&str> =
+        accessors.map(|id| tree.child_named(id, "name").map_or("", |name| code.text(name))).collect();
+    let all = names.len();
+    names.sort_unstable();
+    names.dedup();
+    all > 0 && names.len() == all
+}
+
+/// An array has a size, or what it is filled with.
+fn sized(code: Code<'_>, array: NodeId) -> bool {
+    let tree = code.tree;
+    let filled = tree.parts(array).any(|part| tree.kind_name(part) == "initializer_expression");
+    let ranks = tree.subtree(array).filter(|id| tree.kind_name(*id) == "array_rank_specifier");
+    filled || ranks.into_iter().any(|rank| tree.parts(rank).any(|part| !matches!(code.text(part), "[" | "]" | ",")))
+}
+
+/// What an array is filled with is no value of its own.
+fn holds_value(code: Code<'_>, brackets: NodeId) -> bool {
+    code.tree.parts(brackets).all(|part| code.tree.kind_name(part) != "initializer_expression")
+}
+
+/// What is used is named in a file or a namespace, under a condition, too.
+fn outside_blocks(code: Code<'_>, import: NodeId) -> bool {
+    let tree = code.tree;
+    let holder = tree.ancestors(import).map(|id| tree.kind_name(id)).find(|kind| !kind.starts_with("preproc"));
+    !matches!(holder, Some("block"))
 }
 
 /// Each mark that ends a region has one that begins it.

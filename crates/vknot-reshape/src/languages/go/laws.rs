@@ -28,6 +28,8 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "return_statement", is_sound: on_one_line },
     Law::Sound { holder: "argument_list", is_sound: spread_last },
     Law::Sound { holder: "parameter_list", is_sound: alike },
+    Law::Sound { holder: "short_var_declaration", is_sound: declares_names },
+    Law::Sound { holder: "const_declaration", is_sound: begins_with_value },
 ];
 
 fn one_package(code: Code<'_>, file: NodeId) -> bool {
@@ -73,6 +75,21 @@ fn spread_last(code: Code<'_>, list: NodeId) -> bool {
     let mut parts = tree.parts(list).map(|part| code.source.slice(tree.node(part).span()));
     let spread = parts.position(|text| text.ends_with("..."));
     spread.is_none() || parts.all(|text| matches!(text, "," | ")") || text.starts_with('/'))
+}
+
+/// What is declared has a name.
+fn declares_names(code: Code<'_>, declaration: NodeId) -> bool {
+    let tree = code.tree;
+    let left = tree.child_named(declaration, "left");
+    let mut names = left.into_iter().flat_map(|left| tree.parts(left));
+    names.all(|part| code.text(part) == "," || matches!(tree.kind_name(part), "identifier" | "comment"))
+}
+
+/// A constant without a value repeats that of the one before it.
+fn begins_with_value(code: Code<'_>, declaration: NodeId) -> bool {
+    let tree = code.tree;
+    let first = tree.parts(declaration).find(|part| tree.kind_name(*part) == "const_spec");
+    first.is_none_or(|first| tree.child_named(first, "value").is_some())
 }
 
 /// Parameters all have names, or none has; only the last stands for any number.
