@@ -74,7 +74,9 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Vec::new() };
     let paper = paper(code, style);
     let mut planner = Planner::planned(code, table, style, Options::of(style, paper.indentation), None);
-    let found = width::written(code, paper.indentation.tab_width, &width::witnesses(code.tree)).usual();
+    let written = width::written(code, paper.indentation.tab_width, &width::witnesses(code.tree));
+    let wider = || kept(code, style, paper.indentation).and_then(|_| written.most(table.spec.width));
+    let found = written.usual().or_else(wider);
     planner.options.control_next = planner.is_second(Key::BraceControl);
     let ways = two_ways(style).map(|(key, ways)| {
         let value = ways[usize::from(planner.follows(key))];

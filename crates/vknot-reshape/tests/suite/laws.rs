@@ -102,7 +102,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "class A { int B { get { return 1; } get { return 2; } } }",
         "class A { int[] b = new int[]; }",
         "class A { int[][] b = { ({ 1 }) }; }",
-        "class A { void B() { using System.Text; } }",
+        "class A\n{\n    void B()\n    {\n#if C\n        using D;\n#endif\n    }\n}\n",
         "class A<> {}",
         "class A { void B() { C(if); } }",
     ]),

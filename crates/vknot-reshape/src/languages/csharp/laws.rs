@@ -58,15 +58,28 @@ const MEMBERS: &[&str] = &[
     "property_declaration",
 ];
 
-fn kinds<'a>(code: Code<'a>, holder: NodeId) -> impl Iterator<Item = &'static str> + use<'a> {
+/// The kinds of what a node holds, under conditions, too.
+fn kinds(code: Code<'_>, holder: NodeId) -> impl Iterator<Item = &'static str> {
     let tree = code.tree;
-    let named = tree.parts(holder).filter(|part| tree.language().is_named(tree.node(*part).kind));
-    named.map(|part| tree.kind_name(part)).filter(|kind| !kind.starts_with("preproc") && *kind != "ERROR")
+    let mut held: Vec<&'static str> = Vec::new();
+    let mut next = vec![holder];
+    while let Some(id) = next.pop() {
+        let kind = tree.kind_name(id);
+        if id == holder || matches!(kind, "preproc_if" | "preproc_elif" | "preproc_else") {
+            let condition = tree.child_named(id, "condition").filter(|_| id != holder);
+            let parts = tree.parts(id).filter(|part| tree.language().is_named(tree.node(*part).kind));
+            let parts: Vec<NodeId> = parts.filter(|part| Some(*part) != condition).collect();
+            next.extend(parts.into_iter().rev());
+        } else if !kind.starts_with("preproc") && kind != "ERROR" {
+            held.push(kind);
+        }
+    }
+    held.into_iter()
 }
 
 /// Statements stand in methods, but for those of a program that has no other place for them.
 fn types_only(code: Code<'_>, unit: NodeId) -> bool {
-    kinds(code, unit).all(|kind| kind != "global_statement" && !MEMBERS.contains(&kind))
+    kinds(code, unit).all(|kind| !kind.ends_with("_statement") && !MEMBERS.contains(&kind))
 }
 
 /// What is used is named before what is declared.
@@ -152,7 +165,9 @@ fn holds_value(code: Code<'_>, brackets: NodeId) -> bool {
 /// What is used is named in a file or a namespace, under a condition, too.
 fn outside_blocks(code: Code<'_>, import: NodeId) -> bool {
     let tree = code.tree;
-    let holder = tree.ancestors(import).map(|id| tree.kind_name(id)).find(|kind| !kind.starts_with("preproc"));
+    let holder = tree.ancestors(import)
+        .map(|id| tree.kind_name(id))
+        .find(|kind| *kind != "using_directive" && !kind.starts_with("preproc"));
     !matches!(holder, Some("block"))
 }
 
