@@ -108,6 +108,13 @@ impl From<Place> for Spot {
     }
 }
 
+/// Columns a text takes on a terminal, tabs counted as one.
+pub(crate) fn width_of(text: &str) -> u32 {
+    // Character by character, as the frames count: what several make together must not be another width here.
+    let wide = || text.chars().map(|c| c.width().unwrap_or(0) as u32).sum();
+    if text.is_ascii() { text.len() as u32 } else { wide() }
+}
+
 /// The columns that white space, or the code at the beginning of a line, takes.
 pub(crate) fn blank_columns(text: &str, tab_width: u32) -> u32 {
     text.chars().fold(0, |column, c| advanced(column, c, tab_width))

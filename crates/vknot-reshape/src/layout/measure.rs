@@ -1,16 +1,8 @@
 //! Widths of tokens and where measuring stops, so that "does it fit" is one subtraction.
 
-use unicode_width::UnicodeWidthChar;
-
 use super::plan::Form;
 use super::planner::Planner;
-
-/// Columns a text takes on a terminal, tabs counted as one.
-pub(crate) fn width_of(text: &str) -> u32 {
-    // Character by character, as the frames count: what several make together must not be another width here.
-    let wide = || text.chars().map(|c| c.width().unwrap_or(0) as u32).sum();
-    if text.is_ascii() { text.len() as u32 } else { wide() }
-}
+use crate::frames::place::width_of;
 
 /// What is known of a plan's tokens before anything is printed.
 pub(super) struct Measure {

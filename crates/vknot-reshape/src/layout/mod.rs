@@ -28,7 +28,6 @@ use vknot_style::choices::{AlignColumn, AlignComment, Charset, KeepBreaks, LineE
 use meant::Meant;
 use options::Options;
 use paper::Paper;
-pub(crate) use measure::width_of as columns_of;
 use plan::GapPlan;
 use planner::Planner;
 use crate::spec::layout::LayoutTable;

@@ -3,8 +3,7 @@
 use vknot_syntax::{Role, Source, Tree};
 
 use crate::spec::Code;
-use crate::frames::place::blank_columns;
-use super::measure::width_of;
+use crate::frames::place::{blank_columns, width_of};
 
 /// Widths that people keep to.
 const USUAL: [u32; 3] = [80, 100, 120];

@@ -4,8 +4,7 @@
 use vknot_syntax::{Span, TokenId};
 
 use crate::frames::comments::is_line_comment;
-use crate::frames::place::blank_columns;
-use crate::layout::columns_of;
+use crate::frames::place::{blank_columns, width_of};
 use super::comments::marker_length;
 use super::draft::{Change, Draft};
 
@@ -127,7 +126,7 @@ fn rewritten(lines: &[Line<'_>], room: Room) -> Vec<Rewritten> {
     let mut at = 0;
     while let Some(line) = lines.get(at) {
         code ^= line.said.trim_start().starts_with("```");
-        let wide = blank_columns_of(line.lead, room) + columns_of(line.said.trim_end()) > room.width;
+        let wide = blank_columns_of(line.lead, room) + width_of(line.said.trim_end()) > room.width;
         let rewritten = (wide && !code && is_prose(line)).then(|| paragraph(lines, at, room)).flatten();
         at = rewritten.as_ref().map_or(at + 1, |rewritten| rewritten.to);
         found.extend(rewritten);
@@ -137,7 +136,7 @@ fn rewritten(lines: &[Line<'_>], room: Room) -> Vec<Rewritten> {
 
 fn blank_columns_of(lead: &str, room: Room) -> u32 {
     let marks = lead.trim_start();
-    blank_columns(&lead[..lead.len() - marks.len()], room.tab_width) + columns_of(marks)
+    blank_columns(&lead[..lead.len() - marks.len()], room.tab_width) + width_of(marks)
 }
 
 /// Breaks a line, and those below as far as what is left over of it goes on with them.
@@ -151,7 +150,7 @@ fn paragraph(lines: &[Line<'_>], from: usize, room: Room) -> Option<Rewritten> {
         further: &further,
         lines: Vec::new(),
         current: blank.to_owned(),
-        width: columns_of(blank),
+        width: width_of(blank),
     };
     filled.add(first.said);
     let mut to = from + 1;
@@ -200,11 +199,11 @@ impl Filled<'_> {
 
     /// Adds words that stay together, on a line of their own where they do not fit and may.
     fn add_words(&mut self, words: &str, may_break: bool) {
-        let (width, empty) = (columns_of(words), self.current.trim_start().is_empty());
+        let (width, empty) = (width_of(words), self.current.trim_start().is_empty());
         if !empty && may_break && self.width + 1 + width > self.columns {
             self.end_line();
             self.current = self.further.to_owned();
-            self.width = columns_of(self.further);
+            self.width = width_of(self.further);
         } else if !empty {
             self.current.push(' ');
             self.width += 1;

@@ -7,3 +7,4 @@ mod markup;
 mod operators;
 mod sequences;
 mod words;
+mod written;
