@@ -11,6 +11,9 @@ const USUAL: [u32; 3] = [80, 100, 120];
 /// Widths that a file may keep to where no usual one holds all of its lines.
 const WIDER: [u32; 4] = [100, 120, 140, 160];
 
+/// How many lines a file has at least that keeps to a usual width but for one.
+const SOME: u32 = 20;
+
 /// How many lines a file has at least that keeps to a width but for some, and one in how many these are at most.
 const MANY: u32 = 100;
 
@@ -65,9 +68,11 @@ impl Longest {
     /// The narrowest width from `least` on that holds all but a few of many lines.
     pub fn most(mut self, least: u32) -> Option<u32> {
         self.finish_line();
-        let few = |over: u32| self.lines >= MANY && over * MANY <= self.lines;
+        // In a shorter file one line may be an exception to a usual width.
+        let one = |width: u32, over: u32| self.lines >= SOME && over <= 1 && USUAL.contains(&width);
+        let few = |width: u32, over: u32| self.lines >= MANY && over * MANY <= self.lines || one(width, over);
         let mut widths = WIDER.into_iter().zip(self.over);
-        let most = widths.find(|(width, over)| *width >= least && few(*over)).map(|(width, _)| width);
+        let most = widths.find(|(width, over)| *width >= least && few(*width, *over)).map(|(width, _)| width);
         let [over, wider, wide, widest] = self.over;
         let falls = over - wider >= 10 && over - wider >= wider - wide && wider - wide >= wide - widest;
         most.or(falls.then_some(WIDER[3]))

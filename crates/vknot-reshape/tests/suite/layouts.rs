@@ -340,6 +340,11 @@ fn a_well_kept_file_may_have_longer_lines_than_usual() {
     assert_eq!(formatted("java", &text, &[]), text);
     let text = file(1, 40);
     assert_ne!(formatted("java", &text, &[]), text);
+    // In a shorter file one line is no reason to wrap those that keep to a usual width.
+    let some: String = (0..24).map(|index| line(&format!("level{index}"), 23)).collect();
+    let text = format!("class Gauge {{\n{some}{}}}\n", line("surge", 40));
+    let laid_out = formatted("java", &text, &[]);
+    assert!(laid_out.contains(&some) && laid_out != text, "{laid_out}");
     // A few lines are no file that keeps to anything.
     let text = format!("class Gauge {{\n{}}}\n", line("surge", 28));
     assert_ne!(formatted("java", &text, &[]), text);

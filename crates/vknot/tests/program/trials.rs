@@ -19,6 +19,10 @@ fn lost_saves(saves: u32) -> (Vec<u32>, u32) {
     let desk = Desk::new();
     let (path, saved) = (desk.file("A.java"), AtomicU32::new(0));
     desk.write("A.java", save(0));
+    // Saves come at any time in the program's work, and some far enough apart for it to end, however slow the machine is.
+    let begun = Instant::now();
+    desk.run(&["format", "--write", "A.java"]);
+    let longest = (begun.elapsed().as_micros() as u64 * 2).max(30_000);
     thread::scope(|scope| {
         let saver = scope.spawn(|| {
             let holds = |number: u32| desk.read("A.java").contains(&format!("int save{number};"));
@@ -27,8 +31,7 @@ fn lost_saves(saves: u32) -> (Vec<u32>, u32) {
                 let temporary = path.with_extension("saving");
                 std::fs::write(&temporary, save(number)).unwrap();
                 std::fs::rename(&temporary, &path).unwrap();
-                // Saves come at any time in the program's work.
-                thread::sleep(Duration::from_micros(u64::from(number * 7919 % 30_000)));
+                thread::sleep(Duration::from_micros(u64::from(number) * 7919 % longest));
                 // For some microseconds others may see what is then put back.
                 let there = (0..200).any(|_| {
                     let there = holds(number);
