@@ -163,7 +163,7 @@ settings! {
     InsertFinalNewline: "insert_final_newline", Values::Words(&["true", "false"]), "true",
         "Whether the last line has a line end";
     MaxLineLength: "max_line_length", Values::Number(20, 1000, &["off", "as-found"]), "as-found",
-        "Columns a line may take before it is wrapped; as found: 80, 100 or 120, whatever holds all lines of the file, else 100";
+        "Columns a line may take before it is wrapped; as found: 80, 100 or 120, whatever holds all lines of the file, up to 160 what holds most of them in a well-kept one, else 100";
     TabWidth: "tab_width", Values::Number(1, 16, &["indent"]), "indent",
         "Columns a tab stands for";
     TrimTrailingWhitespace: "trim_trailing_whitespace", Values::Words(&["true", "false", "code"]), "code",
