@@ -21,11 +21,14 @@ pub(crate) const OVERLOAD: Overload = Overload { marks: &[], unclosed: None, joi
 const MARKS_AT_MOST: u32 = 1_000;
 const UNCLOSED_AT_MOST: usize = 200;
 const JOINED_AT_MOST: u32 = 1_000;
+/// More opening brackets than closing ones than any text has: at its end the parser copies all that is open.
+const OPEN_AT_MOST: usize = 100_000;
 
 impl Overload {
     /// Whether a text has too much of something.
     pub fn is_met_by(&self, text: &str) -> bool {
-        !self.marks.is_empty() && self.has_too_many_marks(text.as_bytes())
+        has_too_many_open(text.as_bytes())
+            || !self.marks.is_empty() && self.has_too_many_marks(text.as_bytes())
             || self.unclosed.is_some_and(|(open, close)| is_left_open(text, open, close))
             || self.joined && has_long_line(text)
     }
@@ -53,6 +56,11 @@ impl Overload {
         }
         false
     }
+}
+
+fn has_too_many_open(bytes: &[u8]) -> bool {
+    let count = |marks: &[u8]| bytes.iter().filter(|byte| marks.contains(byte)).count();
+    bytes.len() > OPEN_AT_MOST && count(b"([{") > OPEN_AT_MOST + count(b")]}")
 }
 
 fn length_to(bytes: &[u8], end: &[u8]) -> usize {
@@ -105,6 +113,8 @@ mod tests {
             ("r#\"".repeat(500), true),
             ("a \\\n".repeat(2_000), true),
             ("a \\\nb\n".repeat(2_000), false),
+            ("([{".repeat(40_000), true),
+            ("([{}])".repeat(40_000), false),
             ("\"".to_owned(), false),
             ("/".to_owned(), false),
         ] {

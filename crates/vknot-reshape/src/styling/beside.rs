@@ -33,7 +33,9 @@ pub struct Beside {
 impl Beside {
     /// Counts what a file shows, if it still does so when it is laid out: what it will not show any more, others cannot go by. One that
     /// cannot be read whole shows nothing.
-    pub fn count(&mut self, document: &Document) {
+    ///
+    /// A file of another folder (`elsewhere`) may stand in other company there, and counts for all that it shows when it is laid out.
+    pub fn count(&mut self, document: &Document, elsewhere: bool) {
         let code = document.code();
         if code.tree.gave_up() || code.tree.has_error() {
             return;
@@ -45,8 +47,12 @@ impl Beside {
         };
         if !edits.is_empty() {
             let (made_indentation, made) = self::shown(&document.with_text(edits.apply(document.source().text())));
-            indentation = indentation.filter(|own| made_indentation == Some(*own));
-            shown.retain(|own| made.contains(own));
+            if elsewhere {
+                (indentation, shown) = (made_indentation, made);
+            } else {
+                indentation = indentation.filter(|own| made_indentation == Some(*own));
+                shown.retain(|own| made.contains(own));
+            }
         }
         if let Some(own) = indentation {
             match self.indentation.iter_mut().find(|(other, _)| *other == own) {

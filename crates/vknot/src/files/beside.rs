@@ -24,9 +24,11 @@ pub fn shown(
     read: impl Fn(&Path) -> Option<Document>,
 ) -> Vec<(Key, String)> {
     let mut beside = Beside::default();
-    let documents = files(folder, language).into_iter().filter_map(|file| read(&file));
-    for document in documents.filter(|document| document.language() == language && !is_generated(document)) {
-        beside.count(&document);
+    for file in files(folder, language) {
+        let document = read(&file).filter(|document| document.language() == language && !is_generated(document));
+        if let Some(document) = document {
+            beside.count(&document, file.parent() != Some(folder));
+        }
     }
     let values = beside.values();
     // What is usual holds anyway.

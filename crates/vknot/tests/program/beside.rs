@@ -51,6 +51,23 @@ fn files_around_tell_where_a_folder_has_few() {
 }
 
 #[test]
+fn a_file_elsewhere_counts_for_what_it_comes_to_show() {
+    let desk = Desk::new();
+    desk.write("vknot.toml", "");
+    let class = |name: &str, brace: &str| format!("class {name}{brace}{{\n    int level;\n}}\n");
+    let next = |names: &[&str]| names.iter().map(|name| class(name, "\n")).collect::<String>();
+    desk.write("tide/gauge/Ebb.java", next(&["Ebb", "Flow", "Neap"]));
+    // Does not tell, and has nothing beside it: it will show what is usual.
+    for name in ["Low", "High", "Slack"] {
+        desk.write(&format!("tide/{name}.java"), next(&[name]) + &class("Mean", " ").repeat(2));
+    }
+    desk.write("tide/station/Small.java", class("Small", "\n"));
+    desk.run(&["format", "--write", "tide"]);
+    let again = desk.run(&["format", "--check", "tide"]);
+    assert!(again.contains("0 files would change"), "{again}");
+}
+
+#[test]
 fn what_is_set_and_what_a_file_shows_come_first() {
     let desk = desk();
     desk.write("src/small.js", SMALL);
