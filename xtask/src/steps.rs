@@ -23,6 +23,6 @@ pub fn edits(step: &Step, document: &Document) -> Edits {
 
 /// The proven result of a step; `None` when it is refused.
 pub fn proven(step: &Step, document: &Document, wish: Wish) -> Option<String> {
-    let proven = step.run(document, &Request { only: None, wish, generated: true, around: None }).ok()?;
+    let proven = step.run(document, &Request { wish, generated: true, ..Request::default() }).ok()?;
     Some(proven.text().to_owned())
 }

@@ -23,7 +23,7 @@ pub(crate) use kept::{kept, Kept};
 pub use learn::HeadVotes;
 pub use manner::own_style;
 pub(crate) use manner::told;
-pub(crate) use set::{once, set};
+pub(crate) use set::{once, rest, set};
 pub(crate) use shift::shift;
 pub use shift::{Shift, ShiftError};
 pub use show::{show, ShownLine};

@@ -25,18 +25,22 @@ use crate::spec::indent::LinesBy;
 ///
 /// Where indentation is meaning, the levels that there are get the size that the style says. Lines inside strings are never touched.
 pub fn set(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
-    let once = set_once(code, style, only, true);
+    rest(code, style, only, once(code, style, only))
+}
+
+/// One round, in which a file is not set again as it is read then.
+pub(crate) fn once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
+    set_once(code, style, only, true)
+}
+
+/// The rounds behind the first.
+pub(crate) fn rest(code: Code<'_>, style: &Style, only: Option<&[Span]>, once: Reshape) -> Reshape {
     if only.is_some() || once.edits.is_empty() {
         return once;
     }
     // What a file shows depends on where its lines stand, and where brackets are missing even how it is read.
     let strict = || settled(code, style, set_once(code, style, None, false), false);
     settled(code, style, once, true).or_else(strict).unwrap_or_else(|| unsettled(code))
-}
-
-/// The edits of one round, in which a file is not set again as it is read then.
-pub(crate) fn once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Edits {
-    set_once(code, style, only, true).edits
 }
 
 /// A file that is left as it is, since setting it would never end.

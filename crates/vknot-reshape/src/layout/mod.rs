@@ -43,18 +43,22 @@ use crate::reshape::Reshape;
 
 /// Lays out a file, or the lines of some spans of it, in a style.
 pub fn format(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
-    let once = format_once(code, style, only, true);
+    rest(code, style, only, once(code, style, only))
+}
+
+/// One round, in which a file is not laid out again as it is read then.
+pub(crate) fn once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Reshape {
+    format_once(code, style, only, true)
+}
+
+/// The rounds behind the first.
+pub(crate) fn rest(code: Code<'_>, style: &Style, only: Option<&[Span]>, once: Reshape) -> Reshape {
     if only.is_some() || once.edits.is_empty() {
         return once;
     }
     // What a file shows depends on how it is laid out, and where it is broken even how it is read.
     let by_rules = || settled(code, style, format_once(code, style, None, false));
     settled(code, style, once).or_else(by_rules).unwrap_or_else(|| unsettled(code))
-}
-
-/// The edits of one round, in which a file is not laid out again as it is read then.
-pub(crate) fn once(code: Code<'_>, style: &Style, only: Option<&[Span]>) -> Edits {
-    format_once(code, style, only, true).edits
 }
 
 /// The settings of two ways that nothing sets, each with its two values.

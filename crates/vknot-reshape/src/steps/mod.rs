@@ -19,4 +19,4 @@ pub use contract::{Comments, Contract, Gaps, Shape, Tokens};
 pub use document::Document;
 pub use prove::{Proven, prove, prove_by_tree};
 pub use refusal::{Difference, Refusal};
-pub use step::{Request, Step, StepError, STEPS, Wish};
+pub use step::{Beside, Request, Step, StepError, STEPS, Wish};

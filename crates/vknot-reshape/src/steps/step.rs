@@ -4,7 +4,6 @@ use vknot_style::Style;
 use vknot_syntax::{Kind, Language, Role, Span};
 
 use crate::editing::{self, Edit, EditError};
-use crate::edits::Edits;
 use crate::indent::{self, Shift, ShiftError, Target};
 use crate::keeps::generated;
 use crate::looks;
@@ -53,7 +52,13 @@ pub struct Request<'r> {
     pub generated: bool,
     /// What is known around the file; `None` where it is alone.
     pub around: Option<&'r dyn Surroundings>,
+    /// What the files beside it show; `None` where there are none.
+    pub beside: Option<Beside<'r>>,
 }
+
+/// Gives a style with what the files beside show of settings that nothing sets; `None` where they show nothing that makes a difference.
+/// Only what is to change asks.
+pub type Beside<'r> = &'r (dyn Fn(&Style) -> Option<Style> + Sync);
 
 /// Why a step cannot do what is asked.
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
@@ -98,13 +103,17 @@ pub struct Step {
     pub settles: bool,
     /// Whether what it does depends on other files, too.
     pub looks_around: bool,
-    /// Where it goes by what files show of what nothing sets: what one round of it changes.
-    once: Option<Once>,
-    reshape: fn(&Document, &Request<'_>) -> Result<Reshape, StepError>,
+    way: Way,
 }
 
-/// What one round of a step changes in a file, or in some spans of it, in a style.
-type Once = fn(Code<'_>, &Style, Option<&[Span]>) -> Edits;
+/// How a step goes about it.
+enum Way {
+    /// All at once.
+    Once(fn(&Document, &Request<'_>) -> Result<Reshape, StepError>),
+    /// By what files show of what nothing sets: again and again, as its result is read then, until nothing changes. The first round does
+    /// without reading.
+    Rounds { first: Part, rest: fn(&Document, &Request<'_>, Reshape) -> Result<Reshape, StepError> },
+}
 
 impl std::fmt::Debug for Step {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
@@ -116,18 +125,6 @@ impl Step {
     /// The step of that name.
     pub fn named(name: &str) -> Option<&'static Step> {
         STEPS.iter().find(|step| step.name == name)
-    }
-
-    /// Whether it goes by what files show of what nothing sets.
-    pub fn goes_by_style(&self) -> bool {
-        self.once.is_some()
-    }
-
-    /// Whether it would make something else of a document in another style than it made of it. Where that takes several rounds, it may say so
-    /// though it would not.
-    pub fn differs(&self, document: &Document, request: &Request<'_>, style: &Style, made: &Proven) -> bool {
-        let edits = |once: Once| once(document.code(), style, request.only);
-        self.once.is_some_and(|once| edits(once).apply(document.source().text()) != made.text())
     }
 
     /// Does the step and proves what comes of it. Conflicts that version control left are read by their first side, and stay as they are.
@@ -168,7 +165,8 @@ impl Step {
             let edits = inside::outside(document, piece.index, proven.edits())?;
             return Ok(inside::put_back(document, piece.index, edits, &proven)?);
         }
-        let mut reshape = self.reshape(document, request)?;
+        let (company, mut reshape) = self.in_company(document, request)?;
+        let document = company.as_ref().unwrap_or(document);
         if document.is_stopped() {
             return Err(StepError::Stopped);
         }
@@ -194,7 +192,32 @@ impl Step {
     /// # Errors
     /// When it cannot do what is asked.
     pub fn reshape(&self, document: &Document, request: &Request<'_>) -> Result<Reshape, StepError> {
-        (self.reshape)(document, request)
+        match self.way {
+            Way::Once(reshape) => reshape(document, request),
+            Way::Rounds { first, rest } => {
+                rest(document, request, first(document.code(), document.style(), request.only))
+            }
+        }
+    }
+
+    /// The same by what the files beside show, with the document in a style that says so, where that makes a difference.
+    fn in_company(
+        &self,
+        document: &Document,
+        request: &Request<'_>,
+    ) -> Result<(Option<Document>, Reshape), StepError> {
+        let Way::Rounds { first, rest } = self.way else { return Ok((None, self.reshape(document, request)?)) };
+        let alone = first(document.code(), document.style(), request.only);
+        let beside = request.beside.filter(|_| !alone.edits.is_empty()).and_then(|beside| beside(document.style()));
+        let Some(style) = beside else { return Ok((None, rest(document, request, alone)?)) };
+        let together = first(document.code(), &style, request.only);
+        let text = document.source().text();
+        if together.edits.apply(text) == alone.edits.apply(text) {
+            return Ok((None, rest(document, request, alone)?));
+        }
+        let document = document.clone().with_style(style);
+        let reshape = rest(&document, request, together)?;
+        Ok((Some(document), reshape))
     }
 }
 
@@ -222,11 +245,10 @@ pub static STEPS: &[Step] = &[
         contract: Contract::INDENTATION,
         settles: true,
         looks_around: false,
-        once: None,
-        reshape: |document, request| match request.wish {
+        way: Way::Once(|document, request| match request.wish {
             Wish::Convert(target) => Ok(indent::convert(document.code(), document.style(), request.only, target)),
             _ => Err(StepError::Missing("say what white space is to become: tabs or spaces")),
-        },
+        }),
     },
     Step {
         name: "edit",
@@ -238,8 +260,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::EDIT,
         settles: false,
         looks_around: false,
-        once: None,
-        reshape: |document, request| edited(document, request, 0),
+        way: Way::Once(|document, request| edited(document, request, 0)),
     },
     Step {
         name: "format",
@@ -251,8 +272,7 @@ pub static STEPS: &[Step] = &[
         contract: Contract::LAYOUT,
         settles: true,
         looks_around: false,
-        once: Some(layout::once),
-        reshape: |document, request| laid_out(document, request.only),
+        way: Way::Rounds { first: layout::once, rest: laid_out },
     },
     Step {
         name: "imports",
@@ -267,15 +287,14 @@ pub static STEPS: &[Step] = &[
         contract: Contract::IMPORTS,
         settles: true,
         looks_around: true,
-        once: None,
-        reshape: |document, request| {
+        way: Way::Once(|document, request| {
             let wanted = match &request.wish {
                 Wish::Imports(wanted) => wanted.clone(),
                 _ => Wanted::default(),
             };
             let around = request.around.unwrap_or(&Alone);
             Ok(imports::organize(document.code(), document.style(), request.only, &wanted, around))
-        },
+        }),
     },
     Step {
         name: "indent",
@@ -287,8 +306,10 @@ pub static STEPS: &[Step] = &[
         contract: Contract::INDENTATION,
         settles: true,
         looks_around: false,
-        once: Some(indent::once),
-        reshape: |document, request| Ok(indent::set(document.code(), document.style(), request.only)),
+        way: Way::Rounds {
+            first: indent::once,
+            rest: |document, request, first| Ok(indent::rest(document.code(), document.style(), request.only, first)),
+        },
     },
     Step {
         name: "region add",
@@ -300,12 +321,11 @@ pub static STEPS: &[Step] = &[
         contract: Contract::MARKERS,
         settles: false,
         looks_around: false,
-        once: None,
-        reshape: |document, request| {
+        way: Way::Once(|document, request| {
             let span = whole(request).ok_or(StepError::Missing("name the lines: FILE:LINE-LINE or FILE@NAME"))?;
             let Wish::Name(name) = &request.wish else { return Err(StepError::Missing("name the region")) };
             Ok(regions::add(document.code(), span, name)?)
-        },
+        }),
     },
     Step {
         name: "region remove",
@@ -317,15 +337,14 @@ pub static STEPS: &[Step] = &[
         contract: Contract::MARKERS,
         settles: false,
         looks_around: false,
-        once: None,
-        reshape: |document, request| {
+        way: Way::Once(|document, request| {
             let span = whole(request).ok_or(StepError::Missing("name the region: FILE@NAME, or a line of it"))?;
             let found = looks::regions(document.code(), document.marks()).regions;
             let held = found.iter().filter(|region| region.span().covers(span) || region.open.touches(span));
             let innermost = held.max_by_key(|region| region.depth);
             let none = StepError::Missing("no region is there; `vknot region list` shows those there are");
             Ok(regions::remove(document.code(), innermost.ok_or(none)?))
-        },
+        }),
     },
     Step {
         name: "shift",
@@ -337,11 +356,10 @@ pub static STEPS: &[Step] = &[
         contract: Contract::SHIFT,
         settles: false,
         looks_around: false,
-        once: None,
-        reshape: |document, request| match request.wish {
+        way: Way::Once(|document, request| match request.wish {
             Wish::Shift(by) => Ok(indent::shift(document.code(), document.style(), request.only, by)?),
             _ => Err(StepError::Missing("say by how many levels, and where to")),
-        },
+        }),
     },
 ];
 
@@ -356,10 +374,10 @@ fn edited(document: &Document, request: &Request<'_>, attempt: u32) -> Result<Re
 type Part = fn(Code<'_>, &Style, Option<&[Span]>) -> Reshape;
 
 /// Tokens as the style writes them, then the layout, then comments that fit into it.
-fn laid_out(document: &Document, only: Option<&[Span]>) -> Result<Reshape, StepError> {
-    let style = document.style();
+fn laid_out(document: &Document, request: &Request<'_>, first: Reshape) -> Result<Reshape, StepError> {
+    let (style, only) = (document.style(), request.only);
     if !spelling::is_asked(style) {
-        return Ok(layout::format(document.code(), style, only));
+        return Ok(layout::rest(document.code(), style, only, first));
     }
     let mut chain = Chain::new(document.clone());
     let mut only = only.map(<[Span]>::to_vec);

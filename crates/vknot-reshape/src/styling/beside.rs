@@ -42,8 +42,8 @@ impl Beside {
         }
         let (mut indentation, mut shown) = shown(document);
         let edits = match code.toolkit().layout {
-            Some(_) => layout::format(code, document.style(), None).edits,
-            None => indent::set(code, document.style(), None).edits,
+            Some(_) => layout::once(code, document.style(), None).edits,
+            None => indent::once(code, document.style(), None).edits,
         };
         if !edits.is_empty() {
             let (made_indentation, made) = self::shown(&document.with_text(edits.apply(document.source().text())));

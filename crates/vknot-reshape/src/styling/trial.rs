@@ -74,9 +74,9 @@ impl Trial {
                 let acts = Acts { prune: false, ..Acts::default() };
                 imports::organize(code, style, None, &Wanted { acts, ..Wanted::default() }, around).edits
             }
-            Trial::Layout if code.toolkit().layout.is_none() => indent::once(code, style, None),
+            Trial::Layout if code.toolkit().layout.is_none() => indent::once(code, style, None).edits,
             Trial::Layout if spelling::is_asked(style) => spelled(code, style),
-            Trial::Layout => layout::once(code, style, None),
+            Trial::Layout => layout::once(code, style, None).edits,
         }
     }
 
@@ -97,7 +97,7 @@ fn spelled(code: Code<'_>, style: &Style) -> Edits {
     let fits = style.choice::<CommentWrap>() == CommentWrap::Fit;
     let parts: [&dyn Fn(Code<'_>) -> Edits; 3] = [
         &|code| spelling::spell(code, style, None).edits,
-        &|code| layout::once(code, style, None),
+        &|code| layout::once(code, style, None).edits,
         &|code| if fits { spelling::fitted(code, style, None).edits } else { Edits::default() },
     ];
     for part in parts {

@@ -98,7 +98,7 @@ fn files_that_a_program_wrote_are_left_unless_asked_for() {
     ] {
         let document = read(language, text);
         let run = |generated| {
-            let request = Request { only: None, wish: Wish::Nothing, generated, around: None };
+            let request = Request { generated, ..Request::default() };
             step("format").run(&document, &request).unwrap()
         };
         let says = run(false).receipt().left_alone.iter().any(|left| left.reason == Reason::Generated);

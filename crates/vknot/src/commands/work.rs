@@ -2,8 +2,10 @@
 
 use std::ffi::OsString;
 use std::path::Path;
+use std::sync::atomic::{AtomicBool, Ordering};
 
-use vknot_reshape::steps::{Document, Proven, Request, StepError, Wish};
+use vknot_reshape::steps::{Proven, Request, StepError, Wish};
+use vknot_style::Style;
 use vknot_syntax::{Source, Span};
 
 use crate::arguments::{ReshapeArguments, ReshapeOutput};
@@ -131,21 +133,18 @@ pub fn work(
     }
     let document = input.document.clone().with_style(style.clone());
     let around = Around::of(workspace, input.source().path(), language);
-    let request = Request { only, wish: job.wish.clone(), generated: arguments.generated, around: Some(&around) };
-    let run = |document: &Document| job.step.run(document, &request).map_err(|error| problem_of(&input, error));
-    let mut proven = run(&document)?;
-    // Only what is to change asks how the files beside it are.
-    if job.step.goes_by_style() && !proven.is_empty()
-        && let Some(beside) = workspace.style_beside(&style, input.source().path(), language)
-    {
-        if job.step.differs(&document, &request, &beside, &proven) {
-            proven = run(&document.clone().with_style(beside))?;
-        }
-        // What others show may change, and what is remembered does not.
-        return Ok(worked(input, Made::Proven(Box::new(proven)), target));
-    }
+    let asked = AtomicBool::new(false);
+    let beside = |style: &Style| {
+        asked.store(true, Ordering::Relaxed);
+        workspace.style_beside(style, input.source().path(), language)
+    };
+    let (wish, generated) = (job.wish.clone(), arguments.generated);
+    let request = Request { only, wish, generated, around: Some(&around), beside: Some(&beside) };
+    let proven = job.step.run(&document, &request).map_err(|error| problem_of(&input, error))?;
     let receipt = proven.receipt();
     let quiet = proven.is_empty() && receipt.left_alone.is_empty() && receipt.notes.is_empty();
+    // What others show may change, and what is remembered does not.
+    let quiet = quiet && !asked.into_inner();
     record.filter(|_| quiet).into_iter().for_each(|record| cache.remember(record));
     Ok(worked(input, Made::Proven(Box::new(proven)), target))
 }

@@ -10,7 +10,7 @@ use vknot_syntax::{Language, Source};
 use super::project::Home;
 
 /// How many files are looked at, and how long one may be.
-const FILES_AT_MOST: usize = 16;
+const FILES_AT_MOST: usize = 6;
 const BYTES_AT_MOST: u64 = 128 * 1024;
 /// Where a folder has fewer, those around it are looked at, too, as far as the project goes.
 const FILES_ENOUGH: usize = 3;
