@@ -128,7 +128,7 @@ const BROKEN: &[(&str, &[&str])] = &[
     ]),
     ("css", &[
         "a { b: c(d, ); }",
-        "a { (b: c); }",
+        "a { b c: d; }",
         "a { b; }",
         "a { b: c },",
         "a: b;",
@@ -142,7 +142,7 @@ const BROKEN: &[(&str, &[&str])] = &[
     ]),
     ("scss", &[
         "a { b: c(, d); }",
-        "a { (b: c); }",
+        "a { b c: d; }",
         "a { b; }",
         "a { b: c },",
         "a: b;",

@@ -202,6 +202,7 @@ fn white_space_that_means_something_is_guarded() {
     use vknot_syntax::Span;
     let cases = [
         ("css", "a :hover { b: c }", Span::new(1, 2), ""),
+        ("less", "a { &:extend(b); }", Span::new(6, 6), " "),
         ("css", "a { b: 1px -2px }", Span::new(10, 11), ""),
         ("css", "a:not(:b) { c: d }", Span::new(7, 7), " "),
         ("tsx", "x = <p>low {tide}</p>;", Span::new(10, 11), ""),

@@ -13,6 +13,21 @@ void each(struct gauge *gauge, int (*visit)(struct gauge *, void *), void *data)
     visit(gauge, data);
 }
 "),
+    ("rules that take over from others, calls of mixins, and conditions", "less", &[], "\
+.station:extend(.board all) {
+  &:extend(.gauge all);
+  .level:extend(.gauge);
+  .level(@color: red; @depth: 2) !important;
+  #tide > .level(@color: red);
+  @detached();
+  @{name}-color: red;
+  color: if((@mode = dark), white, black);
+  each(@list, { .zone-@{value} { a: b; } });
+}
+
+.guard when (ispixel(@a)) and (@a > 0), (@b) { width: (@a + 5) * 2; }
+.level(@a, @b: 2, ...) { box-shadow: @arguments; }
+"),
     ("ranges without a start", "rust", &[], "\
 fn warn() {
     let low = &levels[..=zone];

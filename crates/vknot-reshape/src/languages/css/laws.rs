@@ -57,7 +57,7 @@ fn rules_only(code: Code<'_>, body: NodeId) -> bool {
         "statement" => {
             let text = code.text(part);
             let plain = !text.contains(['@', '.', '#', '&', '$', '(']);
-            !plain && text.ends_with([';', '}'])
+            !plain && !text.starts_with('(') && text.ends_with([';', '}'])
         }
         _ => code.text(part) != ",",
     })

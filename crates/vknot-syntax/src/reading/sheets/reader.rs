@@ -80,8 +80,11 @@ impl<'r, 't> Reader<'r, 't> {
         match kind {
             DECLARATION | VARIABLE_DECLARATION => self.declaration(start, end),
             RULE => {
-                self.builder.open(SELECTORS, Field::NAME);
-                self.values(start, end, Some(SELECTOR), false);
+                // The commas of a condition part no selectors.
+                let (head, part) =
+                    if self.is_guarded(start, end) { (HEAD, None) } else { (SELECTORS, Some(SELECTOR)) };
+                self.builder.open(head, Field::NAME);
+                self.values(start, end, part, false);
                 self.builder.close();
             }
             _ => self.at_rule(start, end, kind),
@@ -132,14 +135,41 @@ impl<'r, 't> Reader<'r, 't> {
             },
             WORD if colon && first.of(self.text).starts_with("--") => VARIABLE_DECLARATION,
             _ if has_body => RULE,
-            _ if (start..end).any(|at| self.lexemes[at].kind == COLON) => DECLARATION,
+            _ if self.colon(start, end).is_some_and(|colon| !self.extends(colon)) => DECLARATION,
             _ => STATEMENT,
         }
     }
 
+    /// Whether a rule holds only under a condition: `.level(@a) when (@a > 0)`.
+    fn is_guarded(&self, start: usize, end: usize) -> bool {
+        let is_when = |at: usize| self.lexemes[at].kind == WORD && self.lexemes[at].of(self.text) == "when";
+        self.dialect.at_variables && (start..end).any(is_when)
+    }
+
+    /// The first colon outside brackets.
+    fn colon(&self, start: usize, end: usize) -> Option<usize> {
+        let mut at = start;
+        while at < end {
+            if self.lexemes[at].kind == COLON {
+                return Some(at);
+            }
+            let partner = self.partner[at];
+            at = if partner != NO_PARTNER && partner as usize > at { partner as usize + 1 } else { at + 1 };
+        }
+        None
+    }
+
+    /// Whether what stands behind a colon says, without a blank, that a rule takes over from others: `&:extend(.gauge all);`.
+    fn extends(&self, colon: usize) -> bool {
+        let next = |by: usize| self.lexemes.get(colon + by).filter(|next| next.start == self.lexemes[colon + by - 1].end);
+        self.dialect.at_variables
+            && next(1).is_some_and(|word| word.of(self.text) == "extend")
+            && next(2).is_some_and(|bracket| bracket.kind == OPEN_ROUND)
+    }
+
     /// `name: value`.
     fn declaration(&mut self, start: usize, end: usize) {
-        let colon = (start..end).find(|at| self.lexemes[*at].kind == COLON).unwrap_or(start);
+        let colon = self.colon(start, end).unwrap_or(start);
         let simple = colon == start + 1;
         if simple {
             self.token(start);
