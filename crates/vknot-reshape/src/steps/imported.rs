@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, HashMap, HashSet};
 
-use vknot_syntax::NodeId;
+use vknot_syntax::{NodeId, Role};
 
 use crate::imports::words::{list_of, tokens_of};
 use crate::items::{Item, Sequence};
@@ -126,6 +126,18 @@ impl<'a> Imports<'a> {
         self.code.tree.node(import.item.node).first_token
     }
 
+    /// The names and texts in an import; its keywords and marks come and go with how it is written.
+    fn words(&self, import: &Imported) -> impl Iterator<Item = &'a str> {
+        let Code { source, tree, .. } = self.code;
+        let node = tree.node(import.item.node);
+        let tokens = tree.tokens().get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
+        let named = tokens.iter().filter(move |token| {
+            tree.role(token.node) != Role::Comment && tree.kind_name(token.node) != source.slice(token.span())
+        });
+        let words = named.map(|token| source.slice(token.span()));
+        words.filter(|word| word.starts_with(|first: char| first.is_alphanumeric() || first == '_'))
+    }
+
     /// Some tokens, whatever the white space in them.
     fn lines(&self, first: u32, end: u32) -> String {
         let tokens = self.code.tree.tokens().get(first as usize..end as usize).unwrap_or_default();
@@ -190,10 +202,28 @@ pub(super) fn same_imports(old: &Imports<'_>, new: &Imports<'_>, receipt: &Recei
         *counts.entry((place, false, imported.text.clone())).or_default() += 1;
     }
     match counts.into_iter().find(|(_, count)| *count != 0) {
-        None => Ok(()),
+        None => match lost_word(old, new, &places, receipt) {
+            None => Ok(()),
+            Some(word) => Err(Refusal::at(0, Difference::Import { import: word })),
+        },
         Some(((_, true, comment), _)) => Err(Refusal::at(0, Difference::Comment { comment: shortened(&comment) })),
         Some(((_, false, import), _)) => Err(Refusal::at(0, Difference::Import { import })),
     }
+}
+
+/// A name or a text of an import that stays which no import has any more, whatever the readers of imports make of it. `left` is what each
+/// import of the old text still brings in.
+fn lost_word(
+    old: &Imports<'_>,
+    new: &Imports<'_>,
+    left: &HashMap<u32, (Where, Vec<String>)>,
+    receipt: &Receipt,
+) -> Option<String> {
+    let kept: HashSet<&str> = new.items.iter().flat_map(|import| new.words(import)).collect();
+    let stays = |import: &&Imported| left.get(&old.first_token(import)).is_some_and(|(_, left)| !left.is_empty());
+    let mut words = old.items.iter().filter(stays).flat_map(|import| old.words(import));
+    let goes = |word: &str| receipt.removed.iter().any(|removed| removed.text.contains(word));
+    words.find(|word| !kept.contains(word) && !goes(word)).map(shortened)
 }
 
 /// Takes comments that head imports in one text and go along with their import in the other as going along in both: which they do, is told
@@ -235,4 +265,30 @@ fn count(imports: &Imports<'_>, by: i64, counts: &mut Counts) -> HashMap<u32, (W
         places.insert(token, (place, import.leaves.clone()));
     }
     places
+}
+
+#[cfg(test)]
+mod tests {
+    use vknot_syntax::{Language, Source};
+
+    use super::*;
+    use crate::steps::Document;
+
+    fn document(text: &str) -> Document {
+        let language = Language::called("java").expect("a language");
+        let style = crate::default_style(language);
+        Document::new(Source::from_text("Gauge.java", text.to_owned()), language, style)
+    }
+
+    #[test]
+    fn words_are_lost_only_with_the_import_they_are_of() {
+        let (old, new) = (document("import a.A;\nimport b.B;\n"), document("import a.A;\n"));
+        let (old, new) = (Imports::of(old.code()), Imports::of(new.code()));
+        let mut left = count(&old, 1, &mut Counts::new());
+        let lost = |left: &HashMap<u32, (Where, Vec<String>)>| lost_word(&old, &new, left, &Receipt::default());
+        assert_eq!(lost(&left), Some("b".to_owned()));
+        assert_eq!(lost_word(&new, &old, &left, &Receipt::default()), None);
+        left.values_mut().for_each(|(_, leaves)| leaves.retain(|leaf| !leaf.contains('b')));
+        assert_eq!(lost(&left), None);
+    }
 }

@@ -221,6 +221,17 @@ fn imports_do_not_pass_what_is_none() {
 }
 
 #[test]
+fn an_import_that_stays_loses_no_name() {
+    let text = "import {level} from './level' with {type: 'json'};\nimport {gauge} from './gauge';\ngauge(level);\n";
+    let imports = |new: &str| rewritten("imports", "javascript", text, new, &[]);
+    assert_eq!(imports(&text.replace("{level}", "{ level }")), Ok(()));
+    assert!(imports(&text.replace(" with {type: 'json'}", "")).is_err());
+    // What is annotated is no import that could be written anew.
+    let typed = "const b: {level(at: string): any} = require('b');\nconst a = require('a');\nb.level(a);\n";
+    assert_eq!(done("imports", &read("typescript", typed), Wish::Nothing).text(), typed);
+}
+
+#[test]
 fn only_imports_on_the_receipt_go_and_they_go_by_their_place() {
     let text = "import b.B;\nimport a.A;\nimport b.B;\n\nclass C { }\n";
     let new = "import a.A;\nimport b.B;\n\nclass C { }\n";
