@@ -136,6 +136,10 @@ impl Frames<'_> {
         ways.shift = i64::from(wanted.columns()) - i64::from(ways.column);
         ways.line_above = (wanted.columns(), false);
         ways.beside = false;
+        // What is at the margin for itself says nothing of others.
+        if wanted.columns() == 0 && spot.place.columns() > 0 && self.tree.token_role(self.line_token) == Role::String {
+            return;
+        }
         let Some(top) = self.stack.last_mut().filter(|_| told || ways.counted.is_none()) else { return };
         let branch = top.bracket.is_none() && matches!(top.hold, Hold::Branch | Hold::Arm | Hold::Operands);
         match spot.by {
@@ -184,6 +188,7 @@ impl Frames<'_> {
                     || self.begins_anew(node, candidate)
                     || self.stands_with_holder(candidate)
                     || self.is_number_of_table(node, candidate)
+                    || self.is_text_at_margin(node, candidate)
                     || self.is_near_bracket(candidate)
             }
         }
@@ -240,6 +245,12 @@ impl Frames<'_> {
         number && self.top().hold == Hold::Literal && candidate >= self.top().anchor.columns()
     }
 
+    /// Whether a line begins with a text that stands at the margin, so that it can be read as it is printed.
+    fn is_text_at_margin(&self, node: &Node, candidate: u32) -> bool {
+        let handed = !matches!(self.top().bracket, Some(b'{' | b'['));
+        candidate == 0 && handed && self.tree.token_role(node.first_token) == Role::String
+    }
+
     /// Whether an element of a form stands a few columns further in than its bracket, as bodies do in one way or another.
     fn is_near_bracket(&self, candidate: u32) -> bool {
         let top = self.top();
@@ -258,7 +269,13 @@ impl Frames<'_> {
         let top = self.top();
         let word = |text: &str| text.starts_with(|c: char| c.is_alphabetic() || c == '_');
         let ended = self.before() == ")" || word(self.before());
-        top.bracket.is_none() && candidate == top.anchor.columns() && ended && word(self.first_text(node))
+        // A type may stand on a line of its own in front of what is declared.
+        let next = self.tree.tokens().get(node.first_token as usize + 1).map_or("", |next| self.source.slice(next.span()));
+        let declares = || self.first_text(node) == "(" && next == "*" && word(self.before());
+        top.bracket.is_none()
+            && candidate == top.anchor.columns()
+            && ended
+            && (word(self.first_text(node)) || declares())
     }
 
     fn first_text(&self, node: &Node) -> &str {

@@ -132,7 +132,8 @@ impl<'a> Imports<'a> {
         let node = tree.node(import.item.node);
         let tokens = tree.tokens().get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
         let named = tokens.iter().filter(move |token| {
-            tree.role(token.node) != Role::Comment && tree.kind_name(token.node) != source.slice(token.span())
+            let keyword = || tree.language().token_kind(source.slice(token.span())).is_some();
+            tree.role(token.node) != Role::Comment && !keyword()
         });
         let words = named.map(|token| source.slice(token.span()));
         words.filter(|word| word.starts_with(|first: char| first.is_alphanumeric() || first == '_'))

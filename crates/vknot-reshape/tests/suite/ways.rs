@@ -41,6 +41,20 @@ int surge(const struct tide *tide, int usual)
     return 0;
 }
 "),
+    ("texts at the margin, and a type on a line of its own", "c", "\
+typedef int
+(*visit_callback)(struct gauge *gauge, int level);
+
+void help(void)
+{
+    fputs(
+\"tide [OPTIONS] STATION\\n\"
+\"  --high   the high waters alone\\n\"
+\"  --low    the low waters alone\\n\",
+        stdout);
+§    exit(0);
+}
+"),
     ("cases and labels as each of them stands", "c", "\
 int watch(int level)
 {
