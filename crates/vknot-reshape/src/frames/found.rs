@@ -23,36 +23,42 @@ pub fn indentation(code: Code<'_>) -> Option<Indentation> {
     told(code, true)
 }
 
+/// The same of code whose first line begins elsewhere.
+pub(crate) fn below_first_line(code: Code<'_>) -> Option<Indentation> {
+    by_brackets(code, true, code.source.lines().start(1))
+}
+
 /// The same; literals tell only where they stand one level in.
 fn told(code: Code<'_>, by_literals: bool) -> Option<Indentation> {
-    let _tree = code.tree;
     let toolkit = code.toolkit();
     match toolkit.indent.spec.lines {
         LinesBy::Levels => by_levels(code),
         _ if toolkit.indent.spec.forms.is_some() => by_tabs(code),
         // What a layout goes by must be there after it, too, and lines may be joined.
-        _ if toolkit.layout.is_some() => by_brackets(code, by_literals),
-        _ => by_brackets(code, by_literals).or_else(|| by_lines(code)),
+        _ if toolkit.layout.is_some() => by_brackets(code, by_literals, 0),
+        _ => by_brackets(code, by_literals, 0).or_else(|| by_lines(code)),
     }
 }
 
 /// Told from the first items between brackets, each against the line of its bracket. Literals tell where no body does, since they may
-/// stand like wrapped lines.
-fn by_brackets(code: Code<'_>, by_literals: bool) -> Option<Indentation> {
+/// stand like wrapped lines, and elements in code where neither does. What begins in front of an offset tells nothing.
+fn by_brackets(code: Code<'_>, by_literals: bool, from: u32) -> Option<Indentation> {
     let Code { source, tree, .. } = code;
-    let (mut bodies, mut literals) = (Votes::default(), Votes::default());
+    let (mut bodies, mut literals, mut elements) = (Votes::default(), Votes::default(), Votes::default());
     for (index, node) in tree.nodes().iter().enumerate() {
         let role = tree.language().role(node.kind);
         let votes = match role {
             Role::Block | Role::Body => &mut bodies,
             Role::Collection => &mut literals,
+            Role::Element if code.toolkit().layout.is_some() => &mut elements,
             _ => continue,
         };
-        if node.is_empty() || node.has_error() {
+        if node.is_empty() || node.has_error() || node.start < from {
             continue;
         }
         let mut parts = tree.parts(NodeId(index as u32));
-        let opens = parts.next().is_some_and(|first| opener(tree.text_of(source.text(), first)).is_some());
+        let begins = |first: NodeId| role == Role::Element || opener(tree.text_of(source.text(), first)).is_some();
+        let opens = parts.next().is_some_and(begins);
         // Labels may stand half a level in.
         let label = |item: &NodeId| matches!(tree.role(*item), Role::Label | Role::Arm);
         let first = parts.find(|item| !label(item)).filter(|item| opens && begins_line(source, tree.node(*item).start));
@@ -62,7 +68,7 @@ fn by_brackets(code: Code<'_>, by_literals: bool) -> Option<Indentation> {
             votes.count(outer, inner);
         }
     }
-    bodies.result().or_else(|| literals.result().filter(|_| by_literals))
+    bodies.result().or_else(|| literals.result().filter(|_| by_literals)).or_else(|| elements.result())
 }
 
 /// Whether a token begins a line that is not the first.
@@ -71,7 +77,7 @@ fn begins_line(source: &Source, offset: u32) -> bool {
 }
 
 /// Told from lines that stand one level further in than the line above.
-fn by_lines(code: Code<'_>) -> Option<Indentation> {
+pub(crate) fn by_lines(code: Code<'_>) -> Option<Indentation> {
     let Code { source, tree, .. } = code;
     let plain = Indentation { tabs: false, size: LEVEL, tab_width: LEVEL };
     let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(code.toolkit().style), plain) };

@@ -1,17 +1,19 @@
 //! Sets lines by structure, in code of other languages inside a file, too.
 
+use std::collections::HashMap;
+
 use vknot_style::{Indentation, Key, Style};
 use vknot_syntax::{Embedded, Role, Source, Span, Tree};
 
 use crate::spec::Code;
 use crate::edits::Edits;
 use crate::keeps::{kept_spans, reached};
-use crate::receipt::{LeftAlone, Reason, Receipt};
+use crate::receipt::{Decided, LeftAlone, Reason, Receipt};
 use crate::reshape::Reshape;
 use crate::frames::blocks::{Block, inner_lines};
 use super::completed::completed;
 use super::kept::{is_mixed, is_open, stand, Stand};
-use crate::frames::found::{decided_indentation, indentation as found_indentation};
+use crate::frames::found::{below_first_line, by_lines, decided_indentation, indentation as found_indentation};
 use super::levels;
 use crate::frames::lines::{any_indented, Line, lines, Margin, Placed, placed, stays_at_margin, touches_blank};
 use super::manner;
@@ -148,8 +150,9 @@ impl Setter<'_> {
                 edits.push((Span::new(line.start, line.end), self.written(*place)));
             }
         }
+        let alike = self.told_together();
         for piece in self.code.tree.embedded() {
-            self.embedded(piece, &placed, &mut edits, &mut receipt.left_alone);
+            self.embedded(piece, (&placed, &alike), &mut edits, &mut receipt.left_alone);
         }
         // What moves along with a line of its own may go on outside of what was asked for.
         let wanted = |span: &Span| self.only.is_none_or(|only| only.iter().any(|only| touches_blank(*only, *span)));
@@ -304,11 +307,25 @@ impl Setter<'_> {
         }
     }
 
+    /// What levels are in most of the pieces of a language that tell: for those beside them that do not.
+    fn told_together(&self) -> HashMap<&'static str, Indentation> {
+        let mut votes: HashMap<&'static str, Vec<Indentation>> = HashMap::new();
+        let pieces = self.code.tree.embedded();
+        for piece in pieces.iter().filter(|_| pieces.len() > 1) {
+            votes.entry(piece.tree.language().name()).or_default().extend(found_indentation(self.code.piece(piece)));
+        }
+        let most = |told: Vec<Indentation>| {
+            let alike = |own: &Indentation| told.iter().filter(|other| *other == own).count();
+            told.iter().copied().find(|own| 2 * alike(own) > told.len())
+        };
+        votes.into_iter().filter_map(|(language, told)| Some((language, most(told)?))).collect()
+    }
+
     /// Sets the lines of a piece of another language.
     fn embedded(
         &self,
         piece: &Embedded,
-        placed: &[(Line, Place)],
+        (placed, alike): (&[(Line, Place)], &HashMap<&'static str, Indentation>),
         edits: &mut Vec<(Span, String)>,
         left_alone: &mut Vec<LeftAlone>,
     ) {
@@ -322,11 +339,23 @@ impl Setter<'_> {
         let style = self.style.for_language(self.code.piece(piece).toolkit().style);
         // Where the piece is one token, its first line is one of the file's.
         let begun = self.code.tree.node(piece.host).is_leaf();
-        let own = || decided_indentation(self.code.piece(piece), &style).0;
-        let mut indentation = if begun { self.indentation } else { own() };
+        let (own, decided) = decided_indentation(self.code.piece(piece), &style);
+        let margin = if begun { self.margin_of(span, placed) } else { Margin::default() };
+        let mut indentation = match alike.get(piece.tree.language().name()) {
+            _ if begun => {
+                let open = [Key::IndentSize, Key::IndentStyle].iter().all(|key| style.word(*key) == "as-found");
+                // Tabs behind the spaces of what holds the piece are no levels.
+                let fits = |own: &Indentation| margin.place.columns() == 0 || own.tabs == self.indentation.tabs;
+                let own = below_first_line(self.code.piece(piece)).filter(|own| open && fits(own));
+                own.unwrap_or(self.indentation)
+            }
+            _ if decided != Decided::ByHabit => own,
+            Some(alike) => *alike,
+            // A piece is short: a body without brackets may be all there is.
+            None => by_lines(self.code.piece(piece)).unwrap_or(own),
+        };
         // A tab may have to be written otherwise in what holds the piece.
         indentation.tabs &= verbatim;
-        let margin = if begun { self.margin_of(span, placed) } else { Margin::default() };
         let only = inner.as_deref();
         let setter = Setter {
             code: self.code.piece(piece),

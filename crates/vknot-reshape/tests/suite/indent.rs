@@ -221,6 +221,32 @@ fn code_inside_is_set_where_it_stands() {
 }
 
 #[test]
+fn pieces_go_by_what_they_show_alone_or_together() {
+    let fence = |code: &str| format!("```c\n{code}```\n\n");
+    let told = fence("if (low) {\n  warn();\n}\n");
+    // Nothing in brackets tells: the other pieces do, then a body without them, then what is usual.
+    let short = fence("while (1) {\nwarn();\n}\n");
+    let kept = fence("if (low)\n   return;\n");
+    for (text, wanted) in [
+        (format!("{told}{short}"), format!("{told}{}", short.replace("warn", "  warn"))),
+        (short.clone(), short.replace("warn", "    warn")),
+        (kept.clone(), kept.clone()),
+        (format!("{told}{kept}"), format!("{told}{}", kept.replace("   ", "  "))),
+    ] {
+        assert_eq!(indented("markdown", &text, &[]), wanted);
+    }
+    // A script has levels of its own in a page, and elements alone tell, too.
+    let body = |name: &str| format!("      function {name}() {{\n          return 1;\n      }}\n");
+    let page = format!("<html>\n  <body>\n    <script>\n{}{}    </script>\n  </body>\n</html>\n", body("low"), body("high"));
+    assert_eq!(indented("html", &page, &[]), page);
+    assert_eq!(indented("html", &page, &["indent_size=2"]), page.replace("          return", "        return"));
+    let tabs = page.replace("          return", "      \treturn");
+    assert_eq!(indented("html", &tabs, &[]), page.replace("          return", "        return"));
+    let board = "const Board = () => (\n\t<>\n\t\t<Gauge name=\"low\">\n\t\t\tTide\n\t\t</Gauge>\n\t\t<Gauge />\n\t</>\n);\n";
+    assert_eq!(indented("javascript", board, &[]), board);
+}
+
+#[test]
 fn broken_code_is_set_where_it_is_certain() {
     let text = "class A {\nvoid b() {\nif (c > {\nd(1,\n2);\n}\nint e = ;\n}\nvoid f() {\ng();\n}\n}\n}\nint h;\n";
     let read = styled("java", text, &["indent_size=2"]);

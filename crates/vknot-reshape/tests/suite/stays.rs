@@ -28,6 +28,27 @@ void each(struct gauge *gauge, int (*visit)(struct gauge *, void *), void *data)
 .guard when (ispixel(@a)) and (@a > 0), (@b) { width: (@a + 5) * 2; }
 .level(@a, @b: 2, ...) { box-shadow: @arguments; }
 "),
+    ("what is said about a declaration on a line of its own", "cpp", &[], "\
+namespace tide {
+[[noreturn]]
+void fail(Level const &);
+
+struct [[nodiscard]] Gauge {
+    [[nodiscard]]
+    bool low() const;
+
+    [[nodiscard]] bool high() const {
+        switch (zone) {
+        case 1:
+            [[fallthrough]];
+        default:
+            return levels[zones[0]] > 1;
+        }
+    }
+    void read([[maybe_unused]] int hour);
+};
+}
+"),
     ("ranges without a start", "rust", &[], "\
 fn warn() {
     let low = &levels[..=zone];

@@ -94,6 +94,7 @@ const RULES: &[(&str, Rule)] = &[
     ("arguments", ARGUMENTS),
     ("group", Rule::List(List { keep: true, only_kept: true, hug: false, hug_any: false, close_apart: true, ..LISTED })),
     ("subscript", LINES),
+    ("attribute", LINES),
     ("template_parameters", LINES),
     ("template_arguments", LINES),
     ("initializer", Rule::List(List {

@@ -146,7 +146,7 @@ pub(super) const INDENTED: IndentSpec = IndentSpec {
         (Hold::Header, &["function", "function_declaration"]),
         (Hold::Margin, &["directive", "macro", "include", "region_mark"]),
         (Hold::Inactive, &["inactive"]),
-        (Hold::List, &["subscript", "template_parameters", "template_arguments"]),
+        (Hold::List, &["attribute", "subscript", "template_parameters", "template_arguments"]),
         usual::EXPRESSIONS,
     ],
     namespaces: &["namespace"],

@@ -319,6 +319,12 @@ impl Values<'_> {
         false
     }
 
+    /// What stands in square brackets: in two of them what is said about the rest, such as `[[nodiscard]]`.
+    fn bracketed(&self, open: usize, close: usize) -> Kind {
+        let twice = self.heads.kind(open + 1) == Some(OPEN_SQUARE) && self.heads.close_of(open + 1) == Some(close - 1);
+        if twice && self.touches(open) { ATTRIBUTE } else { SUBSCRIPT }
+    }
+
     /// The bracket's partner, if it is in front of `end`.
     fn closed(&self, at: usize, end: usize) -> Option<usize> {
         self.heads.close_of(at).filter(|close| *close < end)
@@ -374,7 +380,7 @@ impl Items for Values<'_> {
             Some(OPEN_SQUARE) => match self.closed(at, end) {
                 Some(close) => match self.lambda_body(close, end).and_then(|body| self.closed(body, end)) {
                     Some(close) => Item::Operand { end: close + 1, node: None },
-                    None => Item::Operand { end: close + 1, node: Some(SUBSCRIPT) },
+                    None => Item::Operand { end: close + 1, node: Some(self.bracketed(at, close)) },
                 },
                 None => Item::Unknown,
             },

@@ -50,6 +50,7 @@ kinds! {
     PARAMETERS = "parameters" as List,
     GROUP = "group" as Parenthesized,
     SUBSCRIPT = "subscript",
+    ATTRIBUTE = "attribute" as Annotation,
     TEMPLATE_PARAMETERS = "template_parameters",
     TEMPLATE_ARGUMENTS = "template_arguments",
     ACCESS = "access" as Link,
