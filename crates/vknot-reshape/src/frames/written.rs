@@ -270,7 +270,8 @@ impl Frames<'_> {
         let word = |text: &str| text.starts_with(|c: char| c.is_alphabetic() || c == '_');
         let ended = self.before() == ")" || word(self.before());
         // A type may stand on a line of its own in front of what is declared.
-        let next = self.tree.tokens().get(node.first_token as usize + 1).map_or("", |next| self.source.slice(next.span()));
+        let next =
+            self.tree.tokens().get(node.first_token as usize + 1).map_or("", |next| self.source.slice(next.span()));
         let declares = || self.first_text(node) == "(" && next == "*" && word(self.before());
         top.bracket.is_none()
             && candidate == top.anchor.columns()

@@ -237,12 +237,14 @@ fn pieces_go_by_what_they_show_alone_or_together() {
     }
     // A script has levels of its own in a page, and elements alone tell, too.
     let body = |name: &str| format!("      function {name}() {{\n          return 1;\n      }}\n");
-    let page = format!("<html>\n  <body>\n    <script>\n{}{}    </script>\n  </body>\n</html>\n", body("low"), body("high"));
+    let page =
+        format!("<html>\n  <body>\n    <script>\n{}{}    </script>\n  </body>\n</html>\n", body("low"), body("high"));
     assert_eq!(indented("html", &page, &[]), page);
     assert_eq!(indented("html", &page, &["indent_size=2"]), page.replace("          return", "        return"));
     let tabs = page.replace("          return", "      \treturn");
     assert_eq!(indented("html", &tabs, &[]), page.replace("          return", "        return"));
-    let board = "const Board = () => (\n\t<>\n\t\t<Gauge name=\"low\">\n\t\t\tTide\n\t\t</Gauge>\n\t\t<Gauge />\n\t</>\n);\n";
+    let board =
+        "const Board = () => (\n\t<>\n\t\t<Gauge name=\"low\">\n\t\t\tTide\n\t\t</Gauge>\n\t\t<Gauge />\n\t</>\n);\n";
     assert_eq!(indented("javascript", board, &[]), board);
 }
 

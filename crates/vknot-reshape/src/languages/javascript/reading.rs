@@ -27,7 +27,9 @@ fn required(code: Code<'_>, id: NodeId) -> Option<(NodeId, NodeId)> {
     let declarator = declarators.next().filter(|_| declarators.next().is_none())?;
     // A type of its own says more than an import does.
     let plain = tree.child_named(declarator, "type").is_none();
-    let call = tree.child_named(declarator, "value").filter(|_| plain).filter(|value| tree.kind_name(*value) == "call_expression")?;
+    let call = tree.child_named(declarator, "value")
+        .filter(|_| plain)
+        .filter(|value| tree.kind_name(*value) == "call_expression")?;
     let function = tree.child_named(call, "function")?;
     let arguments = tree.child_named(call, "arguments")?;
     let mut handed = tree.parts(arguments).filter(|part| !matches!(tree.kind_name(*part), "(" | ")" | ","));

@@ -25,7 +25,8 @@ pub(crate) const READING: Reading = Reading {
 
 /// Words that a piece of Pascal may begin with.
 const FIRST_WORDS: &[&str] = &[
-    "begin", "constructor", "destructor", "function", "implementation", "library", "procedure", "program", "resourcestring",
+    "begin", "constructor", "destructor", "function", "implementation", "library", "procedure", "program",
+    "resourcestring",
     "unit", "uses",
 ];
 /// Those behind which stands what is declared: a name, and a mark behind that.
@@ -42,7 +43,8 @@ fn is_pascal(extension: &str, text: &str) -> bool {
     while let Some((_, end)) = COMMENTS.iter().find(|(begin, _)| rest.starts_with(begin)) {
         rest = rest.split_once(end).map_or("", |(_, behind)| behind.trim_start());
     }
-    let directive = |line: &str| line.strip_prefix('#').is_some_and(|rest| !rest.starts_with(|c: char| c.is_ascii_digit() || c == '$'));
+    let directive = |line: &str| line.strip_prefix('#')
+        .is_some_and(|rest| !rest.starts_with(|c: char| c.is_ascii_digit() || c == '$'));
     if text.starts_with("<?") || text.lines().any(directive) {
         return false;
     }
@@ -53,7 +55,9 @@ fn is_pascal(extension: &str, text: &str) -> bool {
         // Comments alone.
         "" => rest.is_empty() && text.trim_start().starts_with(['{', '(']),
         first if FIRST_WORDS.contains(&first) => behind.starts_with(char::is_whitespace),
-        first => DECLARING_WORDS.contains(&first) && !name.is_empty() && mark.trim_start().starts_with(['=', ':', ',', ';', '<']),
+        first => DECLARING_WORDS.contains(&first)
+            && !name.is_empty()
+            && mark.trim_start().starts_with(['=', ':', ',', ';', '<']),
     }
 }
 

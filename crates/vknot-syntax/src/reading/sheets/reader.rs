@@ -161,7 +161,9 @@ impl<'r, 't> Reader<'r, 't> {
 
     /// Whether what stands behind a colon says, without a blank, that a rule takes over from others: `&:extend(.gauge all);`.
     fn extends(&self, colon: usize) -> bool {
-        let next = |by: usize| self.lexemes.get(colon + by).filter(|next| next.start == self.lexemes[colon + by - 1].end);
+        let next = |by: usize| self.lexemes
+            .get(colon + by)
+            .filter(|next| next.start == self.lexemes[colon + by - 1].end);
         self.dialect.at_variables
             && next(1).is_some_and(|word| word.of(self.text) == "extend")
             && next(2).is_some_and(|bracket| bracket.kind == OPEN_ROUND)
