@@ -51,10 +51,12 @@ const PAGE: usize = 10;
 
 /// Tells how the lines of a file stand.
 pub(super) fn stand(code: Code<'_>, style: &Style, indentation: Indentation, margin: Margin, lines: &[Line]) -> Stand {
+    let opened = opened(code, style, indentation);
+    let style = opened.as_ref().unwrap_or(style);
     let usual = options(code, style, indentation);
     let placed = |ways| placed(code, &usual, margin, lines, ways);
     // Lines may stand in ways of their own if those that are together agree, unless the size of a level is set.
-    let sized = style.word(Key::IndentSize) != "as-found";
+    let sized = !style.is_open(Key::IndentSize);
     let bracketed = if in_size(code, style, indentation) {
         bracketed(code, lines, indentation.tab_width)
     } else {
@@ -82,6 +84,14 @@ pub(super) fn stand(code: Code<'_>, style: &Style, indentation: Indentation, mar
     let own = if all.is_whole() { style.clone() } else { manner::own(all, style) };
     let options = options(code, &own, indentation);
     Stand::Kept(Box::new(Kept { options, style: own, offsets, bracketed, open, mixed }))
+}
+
+/// A style that leaves the size of levels open, where it sets the one that the file shows anyway.
+fn opened(code: Code<'_>, style: &Style, indentation: Indentation) -> Option<Style> {
+    let size = style.word(Key::IndentSize);
+    let alike = |found: Indentation| found.size == indentation.size && found.tabs == indentation.tabs;
+    let same = size != "as-found" && found_indentation(code).is_some_and(alike);
+    same.then(|| style.with_found(Key::IndentSize, size.to_owned()))
 }
 
 /// Whether levels have the size that they have in the file.

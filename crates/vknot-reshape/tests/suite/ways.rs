@@ -1,7 +1,7 @@
 //! Well-kept code stays as its author has it, in whatever way it stands; what is off in it comes right; a jumble goes by the rules, and
 //! settings beat what a file shows.
 
-use vknot_reshape::Decided;
+use vknot_reshape::{Decided, indent};
 use vknot_reshape::steps::Wish;
 
 use crate::support::{prove_as, reshape, styled};
@@ -309,6 +309,11 @@ fn well_kept_code_stays_and_what_is_off_in_it_comes_right() {
     for (name, language, marked) in WAYS {
         let text = marked.replace('§', "");
         assert_eq!(set(language, &text, &[]), text, "{name}");
+        // To set what the file shows anyway changes nothing.
+        if let Some(shown) = indent::found_indentation(styled(language, &text, &[]).code()).filter(|shown| !shown.tabs) {
+            let size = format!("indent_size={}", shown.size);
+            assert_eq!(set(language, &text, &[&size, "indent_style=space"]), text, "{name}: {size}");
+        }
         let off = marked.replace("§ ", "         ");
         assert_ne!(off.replace('§', ""), text, "{name}");
         assert_eq!(set(language, &off.replace('§', "   "), &[]), text, "{name}: one line is off");
