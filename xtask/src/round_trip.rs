@@ -104,7 +104,13 @@ fn round(files: &[Document], language: &'static Language, seed: u64) -> Vec<(Ove
         let cost = |file: &Document| Trial::Layout.cost(file, &file.style().clone().overridden(set), &Alone);
         laid_out.par_iter().map(cost).collect()
     };
-    let learnt: Learnt = learn(style_of(language), questions.clone(), &evaluate, &Folders::default(), &mut |_, _| {});
+    let learnt: Learnt = learn(
+        style_of(language),
+        questions.clone(),
+        (&evaluate, &|_| Costs::new()),
+        &Folders::default(),
+        &mut |_, _| {},
+    );
     let settings = learnt.settings();
     let usual = style_of(language);
     if total(&learnt.after) > 0 {

@@ -76,12 +76,16 @@ const ROUNDS: usize = 2;
 /// What other settings depend on, and comes first.
 const FIRST: [Key; 3] = [Key::IndentStyle, Key::IndentSize, Key::MaxLineLength];
 
+/// Counts the lines of each of some files that change with some settings.
+pub type Evaluate<'e> = &'e dyn Fn(&[Override]) -> Costs;
+
 /// Learns settings of a language: those that are asked, each with the values that are tried. `evaluate` counts the lines that change with
-/// some settings; `folders` has the files in the same order; `told` hears how many settings of how many are tried.
+/// some settings, `confirm` those of other files, which may speak against what was learnt; `folders` has the files in the same order;
+/// `told` hears how many settings of how many are tried.
 pub fn learn(
     language: &LanguageStyle,
     mut questions: Vec<(Key, Vec<String>)>,
-    evaluate: &dyn Fn(&[Override]) -> Costs,
+    (evaluate, confirm): (Evaluate<'_>, Evaluate<'_>),
     folders: &Folders,
     told: &mut dyn FnMut(usize, usize),
 ) -> Learnt {
@@ -105,6 +109,7 @@ pub fn learn(
             search.try_key(*key, values);
         }
     }
+    search.confirm(confirm);
     search.finish(folders, before)
 }
 
@@ -119,7 +124,7 @@ fn is_open(value: &str) -> bool {
 
 struct Search<'l> {
     language: &'l LanguageStyle,
-    evaluate: &'l dyn Fn(&[Override]) -> Costs,
+    evaluate: Evaluate<'l>,
     /// What is set by now.
     set: Vec<Override>,
     /// What changes with that.
@@ -150,9 +155,27 @@ impl Search<'_> {
         self.trials.push((key, tried));
     }
 
+    /// Gives up what changes fewer lines of other files if it is not set.
+    fn confirm(&mut self, confirm: Evaluate<'_>) {
+        let total = |set: &[Override]| -> u64 { confirm(set).into_iter().map(u64::from).sum() };
+        let (all, mut least) = (self.set.clone(), total(&self.set));
+        for set in &all {
+            let others: Vec<Override> = self.set.iter().filter(|other| other.key() != set.key()).cloned().collect();
+            let without = total(&others);
+            if without < least {
+                (self.set, least) = (others, without);
+            }
+        }
+        if self.set.len() < all.len() {
+            self.costs = (self.evaluate)(&self.set);
+        }
+    }
+
     fn finish(self, folders: &Folders, before: Costs) -> Learnt {
         let mut learnt = Learnt { apart: self.apart(folders), before, after: self.costs, ..Learnt::default() };
         learnt.evidence = self.trials.iter().filter_map(|(key, tried)| evidence(*key, tried)).collect();
+        let kept = |key: Key| self.set.iter().any(|set| set.key() == key);
+        learnt.evidence.iter_mut().for_each(|evidence| evidence.sure &= kept(evidence.set.key()));
         learnt.evidence.sort_by_key(|evidence| evidence.set.key());
         learnt
     }
@@ -268,9 +291,17 @@ mod tests {
         LANGUAGE.settings.iter().map(|key| (*key, words(key))).collect()
     }
 
-    fn learnt(evaluate: &dyn Fn(&[Override]) -> Costs, folders: &[&str]) -> Learnt {
+    fn learnt(evaluate: Evaluate<'_>, folders: &[&str]) -> Learnt {
+        learnt_beside(evaluate, &|_| Costs::new(), folders)
+    }
+
+    fn learnt_beside(
+        evaluate: Evaluate<'_>,
+        confirm: Evaluate<'_>,
+        folders: &[&str],
+    ) -> Learnt {
         let files = folders.iter().enumerate().map(|(at, folder)| Path::new(folder).join(at.to_string()));
-        learn(&LANGUAGE, questions(), evaluate, &Folders::of(files.collect()), &mut |_, _| {})
+        learn(&LANGUAGE, questions(), (evaluate, confirm), &Folders::of(files.collect()), &mut |_, _| {})
     }
 
     /// Settings as they are written.
@@ -299,6 +330,15 @@ mod tests {
     fn what_files_leave_open_is_set_where_it_costs_nothing() {
         let one_way = |set: &[Override]| costs(set).into_iter().take(3).chain([0, 0, 0]).collect::<Costs>();
         assert!(written(&learnt(&one_way, &["a"; 6]).settings()).contains(&"BraceControl=same".to_owned()));
+    }
+
+    #[test]
+    fn what_other_files_speak_against_is_not_sure() {
+        let against = |set: &[Override]| vec![set.iter().filter(|set| set.key() == Key::BraceRequired).count() as u32];
+        let learnt = learnt_beside(&costs, &against, &["a"; 6]);
+        assert_eq!(written(&learnt.settings()), Vec::<String>::new());
+        assert_eq!(learnt.after, learnt.before);
+        assert!(learnt.evidence.iter().any(|evidence| evidence.set.key() == Key::BraceRequired && !evidence.sure));
     }
 
     #[test]

@@ -11,7 +11,7 @@ mod trial;
 pub use beside::Beside;
 pub use folders::Folders;
 pub use found::in_force;
-pub use learn::{Costs, Evidence, Learnt, learn};
+pub use learn::{Costs, Evaluate, Evidence, Learnt, learn};
 pub use piece::Piece;
 pub use sampled::{made_of_sample, sampled, Shown};
 pub use trial::{is_generated, touched_lines, Trial, values};

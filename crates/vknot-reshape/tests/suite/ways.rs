@@ -310,7 +310,9 @@ fn well_kept_code_stays_and_what_is_off_in_it_comes_right() {
         let text = marked.replace('§', "");
         assert_eq!(set(language, &text, &[]), text, "{name}");
         // To set what the file shows anyway changes nothing.
-        if let Some(shown) = indent::found_indentation(styled(language, &text, &[]).code()).filter(|shown| !shown.tabs) {
+        if let Some(shown) =
+            indent::found_indentation(styled(language, &text, &[]).code()).filter(|shown| !shown.tabs)
+        {
             let size = format!("indent_size={}", shown.size);
             assert_eq!(set(language, &text, &[&size, "indent_style=space"]), text, "{name}: {size}");
         }

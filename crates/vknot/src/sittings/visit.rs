@@ -163,5 +163,10 @@ pub fn end(record: &Record) -> anyhow::Result<bool> {
         return Ok(false);
     };
     send(&mut stream, &Message::End)?;
-    Ok(matches!(receive(&mut stream), Ok(Message::Ended(_))))
+    let ended = matches!(receive(&mut stream), Ok(Message::Ended(_)));
+    if ended {
+        // It may not have come to that yet, and is not to be seen any more.
+        record.remove();
+    }
+    Ok(ended)
 }

@@ -58,6 +58,9 @@ pub struct Arguments {
 /// The largest file that is tried, in bytes: one that is larger was hardly written by hand.
 const LARGEST: usize = 100_000;
 
+/// How much more than what is tried may confirm it.
+const CONFIRMED_BY: usize = 3;
+
 /// A language's files that are tried, and what they show.
 struct Lesson {
     language: &'static Language,
@@ -152,7 +155,7 @@ fn lesson(
     workspace: &Workspace,
 ) -> Option<Lesson> {
     let language = sources.language;
-    let documents = tried(sources, arguments, workspace);
+    let (documents, others) = tried(sources, arguments, workspace);
     // What is not below the root is in no folder.
     let plain = |path: &Path| path.strip_prefix(".").unwrap_or(path).to_path_buf();
     let path = |document: &Document| {
@@ -162,7 +165,7 @@ fn lesson(
     };
     let folders = Folders::of(documents.iter().map(path).collect());
     let trials = Trial::ALL.into_iter().filter(|trial| trial.covers(language) && !documents.is_empty());
-    let learnt = trials.map(|trial| (trial, learnt(trial, &documents, &folders, workspace))).collect();
+    let learnt = trials.map(|trial| (trial, learnt(trial, (&documents, &others), &folders, workspace))).collect();
     (!documents.is_empty()).then(|| Lesson {
         language,
         endings: sources.endings(),
@@ -173,8 +176,9 @@ fn lesson(
     })
 }
 
-/// The files of a language that are tried: those that people wrote and that can be read, as many as there is room for.
-fn tried(sources: &Sources, arguments: &Arguments, workspace: &Workspace) -> Vec<Document> {
+/// The files of a language that are tried: those that people wrote and that can be read, as many as there is room for. Also as many
+/// others, to confirm what those show.
+fn tried(sources: &Sources, arguments: &Arguments, workspace: &Workspace) -> (Vec<Document>, Vec<Document>) {
     let read = |file: &PathBuf| {
         let document = workspace.read(file, &InputArguments::default()).ok()?.document;
         let style = workspace.style(file, document.language(), &[]);
@@ -185,21 +189,29 @@ fn tried(sources: &Sources, arguments: &Arguments, workspace: &Workspace) -> Vec
     let mut all: Vec<_> = sources.files.par_iter().filter_map(read).collect();
     // By content, so that neither the order nor the names of files decide which are tried.
     all.sort_by(|(one, one_file, _), (other, other_file, _)| (one, one_file).cmp(&(other, other_file)));
-    let mut room = arguments.sample.saturating_mul(1000);
-    let mut tried = Vec::new();
+    let room = arguments.sample.saturating_mul(1000);
+    let mut parts = [(room, Vec::new()), (room.saturating_mul(CONFIRMED_BY), Vec::new())];
     for (_, _, document) in all {
         let size = document.source().text().len();
-        if size <= room && !is_generated(&document) && !document.tree().has_error() {
-            room -= size;
-            tried.push(document);
-        }
+        let part = parts.iter_mut().find(|(room, _)| size <= *room);
+        let Some((room, part)) = part.filter(|_| !is_generated(&document) && !document.tree().has_error()) else {
+            continue
+        };
+        *room -= size;
+        part.push(document);
     }
-    tried
+    let [(_, tried), (_, others)] = parts;
+    (tried, others)
 }
 
-fn learnt(trial: Trial, documents: &[Document], folders: &Folders, workspace: &Workspace) -> Learnt {
+fn learnt(
+    trial: Trial,
+    (documents, others): (&[Document], &[Document]),
+    folders: &Folders,
+    workspace: &Workspace,
+) -> Learnt {
     let Some(language) = documents.first().map(Document::language) else { return Learnt::default() };
-    let evaluate = |set: &[Override]| -> Costs {
+    let costs = |documents: &[Document], set: &[Override]| -> Costs {
         let count = |document: &Document| {
             let around = Around::of(workspace, document.source().path(), language);
             trial.cost(document, &document.style().clone().overridden(set), &around)
@@ -215,7 +227,9 @@ fn learnt(trial: Trial, documents: &[Document], folders: &Folders, workspace: &W
     };
     let style = ProgressStyle::with_template("{msg} {bar:30.blue} {pos}/{len} settings");
     bar.set_style(style.unwrap_or(ProgressStyle::default_bar()));
-    let learnt = learn(style_of(language), questions, &evaluate, folders, &mut |at, of| {
+    let evaluate = |set: &[Override]| costs(documents, set);
+    let confirm = |set: &[Override]| costs(others, set);
+    let learnt = learn(style_of(language), questions, (&evaluate, &confirm), folders, &mut |at, of| {
         bar.set_length(of as u64);
         bar.set_position(at as u64);
     });
