@@ -309,16 +309,21 @@ impl Setter<'_> {
 
     /// What levels are in most of the pieces of a language that tell: for those beside them that do not.
     fn told_together(&self) -> HashMap<&'static str, Indentation> {
-        let mut votes: HashMap<&'static str, Vec<Indentation>> = HashMap::new();
+        let mut votes: HashMap<&'static str, Vec<(Indentation, usize)>> = HashMap::new();
         let pieces = self.code.tree.embedded();
         for piece in pieces.iter().filter(|_| pieces.len() > 1) {
-            votes.entry(piece.tree.language().name()).or_default().extend(found_indentation(self.code.piece(piece)));
+            let Some(own) = found_indentation(self.code.piece(piece)) else { continue };
+            let told = votes.entry(piece.tree.language().name()).or_default();
+            match told.iter_mut().find(|(other, _)| *other == own) {
+                Some((_, count)) => *count += 1,
+                None => told.push((own, 1)),
+            }
         }
-        let most = |told: Vec<Indentation>| {
-            let alike = |own: &Indentation| told.iter().filter(|other| *other == own).count();
-            told.iter().copied().find(|own| 2 * alike(own) > told.len())
+        let most = |told: &[(Indentation, usize)]| {
+            let all: usize = told.iter().map(|(_, count)| count).sum();
+            told.iter().find(|(_, count)| 2 * count > all).map(|(own, _)| *own)
         };
-        votes.into_iter().filter_map(|(language, told)| Some((language, most(told)?))).collect()
+        votes.iter().filter_map(|(language, told)| Some((*language, most(told)?))).collect()
     }
 
     /// Sets the lines of a piece of another language.

@@ -223,8 +223,14 @@ fn lost_word(
     let kept: HashSet<&str> = new.items.iter().flat_map(|import| new.words(import)).collect();
     let stays = |import: &&Imported| left.get(&old.first_token(import)).is_some_and(|(_, left)| !left.is_empty());
     let mut words = old.items.iter().filter(stays).flat_map(|import| old.words(import));
-    let goes = |word: &str| receipt.removed.iter().any(|removed| removed.text.contains(word));
+    let gone: HashSet<&str> = receipt.removed.iter().flat_map(|removed| parts(&removed.text)).collect();
+    let goes = |word: &str| parts(word).all(|part| gone.contains(part));
     words.find(|word| !kept.contains(word) && !goes(word)).map(shortened)
+}
+
+/// The words in a text.
+fn parts(text: &str) -> impl Iterator<Item = &str> {
+    text.split(|c: char| !c.is_alphanumeric() && c != '_')
 }
 
 /// Takes comments that head imports in one text and go along with their import in the other as going along in both: which they do, is told
