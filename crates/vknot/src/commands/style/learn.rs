@@ -176,8 +176,8 @@ fn lesson(
     })
 }
 
-/// The files of a language that are tried: those that people wrote and that can be read, as many as there is room for. Also as many
-/// others, to confirm what those show.
+/// The files of a language that are tried: those that people wrote and that can be read, as many as there is room for. Also others, to
+/// confirm what those show.
 fn tried(sources: &Sources, arguments: &Arguments, workspace: &Workspace) -> (Vec<Document>, Vec<Document>) {
     let read = |file: &PathBuf| {
         let document = workspace.read(file, &InputArguments::default()).ok()?.document;
