@@ -51,17 +51,19 @@ const PAGE: usize = 10;
 
 /// Tells how the lines of a file stand.
 pub(super) fn stand(code: Code<'_>, style: &Style, indentation: Indentation, margin: Margin, lines: &[Line]) -> Stand {
-    let opened = opened(code, style, indentation);
+    // What the size of levels is in the file, where one is set.
+    let size = style.word(Key::IndentSize);
+    let found = if size == "as-found" { None } else { found_indentation(code) };
+    let in_size = found.is_none_or(|found| found.size == indentation.size);
+    // To set what the file shows anyway leaves it open.
+    let same = found.is_some_and(|found| in_size && found.tabs == indentation.tabs);
+    let opened = same.then(|| style.with_found(Key::IndentSize, size.to_owned()));
     let style = opened.as_ref().unwrap_or(style);
     let usual = options(code, style, indentation);
     let placed = |ways| placed(code, &usual, margin, lines, ways);
     // Lines may stand in ways of their own if those that are together agree, unless the size of a level is set.
     let sized = !style.is_open(Key::IndentSize);
-    let bracketed = if in_size(code, style, indentation) {
-        bracketed(code, lines, indentation.tab_width)
-    } else {
-        HashSet::new()
-    };
+    let bracketed = if in_size { bracketed(code, lines, indentation.tab_width) } else { HashSet::new() };
     let mut first = placed(Some(Ways::new(style).with_bracketed(&bracketed).counting()));
     // What stands at the margin from end to end was not indented by anyone; a page may be meant so, and lists of data.
     let flat = lines.iter().all(|line| line.found.columns() == 0 || !is_code(code, line));
@@ -84,20 +86,6 @@ pub(super) fn stand(code: Code<'_>, style: &Style, indentation: Indentation, mar
     let own = if all.is_whole() { style.clone() } else { manner::own(all, style) };
     let options = options(code, &own, indentation);
     Stand::Kept(Box::new(Kept { options, style: own, offsets, bracketed, open, mixed }))
-}
-
-/// A style that leaves the size of levels open, where it sets the one that the file shows anyway.
-fn opened(code: Code<'_>, style: &Style, indentation: Indentation) -> Option<Style> {
-    let size = style.word(Key::IndentSize);
-    let alike = |found: Indentation| found.size == indentation.size && found.tabs == indentation.tabs;
-    let same = size != "as-found" && found_indentation(code).is_some_and(alike);
-    same.then(|| style.with_found(Key::IndentSize, size.to_owned()))
-}
-
-/// Whether levels have the size that they have in the file.
-fn in_size(code: Code<'_>, style: &Style, indentation: Indentation) -> bool {
-    style.word(Key::IndentSize) == "as-found"
-        || found_indentation(code).is_none_or(|found| found.size == indentation.size)
 }
 
 /// What lets lines of a file stay as they are; `None` where they go by the rules alone.

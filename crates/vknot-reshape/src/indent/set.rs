@@ -307,11 +307,16 @@ impl Setter<'_> {
         }
     }
 
+    /// Whether the first line of a piece is one of the file's: where the piece is one token.
+    fn has_begun(&self, piece: &Embedded) -> bool {
+        self.code.tree.node(piece.host).is_leaf()
+    }
+
     /// What levels are in most of the pieces of a language that tell: for those beside them that do not.
     fn told_together(&self) -> HashMap<&'static str, Indentation> {
         let mut votes: HashMap<&'static str, Vec<(Indentation, usize)>> = HashMap::new();
         let pieces = self.code.tree.embedded();
-        for piece in pieces.iter().filter(|_| pieces.len() > 1) {
+        for piece in pieces.iter().filter(|piece| pieces.len() > 1 && !self.has_begun(piece)) {
             let Some(own) = found_indentation(self.code.piece(piece)) else { continue };
             let told = votes.entry(piece.tree.language().name()).or_default();
             match told.iter_mut().find(|(other, _)| *other == own) {
@@ -342,22 +347,21 @@ impl Setter<'_> {
             return;
         }
         let style = self.style.for_language(self.code.piece(piece).toolkit().style);
-        // Where the piece is one token, its first line is one of the file's.
-        let begun = self.code.tree.node(piece.host).is_leaf();
-        let (own, decided) = decided_indentation(self.code.piece(piece), &style);
+        let begun = self.has_begun(piece);
         let margin = if begun { self.margin_of(span, placed) } else { Margin::default() };
-        let mut indentation = match alike.get(piece.tree.language().name()) {
-            _ if begun => {
-                let open = [Key::IndentSize, Key::IndentStyle].iter().all(|key| style.word(*key) == "as-found");
-                // Tabs behind the spaces of what holds the piece are no levels.
-                let fits = |own: &Indentation| margin.place.columns() == 0 || own.tabs == self.indentation.tabs;
-                let own = below_first_line(self.code.piece(piece)).filter(|own| open && fits(own));
-                own.unwrap_or(self.indentation)
+        let mut indentation = if begun {
+            let open = [Key::IndentSize, Key::IndentStyle].iter().all(|key| style.word(*key) == "as-found");
+            // Tabs behind the spaces of what holds the piece are no levels.
+            let fits = |own: &Indentation| margin.place.columns() == 0 || own.tabs == self.indentation.tabs;
+            let own = below_first_line(self.code.piece(piece)).filter(|own| open && fits(own));
+            own.unwrap_or(self.indentation)
+        } else {
+            match (decided_indentation(self.code.piece(piece), &style), alike.get(piece.tree.language().name())) {
+                ((_, Decided::ByHabit), Some(alike)) => *alike,
+                // A piece is short: a body without brackets may be all there is.
+                ((own, Decided::ByHabit), None) => by_lines(self.code.piece(piece)).unwrap_or(own),
+                ((own, _), _) => own,
             }
-            _ if decided != Decided::ByHabit => own,
-            Some(alike) => *alike,
-            // A piece is short: a body without brackets may be all there is.
-            None => by_lines(self.code.piece(piece)).unwrap_or(own),
         };
         // A tab may have to be written otherwise in what holds the piece.
         indentation.tabs &= verbatim;
