@@ -12,6 +12,7 @@ use crate::receipt::Decided;
 use super::standings::{Standing, standings};
 use super::options::Options;
 use super::place::blank_columns;
+use super::tables::Tables;
 use crate::spec::Code;
 use crate::spec::indent::LinesBy;
 
@@ -92,8 +93,10 @@ pub(crate) fn by_lines(code: Code<'_>) -> Option<Indentation> {
         let begins = |id: &NodeId| tree.node(*id).first_token == line.token;
         holders.take_while(begins).any(|id| matches!(tree.role(id), Role::Label | Role::Arm))
     };
+    let mut tables = Tables::default();
     for (line, place) in lines.iter().zip(places) {
-        if place.columns() % LEVEL != 0 || tree.is_comment(line.token) {
+        tables.offset(source, line.end, plain.tab_width);
+        if place.columns() % LEVEL != 0 || tree.is_comment(line.token) || tables.ragged {
             continue;
         }
         let level = place.columns() / LEVEL;

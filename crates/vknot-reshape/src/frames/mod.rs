@@ -18,6 +18,7 @@ pub(crate) mod place;
 mod spots;
 pub(crate) mod stack;
 pub(crate) mod standings;
+pub(crate) mod tables;
 mod waiting;
 pub(crate) mod ways;
 mod written;

@@ -34,6 +34,11 @@ impl Place {
         Place { level, align: self.align }
     }
 
+    /// So many columns further in that line it up with something.
+    pub fn aligned(self, columns: u32) -> Place {
+        Place { align: self.align + columns, ..self }
+    }
+
     /// The same mix of levels and the rest, at another column.
     pub fn with_columns(self, columns: u32) -> Place {
         let level = self.level.min(columns);

@@ -291,7 +291,7 @@ impl Frames<'_> {
             && frame.hold == Hold::Chain
             && self.led_by_closing
             && self.current == frame.anchor
-            && matches!(self.before(), "}" | ")" | "]" | "?")
+            && (matches!(self.before(), "}" | ")" | "]" | "?") || self.led_by_link)
     }
 
     /// Whether what is open begins with something in angle brackets that is said about the rest.

@@ -18,6 +18,7 @@ use super::blocks::Block;
 use super::waiting::Waiting;
 use super::options::Options;
 use super::place::{By, Place, Spot};
+use super::tables::Tables;
 use super::marks::ends_item;
 use super::ways::{Ways, Written};
 
@@ -120,6 +121,8 @@ pub(crate) struct Frames<'a> {
     pub(super) behind_mark: Place,
     /// Whether the line at hand begins with a closing bracket.
     pub(super) led_by_closing: bool,
+    /// Whether it begins with a link that follows one.
+    pub(super) led_by_link: bool,
     /// The frame that waits for the next token to line up with it.
     pub(super) lines_up: Option<(usize, NodeId, LinesUp)>,
     waiting: Waiting,
@@ -141,6 +144,9 @@ pub(crate) struct Frames<'a> {
     pub(super) first_of: Option<(usize, NodeId)>,
     /// Whether the white space of each line that was begun may be left as it is, if it takes as many columns as it should.
     pub stays: Vec<bool>,
+    /// The tables of numbers of the file, and whether the line at hand may line up with others of one.
+    pub(super) tables: Tables,
+    pub in_table: bool,
     /// The body of a function that holds the whole file.
     pub(super) wrapper: Option<NodeId>,
 }
@@ -176,6 +182,7 @@ impl<'a> Frames<'a> {
             stood: margin,
             behind_mark: margin,
             led_by_closing: false,
+            led_by_link: false,
             lines_up: None,
             waiting: Waiting::default(),
             places: Vec::new(),
@@ -187,6 +194,8 @@ impl<'a> Frames<'a> {
             told: false,
             first_of: None,
             stays: Vec::new(),
+            tables: Tables::default(),
+            in_table: true,
             wrapper: table.spec.module_function.then(|| wrapper(tree)).flatten(),
         };
         frames.push(NodeId(0), Hold::Flat, margin, margin);
@@ -268,6 +277,7 @@ impl<'a> Frames<'a> {
         let spot = by_brackets.unwrap_or_else(|| self.spot(id, node));
         let comment = self.tree.is_comment(token);
         let directive = self.is_directive(node);
+        let further = self.further_in_table(node, kept);
         let own = self.as_written(node, &spot, comment);
         let wanted = kept.or(own).unwrap_or(spot.place);
         self.places.push(wanted);
@@ -276,6 +286,8 @@ impl<'a> Frames<'a> {
         if !comment && !directive {
             self.note_written(&spot, wanted);
         }
+        let wanted = wanted.aligned(further);
+        self.places.last_mut().into_iter().for_each(|place| *place = wanted);
         // A comment right behind a label has nothing else to belong to.
         let waits = comment && kept.or(own).is_none() && self.before() != ":" && !self.falls_through(id);
         if waits {
@@ -303,7 +315,7 @@ impl<'a> Frames<'a> {
                 Hold::Chain => wanted == top.anchor,
                 _ => self.tree.role(top.node) == Role::Macro && wanted == top.base && self.text(id) == ".",
             };
-        self.led_by_closing = spot.closes || follows;
+        (self.led_by_closing, self.led_by_link) = (spot.closes || follows, follows);
         self.pass_mark(token);
         wanted
     }

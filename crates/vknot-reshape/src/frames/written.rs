@@ -16,6 +16,18 @@ impl Frames<'_> {
         Written { shift: self.ways.as_ref().map_or(0, |ways| ways.shift), ..Written::default() }
     }
 
+    /// How much further in a line stands for lining up with the other lines of its table; what is told of it from here on is told of
+    /// where these begin.
+    pub(super) fn further_in_table(&mut self, node: &Node, kept: Option<Place>) -> u32 {
+        self.tables.ragged = false;
+        if kept.is_some() || !self.in_table {
+            return 0;
+        }
+        let further = self.tables.offset(self.source, node.start, self.options.indentation.tab_width);
+        self.ways.as_mut().into_iter().for_each(|ways| ways.column = ways.column.saturating_sub(further));
+        further
+    }
+
     /// Where a line stays that stands for something; `None` where it goes by the rule.
     pub(super) fn as_written(&mut self, node: &Node, spot: &Spot, comment: bool) -> Option<Place> {
         let ways = self.ways.as_mut()?;
@@ -30,7 +42,9 @@ impl Frames<'_> {
             }
             return stays.then(|| spot.place.with_columns(candidate));
         }
-        self.count_offset(spot, candidate);
+        if !self.tables.ragged {
+            self.count_offset(spot, candidate);
+        }
         // What is in a macro gets the size that is set.
         let in_macro = self.tree.role(self.top().node) == Role::Macro;
         if spot.by == By::Author && in_macro && !self.ways.as_ref()?.is_open(Key::IndentSize) {
@@ -54,7 +68,9 @@ impl Frames<'_> {
             return counts.then(|| spot.place.with_columns(candidate));
         }
         self.told = true;
-        self.vote(spot, candidate);
+        if !self.tables.ragged {
+            self.vote(spot, candidate);
+        }
         if candidate == spot.place.columns() {
             return Some(spot.place);
         }

@@ -126,7 +126,9 @@ impl<'o, 'a> Wildcards<'o, 'a> {
     fn tell(&self, entry: &Entry, act: Act, why: &str, receipt: &mut Receipt) {
         let node = self.organizing.code.tree.node(entry.line.node);
         self.fate(entry, act, why, receipt);
-        for (import, name) in entry.import.iter().flat_map(|import| import.names.iter().map(move |name| (import, name))) {
+        for (import, name) in
+            entry.import.iter().flat_map(|import| import.names.iter().map(move |name| (import, name)))
+        {
             let text = (self.organizing.spec.leaf)(import, name);
             receipt.removed.push(TokenChange { text, offset: node.start, token: node.first_token });
         }

@@ -6,6 +6,7 @@ use vknot_style::Indentation;
 use vknot_syntax::{Token, TokenId};
 
 use crate::frames::place::{blank_columns, width_of};
+use crate::frames::tables::Tables;
 use crate::spec::Code;
 
 /// The lines of a well-kept file as they were written.
@@ -19,8 +20,10 @@ pub(super) struct Meant {
 /// Where a token stands.
 #[derive(Clone, Copy)]
 struct Standing {
-    /// The column in which its line begins.
+    /// The column in which its line begins, or the leftmost line of its table.
     line: u32,
+    /// How many columns further in it does.
+    further: u32,
     /// Whether that line is longer than lines may be.
     long: bool,
     /// Bytes from the start of its line.
@@ -32,14 +35,16 @@ impl Meant {
     pub fn of(code: Code<'_>, indentation: Indentation, width: u32) -> Self {
         let source = code.source;
         let (mut next, mut begins) = (0, 0);
-        let mut line = Standing { line: 0, long: false, behind: 0 };
+        let mut line = Standing { line: 0, further: 0, long: false, behind: 0 };
+        let mut tables = Tables::default();
         let standing = |token: &Token| {
             if token.start >= next {
                 let blank = source.line_blank(token.start);
                 let code = source.text().get(blank.end as usize..).and_then(|rest| rest.lines().next()).unwrap_or("");
                 let column = blank_columns(source.slice(blank), indentation.tab_width);
                 let long = column.saturating_add(width_of(code.trim_end())) > width;
-                line = Standing { line: column, long, behind: 0 };
+                let further = tables.offset(source, blank.end, indentation.tab_width);
+                line = Standing { line: column.saturating_sub(further), further, long, behind: 0 };
                 (next, begins) = (token.end.max(blank.end + code.len() as u32), blank.end);
             }
             Standing { behind: token.start - begins.min(token.start), ..line }
@@ -75,6 +80,6 @@ impl Meant {
         let above = self.tokens.get(..gap as usize).unwrap_or_default().iter().rev();
         let mut behind = u32::MAX;
         let mut line = above.take_while(|standing| std::mem::replace(&mut behind, standing.behind) > standing.behind);
-        line.any(|standing| standing.line + standing.behind == column)
+        line.any(|standing| standing.line + standing.further + standing.behind == column)
     }
 }

@@ -18,6 +18,8 @@ pub(super) struct Options {
     pub blank_member: Option<u8>,
     /// Columns a tab stands for.
     pub tab_width: u32,
+    /// Columns of a level of indentation.
+    pub level: u32,
     pub keep: KeepBreaks,
     /// Which lists line up with their first item.
     pub align: AlignList,
@@ -47,6 +49,7 @@ impl Options {
             blank_member: style.number(Key::BlankMember).map(|lines| lines as u8),
             blank_most: style.number(Key::BlankMost).unwrap_or(1) as u8,
             tab_width: indentation.tab_width,
+            level: indentation.size,
             keep: style.choice(),
             align: style.choice(),
             chain: style.choice(),

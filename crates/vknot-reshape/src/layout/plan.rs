@@ -121,10 +121,10 @@ pub(super) struct Group {
     pub keep: bool,
     /// If broken, its filled gaps break where the author broke them.
     pub rows: bool,
+    /// Its lines are its author's: what lines up in them stays so.
+    pub table: bool,
     /// A value behind an operator: it goes to the next line if it fits there as a whole, or if only there it can begin.
     pub lazy: bool,
-    /// Of a value that goes to the next line, that it does so only to begin there.
-    pub head_only: bool,
     /// Breaks only if this group is broken.
     pub outer: u32,
     /// Stays on the line for its last item only if the items would not fit on a line of their own.
@@ -142,8 +142,8 @@ impl Group {
             always: false,
             keep: false,
             rows: false,
+            table: false,
             lazy: false,
-            head_only: false,
             outer: NO_GROUP,
             reluctant: false,
         }

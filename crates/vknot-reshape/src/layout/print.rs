@@ -249,8 +249,7 @@ impl Printer<'_, '_> {
             return true;
         }
         let forced = self.measure.is_forced(value + 1, group.close);
-        let end = if group.head_only { group.fit_end } else { group.close };
-        if !forced && self.fits(column, group.open, end) {
+        if !forced && self.fits(column, group.open, group.close) {
             return false;
         }
         if author {
@@ -259,7 +258,7 @@ impl Printer<'_, '_> {
         let gains = inner < column + self.measure.token(group.open) + 1;
         // What ends in braces goes there only if its author had it so.
         let opens_braces = self.planner.token_text(group.close - 1) == "}";
-        let whole = !forced && !opens_braces && !group.head_only && self.fits(inner, value, group.close);
+        let whole = !forced && !opens_braces && self.fits(inner, value, group.close);
         let begins_here = self.fits(column, group.open, group.fit_end);
         let begins_there = self.fits(inner, value, group.fit_end);
         gains && (whole || !begins_here && begins_there)
@@ -351,6 +350,7 @@ impl Printer<'_, '_> {
             Form::Hard => true,
             Form::Author => author,
             Form::AfterClosing => author || !self.frames.is_led_by_closing(),
+            Form::AfterWrap if author && self.frames.is_led_by_closing() => true,
             Form::AfterWrap => self.line_place.columns() > self.frames.spot_of(gap).place.columns(),
             Form::Soft if plan.fill => {
                 let group = self.planner.plan.groups.get(plan.group as usize);
@@ -379,6 +379,9 @@ impl Printer<'_, '_> {
                 kept = Some(self.frames.spot_of(gap).place);
             }
         }
+        let plan = self.planner.plan.gaps[gap as usize];
+        let group = self.planner.plan.groups.get(plan.group as usize);
+        self.frames.in_table = plan.form == Form::Hard && group.is_some_and(|group| group.table);
         self.line_place = self.frames.begin_line(gap, kept);
         self.column = self.line_place.columns();
         if self.frames.is_waiting() {

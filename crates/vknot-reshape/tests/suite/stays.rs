@@ -4,6 +4,98 @@ use crate::support::{formatted, indented, read};
 
 /// What is kept, in which language, under which settings, and the text.
 const KEPT: &[(&str, &str, &[&str], &str)] = &[
+    ("blocks as arguments, guards and heads that break, what follows a list, clauses behind types", "rust", &[], "\
+trait Gauge {
+    type Levels<'a>: Iterator<Item = &'a Level>
+    where
+        Self: 'a,
+        Level: 'a;
+
+    fn read(&self) -> Level
+    where
+        Self: Sized;
+}
+
+type Board<T>
+    = Vec<Level<T>>
+where
+    T: Copy;
+
+unsafe impl HasField<
+    ClientOfTheWholeNetwork,
+    { gauge_of_the_station!(high) },
+    { FIRST_LEVEL_OF_THE_STATION + 1 },
+> for Board {
+    const ROOM: usize = 4;
+}
+
+fn room<const N: usize>(levels: Levels<{ N + 1 }>) -> [u8; { N }] {
+    for ((high, low), level) in
+        highs_of_the_network.iter().zip(&lows_of_the_network).zip(&mut levels)
+    {
+        *level = high - low;
+    }
+    match levels.kind() {
+        Kind::High(level)
+            if level.is_steady() => {}
+        _ if levels.are_all_steady_at_the_stations_of_the_network()
+            && levels.are_all_known_at_the_stations_of_the_network() =>
+        {
+            wait();
+        }
+    }
+    if levels.compared(
+        \"the first of all the stations of the network\",
+        \"the last of all the stations of the network\",
+    ) == Less
+    {
+        wait();
+    }
+    levels.bytes()
+}
+
+async fn turn() {
+    poll(|station| {
+        station.read();
+    })
+    .await
+    .0
+    .expect(\"a level\");
+    poll(|station| {
+        station.read();
+    }).level
+        .expect(\"a level\");
+}
+"),
+    ("tables of numbers as arguments, with signs in front of some", "rust", &[], "\
+fn bend() -> Matrix {
+    Matrix::new(
+         3.0,  2.0,  0.0,
+        -3.0,  0.0, 10.5,
+    )
+}
+"),
+    ("tables of numbers in lists", "c", &[], "\
+double bends[] = {
+     3.0,  2.0,  0.0,
+    -3.0,  0.0, 10.5,
+};
+double rows[2][2] = {
+    { 3.0,  2.0},
+    {-3.0, 10.5},
+};
+"),
+    ("tables of numbers in brackets", "javascript", &[], "\
+const bends = [
+   3.0,   2.25,
+  -3.0,  10.5,
+  11,   -20,
+];
+turn(
+   3.0,  2.0,
+  -3.0,  0.0,
+);
+"),
     ("pointers to functions", "c", &[], "\
 typedef void (*handler)(int level);
 static int (*compare)(const void *, const void *);
@@ -355,6 +447,13 @@ fn settings_say_otherwise() {
         let set: Vec<&str> = set.split(", ").collect();
         assert_eq!(formatted(language, text, &set), *wanted, "{language}: {set:?}");
     }
+}
+
+#[test]
+fn tables_of_numbers_move_as_one() {
+    let text = "function turn() {\n        bend(\n                10,\n                 5,\n        );\n}\n";
+    let wanted = "function turn() {\n    bend(\n        10,\n         5,\n    );\n}\n";
+    assert_eq!(indented("javascript", text, &["indent_size=4"]), wanted);
 }
 
 #[test]

@@ -31,6 +31,18 @@ fn every_import_has_its_reason() {
 }
 
 #[test]
+fn what_a_package_offers_stays_in_it_and_in_its_stub() {
+    for (name, kept) in [("__init__.py", true), ("__init__.pyi", true), ("gauge.pyi", false)] {
+        let desk = Desk::new();
+        desk.write("vknot.toml", "");
+        desk.write(&format!("tide/{name}"), "from . import gauge, level\n");
+        desk.stdout(&["imports", "--write", "tide"]);
+        let text = desk.read(&format!("tide/{name}"));
+        assert_eq!(text == "from . import gauge, level\n", kept, "{name}: {text}");
+    }
+}
+
+#[test]
 fn what_other_files_take_stays() {
     let desk = project();
     desk.stdout(&["imports", "--write", "tide"]);

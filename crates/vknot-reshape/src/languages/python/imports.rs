@@ -245,8 +245,7 @@ fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, wants: &Wants) -
         return Verdict::Needed;
     }
     let Some(place) = evidence.around.place() else { return Verdict::Dead("is not used") };
-    let file = place.rsplit('/').next().unwrap_or("");
-    if file == "__init__.py" && !wants.offered {
+    if is_package(&place) && !wants.offered {
         return Verdict::Unknown("is not used here, but others may take it from the package".to_owned());
     }
     let module = module_of(&place);
@@ -257,6 +256,11 @@ fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, wants: &Wants) -
         true => Verdict::Unknown("is not used here, but another file takes it from here".to_owned()),
         false => Verdict::Dead("is not used"),
     }
+}
+
+/// Whether the file at a place of a project stands for a package, as itself or as its stub.
+pub(super) fn is_package(place: &str) -> bool {
+    matches!(place.rsplit('/').next(), Some("__init__.py" | "__init__.pyi"))
 }
 
 /// The dotted name of the module at a place of a project.
@@ -337,7 +341,7 @@ fn declares(code: Code<'_>, place: &str) -> Declared {
     if imports.iter().any(|import| import.source.starts_with('.')) {
         taken.insert(format!("{RELATIVE}{}", declared.package.split('.').next().unwrap_or("")));
     }
-    declared.imports = usual(&imports, &declared.package, place.ends_with("__init__.py"));
+    declared.imports = usual(&imports, &declared.package, is_package(place));
     declared.taken = taken.into_iter().collect();
     declared.taken.sort_unstable();
     declared

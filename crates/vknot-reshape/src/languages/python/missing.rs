@@ -9,7 +9,7 @@ use crate::imports::words::{facts, is_declared, is_name, outside_imports};
 use crate::spec::Code;
 use crate::spec::imports::{Form, Import, Name, Origin, Surroundings, Unbound};
 use crate::spec::MissingSpec;
-use super::imports::{is_import, is_keyword, is_standard, module_of, RELATIVE};
+use super::imports::{is_import, is_keyword, is_package, is_standard, module_of, RELATIVE};
 
 pub(super) const MISSING: MissingSpec = MissingSpec {
     names,
@@ -151,7 +151,7 @@ fn relative(module: &str, around: &dyn Surroundings) -> Option<String> {
         )?;
     let own = module_of(&place);
     let mut own: Vec<&str> = own.split('.').collect();
-    if !place.ends_with("__init__.py") {
+    if !is_package(&place) {
         own.pop();
     }
     let parts: Vec<&str> = module.split('.').collect();

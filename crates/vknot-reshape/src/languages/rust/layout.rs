@@ -68,6 +68,11 @@ const BLOCK: Braces = Braces {
         "async_block",
         "match_arm",
         "let_declaration",
+        "type_arguments",
+        "array_type",
+        "array_expression",
+        "arguments",
+        "const_parameter",
     ],
     ..BRACES
 };
@@ -142,7 +147,7 @@ const RULES: &[(&str, Rule)] = &[
     ("match_expression", Rule::Words(CONTROL)),
     ("while_expression", Rule::Words(CONTROL)),
     ("loop_expression", Rule::Words(CONTROL)),
-    ("for_expression", Rule::Words(CONTROL)),
+    ("for_expression", Rule::Words(Words { late: Some(("in", "value")), ..CONTROL })),
     ("unsafe_block", Rule::Words(CONTROL)),
     ("async_block", Rule::Words(CONTROL)),
     ("gen_block", Rule::Words(CONTROL)),

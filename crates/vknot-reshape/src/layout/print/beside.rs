@@ -5,16 +5,17 @@ use vknot_syntax::Span;
 
 use super::{FAR, Printer};
 use crate::frames::place::blank_columns;
+use crate::frames::tables::Number;
 use crate::layout::columns::{Placed, Trailing};
 use crate::layout::plan::{Form, GapPlan};
 
-/// The number that a text begins with, with its sign; nothing where it begins with something else.
-fn number_at(text: &str) -> &str {
-    let digits = text.trim_start_matches(['-', '+']);
-    let end = |text: &str| text.find(|c: char| !(c.is_ascii_alphanumeric() || matches!(c, '.' | '_')))
-        .unwrap_or(text.len());
-    let starts = digits.starts_with(|c: char| c.is_ascii_digit() || c == '.');
-    if starts { &text[..text.len() - digits.len() + end(digits)] } else { "" }
+/// Where a word begins on a line.
+struct Begin<'t> {
+    column: u32,
+    /// What stands in front of it: a blank or a bracket.
+    behind: char,
+    /// The line from there on.
+    rest: &'t str,
 }
 
 /// The lines above and below one.
@@ -46,21 +47,25 @@ impl Printer<'_, '_> {
     /// Leaves white space that lines a part up with one on the line above or below, as its author had it.
     pub(super) fn stays_lined_up(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
         let written = self.planner.written[gap as usize];
-        let stays = || !self.broken.get(plan.group as usize).copied().unwrap_or(false);
-        let open = (matches!(plan.form, Form::Fixed | Form::Author) || plan.form == Form::Soft && !plan.fill && stays())
-            && plan.spaced
-            && written.newlines == 0
-            && written.plain
-            && !written.comment;
-        let kept = self.paper.columns == AlignColumn::Keep && open && span.start - self.written_line < FAR;
+        let simple = written.newlines == 0 && written.plain && !written.comment && !span.is_empty();
+        if !simple || self.paper.columns != AlignColumn::Keep || span.start - self.written_line >= FAR {
+            return false;
+        }
         let white = span.of(self.planner.text);
-        if !kept || white.len() < 2 && white != "\t" || !(white.contains('\t') || self.is_lined_up(span.end)) {
+        let lines_up = match plan.spaced {
+            true if white == " " => false,
+            true => white.contains('\t') || self.is_lined_up(span.end),
+            // A number alone may stand apart from its bracket.
+            false => self.is_number_lined_up(span.end),
+        };
+        if !lines_up || !self.stays_on_line(gap, plan) {
             return false;
         }
         let [ended, was] = [span.start, span.end].map(|offset| self.written_column(offset));
         let (begins, indent) = (self.line_place.columns(), self.line_indent());
         // In a table what is in front changes alike in each row.
         let column = match plan.form {
+            _ if !plan.spaced => self.column + was - ended,
             Form::Soft => self.column + was - ended,
             _ => (begins + was.saturating_sub(indent)).max(self.column + 1),
         };
@@ -72,36 +77,56 @@ impl Printer<'_, '_> {
         true
     }
 
-    /// Whether something begins on the line above or below where a token begins, as written, or a number ends where one does.
+    /// Whether no line begins in a gap, and none could.
+    fn stays_on_line(&mut self, gap: u32, plan: &GapPlan) -> bool {
+        let group = self.planner.plan.groups.get(plan.group as usize);
+        match plan.form {
+            Form::Fixed | Form::Author => true,
+            Form::Soft if plan.fill => group.is_some_and(|group| group.table) && !self.breaks_at(gap, plan),
+            Form::Soft => !self.broken.get(plan.group as usize).copied().unwrap_or(false),
+            _ => false,
+        }
+    }
+
+    /// Whether a number lines up with a longer one on the line above or below, which a bracket touches.
+    fn is_number_lined_up(&self, offset: u32) -> bool {
+        let own = Number::at(self.planner.text.get(offset as usize..).unwrap_or(""), self.written_column(offset));
+        let longer = |begin: &Begin<'_>| {
+            let number = Number::at(begin.rest, begin.column).filter(|_| begin.behind != ' ');
+            number.zip(own).is_some_and(|(number, own)| number.column < own.column && number.lines_up_with(&own))
+        };
+        own.is_some() && self.any_beside(offset, longer)
+    }
+
+    /// Whether something begins on the line above or below where a token begins, as written, or a number lines up with one.
     fn is_lined_up(&self, offset: u32) -> bool {
+        let column = self.written_column(offset);
+        let own = Number::at(self.planner.text.get(offset as usize..).unwrap_or(""), column);
+        let fits = |begin: &Begin<'_>| {
+            let number = || own.zip(Number::at(begin.rest, begin.column));
+            begin.column == column && begin.behind == ' '
+                || number().is_some_and(|(own, number)| number.lines_up_with(&own))
+        };
+        self.any_beside(offset, fits)
+    }
+
+    /// Whether something holds of any word on the line above or below that begins behind a blank or a bracket.
+    fn any_beside(&self, offset: u32, holds: impl Fn(&Begin<'_>) -> bool) -> bool {
         let source = self.planner.code.source;
         let (lines, text) = (source.lines(), self.planner.text);
-        let column = self.written_column(offset);
-        let number = number_at(text.get(offset as usize..).unwrap_or(""));
-        let end = column + number.len() as u32;
-        let fits = |line: u32| {
+        let on_line = |line: u32| {
             let line = lines.text(text, line);
-            let mut at = 0;
-            let (mut before, mut word) = (' ', "");
-            for (index, c) in line.char_indices().take(FAR as usize) {
-                if at == column && matches!(before, ' ' | '\t') && !c.is_whitespace() {
-                    return true;
-                }
-                if matches!(before, ' ' | '\t') {
-                    word = number_at(&line[index..]);
-                }
-                if at == end && !number.is_empty() && !word.is_empty() && line[..index].ends_with(word) {
-                    return true;
-                }
-                if at > end.max(column) {
-                    break;
-                }
-                before = c;
-                at = if c == '\t' { (at / self.tab_width() + 1) * self.tab_width() } else { at + 1 };
-            }
-            false
+            let (mut column, mut behind) = (0, ' ');
+            line.char_indices().take(FAR as usize).any(|(index, c)| {
+                let begin = Begin { column, behind, rest: &line[index..] };
+                (column, behind) = match c {
+                    '\t' => ((column / self.tab_width() + 1) * self.tab_width(), ' '),
+                    c => (column + 1, c),
+                };
+                matches!(begin.behind, ' ' | '(' | '[' | '{') && !c.is_whitespace() && holds(&begin)
+            })
         };
-        line_beside(source.line(offset) - 1, lines.count()).any(fits)
+        line_beside(source.line(offset) - 1, lines.count()).any(on_line)
     }
 
     fn tab_width(&self) -> u32 {

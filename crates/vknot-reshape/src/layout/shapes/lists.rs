@@ -148,6 +148,7 @@ impl Planner<'_> {
         let mut group = Group::over(self.first(*open), self.end(*close));
         let apart = self.newlines(self.first(*close)) > 0;
         group.always = apart;
+        group.table = self.options.keep == KeepBreaks::Meant;
         let number = self.plan.group(group);
         for pair in parts.windows(2) {
             let gap = self.first(pair[1]);

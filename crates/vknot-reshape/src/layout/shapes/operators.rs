@@ -6,7 +6,7 @@ use vknot_style::Key;
 use vknot_style::choices::{KeepBreaks, WrapOperand};
 use crate::layout::plan::{Form, GapPlan, Group};
 use crate::layout::planner::Planner;
-use crate::spec::layout::Operators;
+use crate::spec::layout::{Operators, Rule};
 
 impl Planner<'_> {
     /// All operators of one precedence in one group, broken at the operators.
@@ -59,6 +59,12 @@ impl Planner<'_> {
         };
         if !author && let Some(hug) = self.hug_of_operand(id) {
             group.fit_end = hug;
+        }
+        // What follows a list of several lines goes on behind its bracket.
+        let behind = first.saturating_sub(1);
+        let closes = matches!(self.token_text(behind), ")" | "]" | "}");
+        if gaps.len() == 1 && !author && closes && self.newlines(behind) > 0 {
+            group.open = behind;
         }
         let leading = rule.leads.then(|| self.leading_operator(innermost)).flatten();
         if let Some(gap) = leading {
@@ -188,7 +194,12 @@ impl Planner<'_> {
                 self.spaced_as_table(id, *operator, *value);
             }
         }
-        for pair in children.windows(2) {
+        // In front of a clause, and of the value in front of one, lines break where their author broke them.
+        let clause = children.iter().position(|child| matches!(self.rule_of(*child), Rule::Clause));
+        for (index, pair) in children.windows(2).enumerate() {
+            if clause.is_some_and(|clause| clause == index + 1 || at == Some(index + 1)) {
+                self.plan.set(self.first(pair[1]), GapPlan::author(true));
+            }
             match self.role(pair[0]) {
                 Role::Annotation => self.plan.set(self.first(pair[1]), GapPlan::author(true)),
                 _ => self.space(id, pair[0], pair[1]),

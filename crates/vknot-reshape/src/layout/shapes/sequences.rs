@@ -211,8 +211,10 @@ impl Planner<'_> {
             return None;
         }
         let [only] = inner else { return None };
+        let handed = self.role(parent) == Role::List && self.role(*only) == Role::Macro;
         if matches!(self.role(*only), Role::Statement | Role::Comment | Role::Macro | Role::Branch)
             && !self.table.spec.values.contains(&self.name(*only))
+            && !handed
         {
             return None;
         }
@@ -359,6 +361,9 @@ impl Planner<'_> {
             };
             self.plan.set(self.first(*child), plan);
         }
-        self.comma_behind(children, number);
+        // Nothing follows the last item in front of what ends the declaration.
+        if self.token_text(self.end(id)) != ";" {
+            self.comma_behind(children, number);
+        }
     }
 }

@@ -129,6 +129,9 @@ impl Planner<'_> {
     /// An opening brace on the line of its header, unless the header wraps and a setting says otherwise of those.
     pub(in crate::layout) fn brace_behind_wrap(&mut self, id: NodeId, block: NodeId) {
         let gap = self.first(block);
+        if self.end(block) - gap == 2 {
+            return self.plan.set(gap, GapPlan::author(true));
+        }
         let shows = self.is_wrapped_header(id, gap).then(|| self.newlines(gap) > 0);
         self.set_by(gap, Key::BraceWrapped, [GapPlan::fixed(true), GapPlan::after_wrap()], shows);
     }
@@ -248,13 +251,23 @@ impl Planner<'_> {
         let body = children.iter().find(ends);
         let end = body.map_or(self.end(id), |body| self.first(*body));
         let from = self.first(*first);
-        // What follows a closing brace stays on its line if it fits there.
-        let behind_brace = !each && from > 0 && self.token_text(from - 1) == "}";
+        // What follows a closing brace, or the bracket of a list of several lines, stays on its line if it fits there.
+        let behind_brace = !each
+            && match self.token_text(from.saturating_sub(1)) {
+                "}" => true,
+                ")" | "]" | ">" => self.newlines(from - 1) > 0,
+                _ => false,
+            };
+        // It goes with a word that is no longer than a level of indentation.
+        if !each && rule.wrap_by.is_none() && self.is_shorter_than_level(children[0], *first) {
+            return;
+        }
         let start = if behind_brace { from - 1 } else { self.header_start(children) };
         let mut group = Group::over(start, end);
         group.first = from;
         group.keep =
             self.options.keep != KeepBreaks::None && (each || rule.wrap_kept || self.role(id) == Role::Operator);
+        group.keep |= !each && self.keeps_meant() && self.is_as_written(id);
         if let Some(key) = rule.wrap_by.filter(|_| !each) {
             return self.wrapped_tokens(
                 id,
@@ -268,6 +281,12 @@ impl Planner<'_> {
             let plan = if each { GapPlan::filled(number, true) } else { GapPlan::soft(number, true) };
             self.plan.set(self.first(child), plan);
         }
+    }
+
+    /// Whether one part stands in front of another alone and is too short to have a line of its own.
+    fn is_shorter_than_level(&self, part: NodeId, next: NodeId) -> bool {
+        let node = self.tree.node(part);
+        self.end(part) == self.first(next) && node.end - node.start < self.options.level
     }
 
     /// Tokens at which lines break together, or as their author had it, before or after them.
@@ -293,7 +312,7 @@ impl Planner<'_> {
         }
     }
 
-    /// A part that moves to the next line when the header cannot even begin with it.
+    /// A part that moves to the next line if it fits there as a whole, or can only there begin.
     fn late_part(&mut self, (before, field): (&str, &str), children: &[NodeId]) {
         let field = self.tree.language().field(field);
         let fits = |planner: &Self, pair: &[NodeId]| {
@@ -301,12 +320,10 @@ impl Planner<'_> {
         };
         let Some(pair) = children.windows(2).find(|pair| fits(self, pair)) else { return };
         let gap = self.first(pair[1]);
-        let mut group = Group::over(gap - 1, gap + 1);
+        let mut group = Group::over(gap - 1, self.end(pair[1]));
         group.first = gap;
-        let list = children.iter().find(|child| **child > pair[1] && self.role(**child) == Role::List);
-        group.fit_end = list.map_or(gap + 1, |list| self.first(*list) + 1);
+        group.fit_end = gap + 1;
         group.lazy = true;
-        group.head_only = true;
         let number = self.plan.group(group);
         self.plan.set(gap, GapPlan::soft(number, true));
     }

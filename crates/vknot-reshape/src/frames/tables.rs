@@ -1,0 +1,78 @@
+//! Lines of a table that begin with numbers, which line up at their points or ends and so begin in columns of their own.
+
+use std::ops::Range;
+
+use vknot_syntax::Source;
+
+use super::place::{blank_columns, width_of};
+
+/// The number that a text begins with, with its sign; nothing where it begins with something else.
+fn number_at(text: &str) -> &str {
+    let digits = text.trim_start_matches(['-', '+']);
+    let end = |text: &str| text.find(|c: char| !(c.is_ascii_alphanumeric() || matches!(c, '.' | '_')))
+        .unwrap_or(text.len());
+    let starts = digits.strip_prefix('.').unwrap_or(digits).starts_with(|c: char| c.is_ascii_digit());
+    if starts { &text[..text.len() - digits.len() + end(digits)] } else { "" }
+}
+
+/// Where a number stands.
+#[derive(Clone, Copy)]
+pub(crate) struct Number {
+    pub column: u32,
+    /// The columns behind its digits in front of the point, and behind all of it.
+    ends: [u32; 2],
+}
+
+impl Number {
+    /// The number that a text in a column begins with.
+    pub fn at(text: &str, column: u32) -> Option<Number> {
+        let number = number_at(text);
+        let ends = [number.split('.').next().unwrap_or(""), number].map(|part| column + width_of(part));
+        (!number.is_empty()).then_some(Number { column, ends })
+    }
+
+    pub fn lines_up_with(&self, other: &Number) -> bool {
+        self.ends.iter().zip(other.ends).any(|(end, other)| *end == other)
+    }
+}
+
+/// Goes from line to line, down the file.
+#[derive(Clone, Debug, Default)]
+pub(crate) struct Tables {
+    /// The lines of the table that was met last, counted from 0, and the columns in which the first and the last of them begin.
+    rows: Range<u32>,
+    leftmost: u32,
+    rightmost: u32,
+    /// Whether the line asked for last is of a table whose lines begin in several columns.
+    pub ragged: bool,
+}
+
+impl Tables {
+    /// How many columns further in than the leftmost line of its table the line of an offset begins; 0 where it is in none.
+    pub fn offset(&mut self, source: &Source, offset: u32, tab_width: u32) -> u32 {
+        let line = source.line(offset).saturating_sub(1);
+        let number = |line: u32| {
+            let text = source.lines().text(source.text(), line);
+            let code = text.trim_start_matches([' ', '\t']);
+            Number::at(code, blank_columns(&text[..text.len() - code.len()], tab_width))
+        };
+        let begins = source.line_blank(offset).end == offset;
+        self.ragged = false;
+        let Some(own) = number(line).filter(|_| begins) else { return 0 };
+        if !self.rows.contains(&line) {
+            let mut last = own;
+            (self.leftmost, self.rightmost) = (own.column, own.column);
+            let mut end = line + 1;
+            while let Some(next) = (end < source.lines().count()).then(|| number(end)).flatten()
+                && next.lines_up_with(&last)
+            {
+                self.leftmost = self.leftmost.min(next.column);
+                self.rightmost = self.rightmost.max(next.column);
+                (last, end) = (next, end + 1);
+            }
+            self.rows = line..end;
+        }
+        self.ragged = self.leftmost < self.rightmost;
+        own.column.saturating_sub(self.leftmost)
+    }
+}
