@@ -153,6 +153,8 @@ impl Frames<'_> {
             lines_up = options.align == AlignList::All || options.align == AlignList::Arguments && round;
         }
         frame.written.usual = frame.base;
+        let marked = anchor == self.behind_mark && anchor != self.current;
+        frame.written.mark = marked.then(|| self.current.columns());
         self.stack.push(frame);
         if !body {
             self.first_of = Some((self.stack.len() - 1, holder));

@@ -39,6 +39,8 @@ pub(crate) struct Written {
     pub first: Option<u32>,
     /// Where the bracket of a form stands.
     pub bracket: u32,
+    /// Where the mark stands that leads the line it began on, if it goes by what is behind that.
+    pub mark: Option<u32>,
     /// Where its labels stand.
     pub labels: Option<Place>,
     /// Whether a line has told where those beside it stand, and where they would have stood.

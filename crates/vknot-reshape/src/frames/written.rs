@@ -181,7 +181,8 @@ impl Frames<'_> {
         if ways.is_set(spot.by) {
             return false;
         }
-        if in_conditional
+        if self.stands_by_mark(spot, candidate)
+            || in_conditional
             || further(spot.place) == Some(size) && self.goes_on_unread()
             || self.stands_with_others(spot, candidate)
             || self.is_outermost(node, candidate)
@@ -208,6 +209,16 @@ impl Frames<'_> {
                     || self.is_near_bracket(candidate)
             }
         }
+    }
+
+    /// Whether a line inside brackets goes by the mark that leads the line of the opening one, not by what is behind the mark.
+    fn stands_by_mark(&self, spot: &Spot, candidate: u32) -> bool {
+        let top = self.top();
+        top.written.mark.is_some_and(|mark| match spot.by {
+            By::Close => candidate == mark,
+            By::Structure => spot.place == top.base && candidate == mark + self.options.size,
+            _ => false,
+        })
     }
 
     /// Whether the line at hand stands right by brackets alone, in a text that could not be read as a whole.

@@ -4,6 +4,36 @@ use crate::support::{formatted, indented, read};
 
 /// What is kept, in which language, under which settings, and the text.
 const KEPT: &[(&str, &str, &[&str], &str)] = &[
+    ("conditionals whose operands alone break, and brackets that go by the mark in front", "typescript", &[], "\
+class Board {
+    private level = 1;
+
+    read(tags: Tag[]): Item[] {
+        return tags.map(tag => typeof tag.text === \"string\" ? {
+            ...tag,
+            text: [part(tag.text)]
+        } : (tag as Item));
+    }
+
+    turn(tags: Tag[]): Item[] {
+        return tags.map(tag => typeof tag.text === \"string\"
+            ? {
+                ...tag,
+                text: [part(tag.text)]
+            }
+            : (tag as Item));
+    }
+}
+
+const act = isHigh
+    ? () => {
+        wait();
+        turn();
+    }
+    : () => {
+        go();
+    };
+"),
     ("blocks as arguments, guards and heads that break, what follows a list, clauses behind types", "rust", &[], "\
 trait Gauge {
     type Levels<'a>: Iterator<Item = &'a Level>

@@ -295,7 +295,9 @@ impl Planner<'_> {
         let kept =
             group.keep && tokens.iter().any(|token| broken(self.first(*token)) || broken(self.first(*token) + 1));
         (group.keep, group.always) = (false, kept);
-        if !kept && let Some(hug) = self.hug_of_operand(id) {
+        // Where only what the operands hold breaks, that is enough.
+        let inside = || (group.first..group.close).find(|token| broken(*token)).filter(|_| self.keeps_meant());
+        if !kept && let Some(hug) = inside().or_else(|| self.hug_of_operand(id)) {
             group.fit_end = hug;
         }
         let number = self.plan.group(group);
