@@ -205,7 +205,7 @@ settings! {
     BraceWrapped: "vknot_brace_wrapped", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where a brace that opens on the same line does so if its head wraps and ends further in: there, or on the next line";
     BreakBlock: "vknot_break_block", Values::Words(&["keep", "several", "all"]), "keep",
-        "Which blocks stay on their line where their author had it so: those with a single statement, as a `case` with one does, those with several, too, or none";
+        "Which blocks stay on their line where their author had it so: those with a single statement, as a `case` with one does, those with several, too, or none; in Java the first stay in a well-kept file if nothing says otherwise";
     BreakKeep: "vknot_break_keep", Values::Words(&["none", "some", "meant", "all"]), "meant",
         "Which line breaks of the author's stay though the line would fit: none, those in literals, chains and operators, in a well-kept file all between parts that begin lines further in and in one column, all";
     CommentGap: "vknot_comment_gap", Values::Number(1, 8, &["as-found"]), "as-found",

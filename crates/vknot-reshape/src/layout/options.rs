@@ -31,6 +31,8 @@ pub(super) struct Options {
     pub control_next: bool,
     /// Whether a block with a single statement may stay on its line.
     pub single: bool,
+    /// Whether an arm with one may.
+    pub arm: bool,
     /// Whether those with several do, too.
     pub several: bool,
     /// Whether blank lines stay beside the braces of a block.
@@ -58,6 +60,7 @@ impl Options {
             // What the file shows is known when it was walked.
             control_next: false,
             single: style.choice::<BreakBlock>() != BreakBlock::All,
+            arm: style.choice::<BreakBlock>() != BreakBlock::All || style.is_open(Key::BreakBlock),
             several: style.choice::<BreakBlock>() == BreakBlock::Several,
             edges: style.choice::<BlankEdge>() == BlankEdge::Keep,
             required: style.choice(),

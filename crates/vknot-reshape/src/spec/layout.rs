@@ -321,6 +321,8 @@ pub(crate) struct LayoutSpec {
     pub chain: &'static [(&'static str, &'static str, Link)],
     /// Operators of one precedence, class by class.
     pub precedence: &'static [&'static [&'static str]],
+    /// Whether a block with a single statement stays on its line in a well-kept file, if nothing says otherwise.
+    pub blocks_are_meant: bool,
     /// Whether a chain's first call stays with a plain name before it, whatever its width.
     pub names_hold_first_call: bool,
     /// Whether a chain may go on behind a bracket of several lines that opens in its midst.
@@ -358,6 +360,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     dots: &["."],
     chain: &[],
     precedence: &[],
+    blocks_are_meant: false,
     names_hold_first_call: false,
     chains_hold_blocks: false,
     dots_end_lines: false,

@@ -4,6 +4,29 @@ use crate::support::{formatted, indented, read};
 
 /// What is kept, in which language, under which settings, and the text.
 const KEPT: &[(&str, &str, &[&str], &str)] = &[
+    ("members of one line among others", "java", &[], "\
+class Gauge {
+    int high() { return high; }
+    int low() { return low; }
+
+    void turn() {
+        if (closed) { return; }
+        open();
+        each(station -> { station.open(); });
+    }
+}
+"),
+    ("blocks of one line where a setting keeps them", "rust", &["vknot_break_block=keep"], "\
+impl Gauge {
+    fn high(&self) -> u32 { self.high }
+    fn low(&self) -> u32 { self.low }
+
+    fn turn(&mut self) {
+        if self.closed { return; }
+        self.open();
+    }
+}
+"),
     ("conditionals whose operands alone break, and brackets that go by the mark in front", "typescript", &[], "\
 class Board {
     private level = 1;
@@ -468,6 +491,12 @@ const SET: &[(&str, &str, &str, &str)] = &[
         "class A\n{\n    void B()\n    {\n        if (cccccccccccccccc) { Ddddddddddddddd(); Eeeeeeeeeeeee(); }\n    }\n}\n",
         "vknot_break_block=several, max_line_length=50",
         "class A\n{\n    void B()\n    {\n        if (cccccccccccccccc)\n        {\n            Ddddddddddddddd();\n            Eeeeeeeeeeeee();\n        }\n    }\n}\n",
+    ),
+    (
+        "java",
+        "class A {\n    int b() { return c; }\n}\n",
+        "vknot_break_block=all",
+        "class A {\n    int b() {\n        return c;\n    }\n}\n",
     ),
 ];
 

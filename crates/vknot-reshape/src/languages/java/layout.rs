@@ -29,6 +29,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         &["+", "-"],
         &["*", "/", "%"],
     ],
+    blocks_are_meant: true,
     names_hold_first_call: true,
     ..LAYOUT_OF_MOST
 };
@@ -47,8 +48,8 @@ const APART: &[&str] = &[
     "block",
 ];
 
-const MEMBERS: Rule = Rule::Braces(Braces { apart: APART, leading_blank: true, ..BRACES });
-const STATEMENTS: Rule = Rule::Braces(BRACES);
+const MEMBERS: Rule = Rule::Braces(Braces { apart: APART, leading_blank: true, single: true, ..BRACES });
+const STATEMENTS: Rule = Rule::Braces(Braces { single: true, ..BRACES });
 const PLAIN: Rule = Rule::Words(WORDS);
 const CLAUSES: &[&str] = &["superclass", "super_interfaces", "extends_interfaces", "permits", "throws"];
 

@@ -39,7 +39,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::BlankItem, "1"), (Key::IndentLabel, "in"), (Key::WrapIndent, "2")],
+    defaults: &[(Key::BlankItem, "1"), (Key::BreakBlock, "all"), (Key::IndentLabel, "in"), (Key::WrapIndent, "2")],
     settings: &[
         Key::Charset,
         Key::EndOfLine,
@@ -64,6 +64,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceRequired,
         Key::BraceType,
         Key::BraceWrapped,
+        Key::BreakBlock,
         Key::BreakKeep,
         Key::CommentGap,
         Key::CommentSpace,

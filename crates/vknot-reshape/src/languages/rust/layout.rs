@@ -74,6 +74,7 @@ const BLOCK: Braces = Braces {
         "arguments",
         "const_parameter",
     ],
+    single: true,
     ..BRACES
 };
 const FIELDS: Braces = Braces { comma: true, ..BRACES };

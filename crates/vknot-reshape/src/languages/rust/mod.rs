@@ -37,6 +37,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[
         (Key::BraceWrapped, "next"),
+        (Key::BreakBlock, "all"),
         (Key::ImportNames, "sort"),
         (Key::IndentCaseBrace, "0"),
         (Key::IndentOperand, "1"),
@@ -67,6 +68,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceFollow,
         Key::BraceType,
         Key::BraceWrapped,
+        Key::BreakBlock,
         Key::BreakKeep,
         Key::CommentGap,
         Key::CommentSpace,

@@ -101,9 +101,16 @@ impl Planner<'_> {
         self.token_text(self.end(item).saturating_sub(1)) == "}"
     }
 
-    /// Whether the item is of a kind that may have blank lines around it, and has a body.
+    /// Whether the item is of a kind that may have blank lines around it, and has a body that takes lines.
     fn wants_room(&self, rule: &Items, item: NodeId) -> bool {
-        rule.apart.contains(&self.name(item)) && self.has_body(item)
+        let lines = || self.is_multiline(item) || !self.keeps_single();
+        rule.apart.contains(&self.name(item)) && self.has_body(item) && lines()
+    }
+
+    /// Whether blocks with a single statement may stay on their lines.
+    fn keeps_single(&self) -> bool {
+        let meant = || self.table.spec.blocks_are_meant && self.style.is_open(Key::BreakBlock) && self.keeps_meant();
+        self.options.single || meant()
     }
 
     fn imports_meet(&self, before: NodeId, item: NodeId) -> bool {
@@ -238,7 +245,7 @@ impl Planner<'_> {
         let Rule::Braces(rule) = self.rule_of(block) else { return None };
         let tree = self.tree;
         let first = self.first(block);
-        if !rule.single || !self.options.single || self.is_multiline(block) || self.newlines(first) > 0 {
+        if !rule.single || !self.keeps_single() || self.is_multiline(block) || self.newlines(first) > 0 {
             return None;
         }
         let items = self.block_items(block);
@@ -335,7 +342,7 @@ impl Planner<'_> {
         let simple = |item: &NodeId| matches!(self.role(*item), Role::Statement | Role::Part | Role::Call | Role::Literal);
         let jump = |item: &NodeId| self.end(*item) - self.first(*item) <= 3;
         let begins = self.newlines(self.first(id)) > 0;
-        self.options.single
+        self.options.arm
             && begins
             && !self.is_multiline(id)
             && items.iter().all(simple)
