@@ -95,7 +95,11 @@ impl Frames<'_> {
         let holder = node.parent;
         let body = matches!(bracket, b'{' | WORD) && !matches!(hold, Hold::List | Hold::Literal) || hold == Hold::Body;
         // A body stands against the beginning of what it is the body of, however far that wrapped.
-        let owned = top.bracket.is_none() && (top.node == holder || top.node == self.tree.node(holder).parent);
+        let around = self.tree.node(holder).parent;
+        // What links go on with may have a body, too.
+        let first = |id: NodeId| self.tree.node(id).first_token;
+        let linked = top.hold == Hold::Chain && first(around) == first(top.node);
+        let owned = top.bracket.is_none() && (top.node == holder || top.node == around || linked);
         let branch = matches!(top.hold, Hold::Branch | Hold::Arm);
         let leads = self.is_at_line_start(node);
         let anchor = match body && owned && top.hold != Hold::Flat {

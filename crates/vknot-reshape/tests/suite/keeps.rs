@@ -17,7 +17,7 @@ const KEPT: &[(&str, &str, &[&str])] = &[
         "\n int  a ;   // vknot: keep\n",
         "long b;",
     ]),
-    ("java", "class A {\n  void a() {\n    b( 1 ); /* vknot: keep */ c( 2 ); d( 3 );\n  }\n}\n", &[
+    ("java", "class A {\n  void a() {\n    b( 1); /* vknot: keep */ c( 2 ); d(3 );\n  }\n}\n", &[
         "b(1);",
         "/* vknot: keep */ c( 2 );",
         "d(3);",

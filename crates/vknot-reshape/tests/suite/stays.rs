@@ -13,6 +13,12 @@ class Gauge {
         if (closed) { return; }
         open();
         each(station -> { station.open(); });
+        new Board(
+                \"the stations of the outer coast\",
+                \"the stations of the inner coast\") {
+            @Override
+            int high() { return 1; }
+        }.show();
     }
 }
 "),

@@ -4,9 +4,9 @@ use vknot_style::Key;
 
 use crate::spec::layout::{
     Annotations, ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List,
-    OPERATORS, Rule, SpaceRow, WORDS, Words,
+    OPERATORS, Pad, Rule, SpaceRow, WORDS, Words,
 };
-use crate::spec::layout::Side::{Open, Tight};
+use crate::spec::layout::Side::{By, Open, Tight};
 
 pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,
@@ -30,6 +30,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         &["*", "/", "%"],
     ],
     blocks_are_meant: true,
+    habits: &[Key::SpaceCast, Key::SpaceControl],
     names_hold_first_call: true,
     ..LAYOUT_OF_MOST
 };
@@ -67,11 +68,20 @@ const CONTROL: Words = Words {
     brace: BraceOf::Control,
     ..WORDS
 };
-const LISTED: List = List { together: true, reluctant: true, ..LIST };
+const LISTED: List =
+    List { together: true, reluctant: true, padded: Pad::By(Key::SpaceParenthesis), ..LIST };
 const PARAMETERS: Rule = Rule::List(LISTED);
 const ARGUMENTS: Rule = Rule::List(LISTED);
-const TYPES: Rule = Rule::List(List { keep: true, only_kept: true, hug: false, ..LISTED });
-const ARRAY: List = List { close_apart: true, keep: true, fill: Fill::Simple, comma: true, ..LIST };
+const TYPES: Rule =
+    Rule::List(List { keep: true, only_kept: true, hug: false, padded: Pad::Nothing, ..LISTED });
+const ARRAY: List = List {
+    close_apart: true,
+    keep: true,
+    fill: Fill::Simple,
+    comma: true,
+    padded: Pad::By(Key::SpaceBrace),
+    ..LIST
+};
 const EQUALS: Rule = Rule::Assign(&["="]);
 
 const TYPE: Rule = Rule::Words(Words { brace: BraceOf::Type, ..DECLARATION });
@@ -128,7 +138,7 @@ const RULES: &[(&str, Rule)] = &[
     // Lists.
     ("formal_parameters", PARAMETERS),
     ("inferred_parameters", PARAMETERS),
-    ("type_parameters", PARAMETERS),
+    ("type_parameters", Rule::List(List { padded: Pad::Nothing, ..LISTED })),
     ("type_arguments", TYPES),
     ("record_pattern_body", PARAMETERS),
     ("resource_specification", PARAMETERS),
@@ -217,16 +227,16 @@ const SPACING: &[SpaceRow] = &[
     ("", ";", Tight, Open),
     ("", ".", Tight, Tight),
     ("", "::", Tight, Tight),
-    ("", "(", Open, Tight),
-    ("", ")", Tight, Open),
+    ("", "(", Open, By(Key::SpaceParenthesis)),
+    ("", ")", By(Key::SpaceParenthesis), Open),
     ("", "[", Tight, Tight),
     ("", "]", Tight, Open),
     ("", "@", Open, Tight),
     ("", "@interface", Open, Open),
     ("", "...", Tight, Open),
-    ("", "argument_list", Tight, Open),
-    ("", "annotation_argument_list", Tight, Open),
-    ("", "formal_parameters", Tight, Open),
+    ("", "argument_list", By(Key::SpaceArguments), Open),
+    ("", "annotation_argument_list", By(Key::SpaceArguments), Open),
+    ("", "formal_parameters", By(Key::SpaceParameters), Open),
     ("", "record_pattern_body", Tight, Open),
     ("", "type_arguments", Tight, Open),
     ("", "type_parameters", Tight, Open),
@@ -238,9 +248,21 @@ const SPACING: &[SpaceRow] = &[
     ("method_declaration", "type_parameters", Open, Open),
     ("constructor_declaration", "type_parameters", Open, Open),
     ("lambda_expression", "formal_parameters", Open, Open),
-    ("unary_expression", "+", Open, Tight),
-    ("unary_expression", "-", Open, Tight),
-    ("unary_expression", "!", Open, Tight),
+    ("if_statement", "parenthesized_expression", By(Key::SpaceControl), Open),
+    ("while_statement", "parenthesized_expression", By(Key::SpaceControl), Open),
+    ("do_statement", "parenthesized_expression", By(Key::SpaceControl), Open),
+    ("switch_expression", "parenthesized_expression", By(Key::SpaceControl), Open),
+    ("synchronized_statement", "parenthesized_expression", By(Key::SpaceControl), Open),
+    ("try_with_resources_statement", "resource_specification", By(Key::SpaceControl), Open),
+    ("for_statement", "(", By(Key::SpaceControl), By(Key::SpaceParenthesis)),
+    ("enhanced_for_statement", "(", By(Key::SpaceControl), By(Key::SpaceParenthesis)),
+    ("catch_clause", "(", By(Key::SpaceControl), By(Key::SpaceParenthesis)),
+    ("cast_expression", ")", By(Key::SpaceParenthesis), By(Key::SpaceCast)),
+    ("array_access", "[", Tight, By(Key::SpaceIndex)),
+    ("array_access", "]", By(Key::SpaceIndex), Open),
+    ("unary_expression", "+", Open, By(Key::SpaceUnary)),
+    ("unary_expression", "-", Open, By(Key::SpaceUnary)),
+    ("unary_expression", "!", Open, By(Key::SpaceUnary)),
     ("unary_expression", "~", Open, Tight),
     ("update_expression", "++", Tight, Tight),
     ("update_expression", "--", Tight, Tight),
@@ -248,6 +270,25 @@ const SPACING: &[SpaceRow] = &[
     ("switch_block_statement_group", ":", Tight, Open),
     ("annotated_type", "dimensions", Open, Open),
     ("annotation_type_element_declaration", "(", Tight, Tight),
+    ("binary_expression", "||", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "&&", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "|", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "^", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "&", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "==", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "!=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "<", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", ">", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "<=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", ">=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "<<", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", ">>", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", ">>>", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "+", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "-", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "*", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "/", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("binary_expression", "%", By(Key::SpaceOperator), By(Key::SpaceOperator)),
 ];
 
 const HUGS: &[(&str, Hug)] = &[

@@ -39,7 +39,13 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::BlankItem, "1"), (Key::BreakBlock, "all"), (Key::IndentLabel, "in"), (Key::WrapIndent, "2")],
+    defaults: &[
+        (Key::BlankItem, "1"),
+        (Key::BreakBlock, "all"),
+        (Key::IndentLabel, "in"),
+        (Key::SpaceOperator, "true"),
+        (Key::WrapIndent, "2"),
+    ],
     settings: &[
         Key::Charset,
         Key::EndOfLine,
@@ -79,7 +85,16 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::IndentBrace,
         Key::IndentCase,
         Key::IndentLabel,
+        Key::SpaceArguments,
+        Key::SpaceBrace,
+        Key::SpaceCast,
+        Key::SpaceControl,
         Key::SpaceEmpty,
+        Key::SpaceIndex,
+        Key::SpaceOperator,
+        Key::SpaceParameters,
+        Key::SpaceParenthesis,
+        Key::SpaceUnary,
         Key::WrapChain,
         Key::WrapComma,
         Key::WrapConditional,
