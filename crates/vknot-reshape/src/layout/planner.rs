@@ -410,7 +410,6 @@ impl Planner<'_> {
     pub fn padded(&mut self, gap: u32, pad: Pad, plan: impl Fn(bool) -> GapPlan) {
         match pad {
             Pad::Nothing => self.plan.set(gap, plan(false)),
-            Pad::Space => self.plan.set(gap, plan(true)),
             Pad::By(key) => self.spaced_by(gap, key, [plan(false), plan(true)]),
         }
     }

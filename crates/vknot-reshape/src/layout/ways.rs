@@ -113,6 +113,8 @@ impl Planner<'_> {
             let (left, right) = (byte(pair[0].end.saturating_sub(1)), byte(pair[1].start));
             if left.is_ascii_punctuation() && right.is_ascii_punctuation() {
                 gap.spaced = joined.iter().any(|pair| pair.as_bytes() == [left, right]);
+                // What begins a comment; of HTML, too, in scripts (ECMA-262, annex B.1.1).
+                gap.spaced |= matches!([left, right], [b'/', b'/' | b'*'] | [b'<', b'!']);
             }
             // A number goes on behind a point.
             gap.spaced |= right == b'.' && byte(pair[0].start).is_ascii_digit();

@@ -186,7 +186,6 @@ pub(crate) const BRACES: Braces = Braces {
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(crate) enum Pad {
     Nothing,
-    Space,
     /// What that setting says.
     By(Key),
 }
@@ -323,6 +322,8 @@ pub(crate) struct LayoutSpec {
     pub precedence: &'static [&'static [&'static str]],
     /// Whether a block with a single statement stays on its line in a well-kept file, if nothing says otherwise.
     pub blocks_are_meant: bool,
+    /// Whether a setting says what stands round the operators of these classes.
+    pub space_operators: bool,
     /// Whether a chain's first call stays with a plain name before it, whatever its width.
     pub names_hold_first_call: bool,
     /// Whether a chain may go on behind a bracket of several lines that opens in its midst.
@@ -361,6 +362,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     chain: &[],
     precedence: &[],
     blocks_are_meant: false,
+    space_operators: false,
     names_hold_first_call: false,
     chains_hold_blocks: false,
     dots_end_lines: false,
@@ -443,8 +445,15 @@ impl LayoutTable {
             let entry = Some((language.field(field), *link));
             language.kind(name).into_iter().for_each(|kind| table.chain[kind.0 as usize] = entry);
         }
+        let operations = spec.rules.iter().filter(|(_, rule)| matches!(rule, Rule::Operators(_)));
+        let operations: Vec<Kind> = operations.filter_map(|(name, _)| language.kind(name)).collect();
         for (class, operators) in spec.precedence.iter().enumerate() {
             for operator in *operators {
+                let mark = spec.space_operators && !operator.starts_with(|c: char| c.is_alphabetic());
+                let by = Side::By(Key::SpaceOperator);
+                if let Some(kind) = language.token_kind(operator).filter(|_| mark) {
+                    operations.iter().for_each(|id| table.special[id.0 as usize].push((kind, by, by)));
+                }
                 table.precedence_of.insert(operator, class as u8);
                 table.precedence.extend(both(operator).map(|kind| (kind, class as u8)));
             }

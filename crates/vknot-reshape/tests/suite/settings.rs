@@ -27,7 +27,10 @@ const MORE: &[(&str, &str)] = &[
         "import java.util.*;\nimport java.util.function.Function;\nimport java.util.function.Supplier;\nclass A { List<Function<Supplier, Integer>> b; }\n",
     ),
     ("java", "class A {\n    int b(Object c) {\n        return ((int[]) c)[0] + (int) d[1];\n    }\n}\n"),
-    ("java", "class A {\n    int b(Object c) {\n        return ((int[])c)[ 0 ] + (int)d[ 1 ] + (int)e[ 2 ];\n    }\n}\n"),
+    (
+        "java",
+        "class A {\n    int b(Object c) {\n        return ((int[])c)[ 0 ] + (int)d[ 1 ] + (int)e[ 2 ];\n    }\n}\n",
+    ),
     ("csharp", IN_CLASS),
     ("java", IN_CLASS),
     ("javascript", SCRIPT),

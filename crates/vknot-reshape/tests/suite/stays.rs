@@ -515,6 +515,20 @@ fn settings_say_otherwise() {
 }
 
 #[test]
+fn operators_without_spaces_are_read_as_before() {
+    let cases = [
+        ("javascript", "x = a - -b + ++c / /d/.e < !--f;\n", "x = a- -b+ ++c/ /d/.e< !--f;\n"),
+        ("rust", "const X: u32 = a / *b - -c & &d;\n", "const X: u32 = a/ *b--c& &d;\n"),
+        ("java", "class A {\n    int a = b - -c + ++d;\n}\n", "class A {\n    int a = b- -c+ ++d;\n}\n"),
+        ("csharp", "class A\n{\n    int a = b - -c / *d;\n}\n", "class A\n{\n    int a = b- -c/ *d;\n}\n"),
+    ];
+    for (language, text, wanted) in cases {
+        assert_eq!(formatted(language, text, &["vknot_space_operator=false"]), wanted, "{language}");
+        assert_eq!(formatted(language, wanted, &[]), text, "{language}, and back");
+    }
+}
+
+#[test]
 fn tables_of_numbers_move_as_one() {
     let text = "function turn() {\n        bend(\n                10,\n                 5,\n        );\n}\n";
     let wanted = "function turn() {\n    bend(\n        10,\n         5,\n    );\n}\n";

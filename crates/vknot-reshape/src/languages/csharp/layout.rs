@@ -38,6 +38,7 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
     ],
     names_hold_first_call: true,
     chains_hold_blocks: true,
+    space_operators: true,
     habits: &[
         Key::BraceAccessor,
         Key::BraceControl,

@@ -37,7 +37,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::IndentCaseBrace, "0")],
+    defaults: &[(Key::IndentCaseBrace, "0"), (Key::SpaceOperator, "true")],
     settings: &[
         Key::Charset,
         Key::EndOfLine,
@@ -72,6 +72,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceEmpty,
         Key::SpaceIndex,
         Key::SpaceLambda,
+        Key::SpaceOperator,
         Key::SpaceParameters,
         Key::SpaceParenthesis,
         Key::SpaceUnary,

@@ -31,6 +31,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     ],
     blocks_are_meant: true,
     habits: &[Key::SpaceCast, Key::SpaceControl],
+    space_operators: true,
     names_hold_first_call: true,
     ..LAYOUT_OF_MOST
 };
@@ -270,25 +271,6 @@ const SPACING: &[SpaceRow] = &[
     ("switch_block_statement_group", ":", Tight, Open),
     ("annotated_type", "dimensions", Open, Open),
     ("annotation_type_element_declaration", "(", Tight, Tight),
-    ("binary_expression", "||", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "&&", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "|", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "^", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "&", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "==", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "!=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "<", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", ">", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "<=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", ">=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "<<", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", ">>", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", ">>>", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "+", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "-", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "*", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "/", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("binary_expression", "%", By(Key::SpaceOperator), By(Key::SpaceOperator)),
 ];
 
 const HUGS: &[(&str, Hug)] = &[

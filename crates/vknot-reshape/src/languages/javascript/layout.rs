@@ -44,6 +44,7 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     ],
     names_hold_first_call: true,
     chains_hold_blocks: true,
+    space_operators: true,
     else_kinds: &["else_clause"],
     habits: &[Key::SpaceBrace, Key::SpaceControl, Key::SpaceLambda, Key::WrapOperator],
     spelling: SPELLING,

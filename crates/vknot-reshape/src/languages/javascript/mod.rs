@@ -42,7 +42,7 @@ pub(crate) const EDITS: EditSpec = EditSpec {
 };
 
 pub(super) static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::IndentLabel, "in"), (Key::IndentOperand, "1")],
+    defaults: &[(Key::IndentLabel, "in"), (Key::IndentOperand, "1"), (Key::SpaceOperator, "true")],
     settings: &[
         Key::Charset,
         Key::EndOfLine,
@@ -97,6 +97,7 @@ pub(super) static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceEmbedded,
         Key::SpaceIndex,
         Key::SpaceLambda,
+        Key::SpaceOperator,
         Key::SpaceParameters,
         Key::SpaceParenthesis,
         Key::SpaceUnary,

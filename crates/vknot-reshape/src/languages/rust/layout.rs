@@ -1,11 +1,13 @@
 //! How Rust is laid out.
 
+use vknot_style::Key;
+
 use crate::spec::layout::{
     BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Pad, Rule,
     SpaceRow, WORDS, Words,
 };
 use crate::spec::spelling::{SPELLING_OF_MOST, SpellingSpec};
-use crate::spec::layout::Side::{Author, Open, Tight};
+use crate::spec::layout::Side::{Author, By, Open, Tight};
 
 pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,
@@ -35,6 +37,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         &["*", "/", "%"],
     ],
     else_kinds: &["else_clause"],
+    space_operators: true,
     values: &["macro_invocation"],
     spelling: SpellingSpec {
         lone_commas: &["tuple_expression", "tuple_pattern", "tuple_type"],
@@ -78,10 +81,17 @@ const BLOCK: Braces = Braces {
     ..BRACES
 };
 const FIELDS: Braces = Braces { comma: true, ..BRACES };
-const LISTED: List = List { close_apart: true, hug_single: true, comma: true, ..LIST };
-const TYPES: List = List { hug: false, hug_single: true, ..LISTED };
-const RECORD: List = List { padded: Pad::Space, keep: true, ..LISTED };
-const ARRAY: List = List { keep: true, fill: Fill::Simple, ..LISTED };
+const LISTED: List = List {
+    close_apart: true,
+    hug_single: true,
+    comma: true,
+    padded: Pad::By(Key::SpaceParenthesis),
+    ..LIST
+};
+const TYPES: List = List { hug: false, hug_single: true, padded: Pad::Nothing, ..LISTED };
+const TUPLES: List = List { padded: Pad::By(Key::SpaceParenthesis), ..TYPES };
+const RECORD: List = List { padded: Pad::By(Key::SpaceBrace), keep: true, ..LISTED };
+const ARRAY: List = List { padded: Pad::By(Key::SpaceBracket), keep: true, fill: Fill::Simple, ..LISTED };
 const EQUALS: Rule = Rule::Assign(&["="]);
 
 const TYPE: Rule = Rule::Words(Words { brace: BraceOf::Type, ..DECLARATION });
@@ -96,7 +106,7 @@ const RULES: &[(&str, Rule)] = &[
     // Items.
     ("use_declaration", PLAIN),
     ("scoped_use_list", PLAIN),
-    ("use_list", Rule::List(List { fill: Fill::Flat, hug: false, hug_single: false, ..LISTED })),
+    ("use_list", Rule::List(List { padded: Pad::Nothing, fill: Fill::Flat, hug: false, hug_single: false, ..LISTED })),
     ("use_as_clause", PLAIN),
     ("use_wildcard", PLAIN),
     ("extern_crate_declaration", PLAIN),
@@ -135,9 +145,9 @@ const RULES: &[(&str, Rule)] = &[
     ("array_expression", Rule::List(ARRAY)),
     ("tuple_expression", Rule::List(LISTED)),
     ("field_initializer_list", Rule::List(RECORD)),
-    ("tuple_type", Rule::List(TYPES)),
-    ("tuple_pattern", Rule::List(TYPES)),
-    ("tuple_struct_pattern", Rule::List(TYPES)),
+    ("tuple_type", Rule::List(TUPLES)),
+    ("tuple_pattern", Rule::List(TUPLES)),
+    ("tuple_struct_pattern", Rule::List(TUPLES)),
     ("struct_pattern", Rule::List(RECORD)),
     ("slice_pattern", Rule::List(TYPES)),
     // Statements and branches.
@@ -230,14 +240,14 @@ const SPACING: &[SpaceRow] = &[
     ("", "..", Tight, Tight),
     ("", "...", Tight, Tight),
     ("", "..=", Tight, Tight),
-    ("", "(", Open, Tight),
-    ("", ")", Tight, Open),
+    ("", "(", Open, By(Key::SpaceParenthesis)),
+    ("", ")", By(Key::SpaceParenthesis), Open),
     ("", "[", Open, Tight),
     ("", "]", Tight, Open),
     ("", "'", Open, Tight),
     ("", "?", Tight, Tight),
-    ("", "arguments", Tight, Open),
-    ("", "parameters", Tight, Open),
+    ("", "arguments", By(Key::SpaceArguments), Open),
+    ("", "parameters", By(Key::SpaceParameters), Open),
     ("", "type_parameters", Tight, Open),
     ("", "type_arguments", Tight, Open),
     ("", "ordered_field_declaration_list", Tight, Open),
@@ -245,6 +255,7 @@ const SPACING: &[SpaceRow] = &[
     ("impl_item", "type_parameters", Tight, Open),
     ("impl_item", "!", Open, Tight),
     ("visibility_modifier", "(", Tight, Tight),
+    ("visibility_modifier", ")", Tight, Open),
     ("use_list", "{", Open, Tight),
     ("macro_invocation", "!", Tight, Tight),
     ("macro_invocation", "token_tree", Author, Open),
@@ -263,7 +274,8 @@ const SPACING: &[SpaceRow] = &[
     ("reference_type", "&", Open, Tight),
     ("self_parameter", "&", Open, Tight),
     ("pointer_type", "*", Open, Tight),
-    ("index_expression", "[", Tight, Tight),
+    ("index_expression", "[", Tight, By(Key::SpaceIndex)),
+    ("index_expression", "]", By(Key::SpaceIndex), Open),
     ("for_lifetimes", "<", Tight, Tight),
     ("for_lifetimes", "for", Open, Tight),
     ("higher_ranked_trait_bound", "type_parameters", Tight, Open),
