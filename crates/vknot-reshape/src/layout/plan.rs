@@ -125,6 +125,8 @@ pub(super) struct Group {
     pub table: bool,
     /// A value behind an operator: it goes to the next line if it fits there as a whole, or if only there it can begin.
     pub lazy: bool,
+    /// Of a value that goes to the next line, that it does so only to begin there.
+    pub head_only: bool,
     /// Breaks only if this group is broken.
     pub outer: u32,
     /// Stays on the line for its last item only if the items would not fit on a line of their own.
@@ -144,6 +146,7 @@ impl Group {
             rows: false,
             table: false,
             lazy: false,
+            head_only: false,
             outer: NO_GROUP,
             reluctant: false,
         }

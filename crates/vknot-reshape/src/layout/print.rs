@@ -249,7 +249,8 @@ impl Printer<'_, '_> {
             return true;
         }
         let forced = self.measure.is_forced(value + 1, group.close);
-        if !forced && self.fits(column, group.open, group.close) {
+        let end = if group.head_only { group.fit_end } else { group.close };
+        if !forced && self.fits(column, group.open, end) {
             return false;
         }
         if author {
@@ -258,7 +259,7 @@ impl Printer<'_, '_> {
         let gains = inner < column + self.measure.token(group.open) + 1;
         // What ends in braces goes there only if its author had it so.
         let opens_braces = self.planner.token_text(group.close - 1) == "}";
-        let whole = !forced && !opens_braces && self.fits(inner, value, group.close);
+        let whole = !forced && !opens_braces && !group.head_only && self.fits(inner, value, group.close);
         let begins_here = self.fits(column, group.open, group.fit_end);
         let begins_there = self.fits(inner, value, group.fit_end);
         gains && (whole || !begins_here && begins_there)

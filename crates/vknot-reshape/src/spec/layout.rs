@@ -93,8 +93,10 @@ pub(crate) struct Words {
     pub wrap_kept: bool,
     /// Parts that begin a line when they do not fit on the one before.
     pub clauses: &'static [&'static str],
-    /// A part that goes to the next line if it fits there as a whole, or can only there begin: kind before, field.
+    /// A part that begins a line when not even the beginning of the header fits with it: kind before, field.
     pub late: Option<(&'static str, &'static str)>,
+    /// A part that goes to the next line if it fits there as a whole, or can only there begin: kind before, field.
+    pub value: Option<(&'static str, &'static str)>,
     /// Parts that always begin a line.
     pub own_line: &'static [&'static str],
     /// Parts that begin a line where the author had it so.
@@ -123,6 +125,7 @@ pub(crate) const WORDS: Words = Words {
     wrap_kept: false,
     clauses: &[],
     late: None,
+    value: None,
     own_line: &[],
     author: &[],
     cells: &[],

@@ -158,7 +158,7 @@ const RULES: &[(&str, Rule)] = &[
     ("match_expression", Rule::Words(CONTROL)),
     ("while_expression", Rule::Words(CONTROL)),
     ("loop_expression", Rule::Words(CONTROL)),
-    ("for_expression", Rule::Words(Words { late: Some(("in", "value")), ..CONTROL })),
+    ("for_expression", Rule::Words(Words { value: Some(("in", "value")), ..CONTROL })),
     ("unsafe_block", Rule::Words(CONTROL)),
     ("async_block", Rule::Words(CONTROL)),
     ("gen_block", Rule::Words(CONTROL)),

@@ -25,7 +25,10 @@ impl Planner<'_> {
             self.wrapped_parts(id, rule, true, children);
         }
         if let Some(late) = rule.late {
-            self.late_part(late, children);
+            self.late_part(late, true, children);
+        }
+        if let Some(value) = rule.value {
+            self.late_part(value, false, children);
         }
         if self.is_inline_branch(id) {
             let group = Group { ..Group::over(self.first(id), self.end(id)) };
@@ -255,7 +258,7 @@ impl Planner<'_> {
         let behind_brace = !each
             && match self.token_text(from.saturating_sub(1)) {
                 "}" => true,
-                ")" | "]" | ">" => self.newlines(from - 1) > 0,
+                ")" | "]" | ">" => self.newlines(from.saturating_sub(1)) > 0,
                 _ => false,
             };
         // It goes with a word that is no longer than a level of indentation.
@@ -283,6 +286,15 @@ impl Planner<'_> {
         }
     }
 
+    /// The token that begins the next line behind one, if it is in front of `close`.
+    fn first_break(&self, token: u32, close: u32) -> Option<u32> {
+        let (tokens, source) = (self.tree.tokens(), self.code.source);
+        let rest = tokens.get(token as usize..close as usize)?;
+        let line = source.line(rest.first()?.start);
+        let next = token + rest.partition_point(|token| source.line(token.start) <= line) as u32;
+        (next < close && self.newlines(next) > 0).then_some(next)
+    }
+
     /// Whether one part stands in front of another alone and is too short to have a line of its own.
     fn is_shorter_than_level(&self, part: NodeId, next: NodeId) -> bool {
         let node = self.tree.node(part);
@@ -296,7 +308,7 @@ impl Planner<'_> {
             group.keep && tokens.iter().any(|token| broken(self.first(*token)) || broken(self.first(*token) + 1));
         (group.keep, group.always) = (false, kept);
         // Where only what the operands hold breaks, that is enough.
-        let inside = || (group.first..group.close).find(|token| broken(*token)).filter(|_| self.keeps_meant());
+        let inside = || self.first_break(group.first, group.close).filter(|_| self.keeps_meant());
         if !kept && let Some(hug) = inside().or_else(|| self.hug_of_operand(id)) {
             group.fit_end = hug;
         }
@@ -314,18 +326,20 @@ impl Planner<'_> {
         }
     }
 
-    /// A part that moves to the next line if it fits there as a whole, or can only there begin.
-    fn late_part(&mut self, (before, field): (&str, &str), children: &[NodeId]) {
+    /// A part that moves to the next line: when the header cannot even begin with it, or when it fits there as a whole or can only
+    /// there begin.
+    fn late_part(&mut self, (before, field): (&str, &str), head_only: bool, children: &[NodeId]) {
         let field = self.tree.language().field(field);
         let fits = |planner: &Self, pair: &[NodeId]| {
             planner.name(pair[0]) == before && planner.tree.node(pair[1]).field == field
         };
         let Some(pair) = children.windows(2).find(|pair| fits(self, pair)) else { return };
         let gap = self.first(pair[1]);
-        let mut group = Group::over(gap - 1, self.end(pair[1]));
+        let mut group = Group::over(gap - 1, if head_only { gap + 1 } else { self.end(pair[1]) });
         group.first = gap;
-        group.fit_end = gap + 1;
-        group.lazy = true;
+        let list = children.iter().find(|child| head_only && **child > pair[1] && self.role(**child) == Role::List);
+        group.fit_end = list.map_or(gap + 1, |list| self.first(*list) + 1);
+        (group.lazy, group.head_only) = (true, head_only);
         let number = self.plan.group(group);
         self.plan.set(gap, GapPlan::soft(number, true));
     }
