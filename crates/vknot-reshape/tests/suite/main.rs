@@ -34,5 +34,6 @@ mod settings;
 mod spelling;
 mod stays;
 mod support;
+mod tables;
 mod ways;
 mod wildcards;

@@ -515,34 +515,6 @@ fn settings_say_otherwise() {
 }
 
 #[test]
-fn operators_without_spaces_are_read_as_before() {
-    let cases = [
-        ("javascript", "x = a - -b + ++c / /d/.e < !--f;\n", "x = a- -b+ ++c/ /d/.e< !--f;\n"),
-        ("rust", "const X: u32 = a / *b - -c & &d;\n", "const X: u32 = a/ *b--c& &d;\n"),
-        ("java", "class A {\n    int a = b - -c + ++d;\n}\n", "class A {\n    int a = b- -c+ ++d;\n}\n"),
-        ("csharp", "class A\n{\n    int a = b - -c / *d;\n}\n", "class A\n{\n    int a = b- -c/ *d;\n}\n"),
-    ];
-    for (language, text, wanted) in cases {
-        assert_eq!(formatted(language, text, &["vknot_space_operator=false"]), wanted, "{language}");
-        assert_eq!(formatted(language, wanted, &[]), text, "{language}, and back");
-    }
-}
-
-#[test]
-fn tables_of_numbers_move_as_one() {
-    let text = "function turn() {\n        bend(\n                10,\n                 5,\n        );\n}\n";
-    let wanted = "function turn() {\n    bend(\n        10,\n         5,\n    );\n}\n";
-    assert_eq!(indented("javascript", text, &["indent_size=4"]), wanted);
-}
-
-#[test]
-fn rows_move_as_one() {
-    let text = "int levels[2][2] = {\n    { 1200, -15 },\n    { 1980,   3 },\n};\n";
-    let wanted = "int levels[2][2] = {\n    {1200, -15},\n    {1980,   3},\n};\n";
-    assert_eq!(formatted("c", text, &["vknot_space_brace=false"]), wanted);
-}
-
-#[test]
 fn lines_that_cannot_be_read_stay_where_they_stand_for_something() {
     let text = "\
 namespace Tide
