@@ -346,8 +346,12 @@ impl Setter<'_> {
         if inner.as_ref().is_some_and(Vec::is_empty) {
             return;
         }
-        let style = self.style.for_language(self.code.piece(piece).toolkit().style);
         let begun = self.has_begun(piece);
+        // With lines that are not shown, the piece is no text of its language.
+        if !begun && has_hidden_lines(self.code.piece(piece)) {
+            return left_alone.push(LeftAlone { span, reason: Reason::SyntaxError });
+        }
+        let style = self.style.for_language(self.code.piece(piece).toolkit().style);
         let margin = if begun { self.margin_of(span, placed) } else { Margin::default() };
         let mut indentation = if begun {
             let open = [Key::IndentSize, Key::IndentStyle].iter().all(|key| style.word(*key) == "as-found");
@@ -387,4 +391,12 @@ impl Setter<'_> {
             ..left
         }));
     }
+}
+
+/// Whether some lines of a piece are led by what marks them as not shown.
+fn has_hidden_lines(code: Code<'_>) -> bool {
+    let mark = code.toolkit().indent.spec.hidden;
+    let led = |rest: &str| rest.is_empty() || rest.starts_with(' ');
+    let hidden = |line: &str| line.trim_start().strip_prefix(mark).is_some_and(led);
+    !mark.is_empty() && code.source.text().lines().any(hidden)
 }

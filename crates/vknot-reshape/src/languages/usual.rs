@@ -34,6 +34,7 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     closing: &[],
     forms: None,
     marks: &[],
+    hidden: "",
     links_follow_blocks: false,
     lines: LinesBy::Structure,
 };

@@ -119,6 +119,8 @@ pub(crate) struct IndentSpec {
     pub forms: Option<&'static super::forms::FormSpec>,
     /// Marks that may lead a line; what opens behind them stands against what is behind them.
     pub marks: &'static [&'static str],
+    /// What leads lines of a piece that are code but are not shown there, with a blank behind it; empty where there are none.
+    pub hidden: &'static str,
     /// Whether a link of a chain stands with its beginning where a block ends in front of it.
     pub links_follow_blocks: bool,
     /// What says where lines stand.

@@ -143,3 +143,12 @@ fn a_second_run_leaves_pieces_as_they_are() {
     let text = notebook(&["\"import b, a\\nfrom c import e, d\\na(b, d, e)\"", "[\"import json\\n\", \"json(1)\"]"]);
     done("imports", &read("notebook", &text), Wish::Nothing);
 }
+
+#[test]
+fn a_fence_with_lines_that_are_not_shown_stays() {
+    let hidden = "Reads a level:\n\n```rust\n# fn main() {\n#     let gauge = Gauge::new()\n#         .open();\n#\nlet level = gauge.read();\n# }\n```\n";
+    assert_eq!(crate::support::indented("markdown", hidden, &[]), hidden);
+    let shown = "Reads a level:\n\n```rust\nfn main() {\n  let level = 1;\n      read(level);\n}\n```\n";
+    let wanted = "Reads a level:\n\n```rust\nfn main() {\n  let level = 1;\n  read(level);\n}\n```\n";
+    assert_eq!(crate::support::indented("markdown", shown, &[]), wanted);
+}

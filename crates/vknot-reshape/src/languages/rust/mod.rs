@@ -125,6 +125,8 @@ fn inside(source: &Source, tree: &Tree, token: NodeId) -> Vec<InnerCode> {
 }
 
 const INDENTED: IndentSpec = IndentSpec {
+    // As documentation of crates has them.
+    hidden: "#",
     links_follow_blocks: true,
     holds: &[
         (Hold::Branch, &["else_clause"]),
