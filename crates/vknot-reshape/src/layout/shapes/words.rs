@@ -255,17 +255,12 @@ impl Planner<'_> {
         let end = body.map_or(self.end(id), |body| self.first(*body));
         let from = self.first(*first);
         // What follows a closing brace, or the bracket of a list of several lines, stays on its line if it fits there.
-        let behind_brace = !each
-            && match self.token_text(from.saturating_sub(1)) {
-                "}" => true,
-                ")" | "]" | ">" => self.newlines(from.saturating_sub(1)) > 0,
-                _ => false,
-            };
+        let behind_bracket = !each && self.closes_lines(from.checked_sub(1));
         // It goes with a word that is no longer than a level of indentation.
         if !each && rule.wrap_by.is_none() && self.is_shorter_than_level(children[0], *first) {
             return;
         }
-        let start = if behind_brace { from - 1 } else { self.header_start(children) };
+        let start = if behind_bracket { from.saturating_sub(1) } else { self.header_start(children) };
         let mut group = Group::over(start, end);
         group.first = from;
         group.keep =
@@ -284,6 +279,15 @@ impl Planner<'_> {
             let plan = if each { GapPlan::filled(number, true) } else { GapPlan::soft(number, true) };
             self.plan.set(self.first(child), plan);
         }
+    }
+
+    /// Whether a token is a closing brace, or another closing bracket that begins a line.
+    fn closes_lines(&self, token: Option<u32>) -> bool {
+        token.is_some_and(|token| match self.token_text(token) {
+            "}" => true,
+            ")" | "]" | ">" => self.newlines(token) > 0,
+            _ => false,
+        })
     }
 
     /// The token that begins the next line behind one, if it is in front of `close`.
