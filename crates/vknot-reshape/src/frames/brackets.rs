@@ -35,12 +35,22 @@ impl Frames<'_> {
             _ if role == Role::Open && hold == Hold::Body && leads => self.open_bracket(node, hold, WORD, column),
             Mark::Less if hold == Hold::List && leads => self.open_bracket(node, hold, b'<', column),
             Mark::Greater => self.close_bracket(node, b'<'),
-            Mark::Colon if self.top().hold == Hold::Header && self.top().named => self.line_up_behind(node, true),
+            Mark::Colon if self.leads_clauses(node) => self.line_up_behind(node, true),
             _ if role == Role::Close => self.close_bracket(node, WORD),
             _ if (self.options.align_operands || self.ways.is_some()) && self.leads_operands(self.text(id)) => {
                 self.line_up_behind(node, self.options.align_operands);
             }
             _ => {}
+        }
+    }
+
+    /// Whether a colon leads what a constructor initializes or what a type derives from.
+    fn leads_clauses(&self, node: &Node) -> bool {
+        let top = self.top();
+        match top.hold {
+            Hold::Header => top.named,
+            Hold::Head => node.parent == top.node && self.tree.role(top.node) == Role::Type,
+            _ => false,
         }
     }
 

@@ -280,6 +280,10 @@ impl Frames<'_> {
             let place = frame.anchor.deeper(self.function_body(frame.node));
             return Spot::by(place, By::Setting(Key::IndentFunction, frame.anchor));
         }
+        // Commas may lead initializers, below the colon that leads the first.
+        if frame.hold == Hold::Header && frame.named && node.is_leaf() && matches!(self.text(id), ":" | ",") {
+            return Spot::by(frame.argument, By::Wrap);
+        }
         let selects = self.table.kind(self.tree.node(frame.node).kind).role == Role::Rule && self.before() == ",";
         let names = frame.hold == Hold::Header && !frame.named && !matches!(self.before(), "," | "=" | "+");
         Spot::by(if selects || names { frame.anchor } else { frame.base }, By::Wrap)

@@ -261,6 +261,12 @@ impl<'a> Frames<'a> {
         self.led_by_closing
     }
 
+    /// Whether the line at hand begins with a mark behind which a declaration says more of itself.
+    pub fn is_led_by_clause(&self) -> bool {
+        let led_by = self.tree.tokens().get(self.line_token as usize);
+        led_by.is_some_and(|token| matches!(self.source.slice(token.span()), ":" | ","))
+    }
+
     /// Begins a line with the next token, where it must stand if it is `kept`. Gives where it stands; a comment may stand elsewhere once
     /// the line behind it is known, see [`Frames::is_waiting`].
     pub fn begin_line(&mut self, token: TokenId, kept: Option<Place>) -> Place {

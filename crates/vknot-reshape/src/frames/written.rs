@@ -163,7 +163,12 @@ impl Frames<'_> {
             By::Setting(..) | By::Step(_) if spot.by == top.by && spot.place == top.base => {
                 (top.base, top.written.settled) = (wanted, true);
             }
-            By::Wrap if !branch && spot.place == top.base => (top.base, top.written.settled) = (wanted, true),
+            By::Wrap if !branch && spot.place == top.base => {
+                if spot.place == top.argument && top.hold == Hold::Header {
+                    top.argument = wanted;
+                }
+                (top.base, top.written.settled) = (wanted, true);
+            }
             By::Wrap if !branch && spot.place == top.argument => top.argument = wanted,
             _ => {}
         }
@@ -204,6 +209,7 @@ impl Frames<'_> {
                     || self.opens_with_statement(node, candidate)
                     || self.begins_anew(node, candidate)
                     || self.stands_with_holder(candidate)
+                    || self.leads_clause(node) && candidate == top.anchor.columns()
                     || self.is_number_of_table(node, candidate)
                     || self.is_text_at_margin(node, candidate)
                     || self.is_near_bracket(candidate)
@@ -264,6 +270,13 @@ impl Frames<'_> {
             open.any(|frame| frame.hold == Hold::Head && self.tree.role(frame.node) == Role::Rule)
         };
         candidate == top.anchor.columns() && (top.hold == Hold::Tag || top.hold == Hold::List && selects())
+    }
+
+    /// Whether a mark leads what a declaration says of itself behind its head: initializers, or what it derives from.
+    fn leads_clause(&self, node: &Node) -> bool {
+        let top = self.top();
+        let declares = matches!(self.tree.role(top.node), Role::Type | Role::Callable);
+        declares && top.bracket.is_none() && node.parent == top.node && matches!(self.first_text(node), ":" | ",")
     }
 
     /// Whether a line holds numbers of a table, which may line up at their ends.
@@ -376,7 +389,7 @@ impl Frames<'_> {
                 (Key::IndentBracket, word_of(Key::IndentBracket, candidate, top.anchor.columns(), size))
             }
             By::Wrap => match top.written.first {
-                _ if spot.place != top.base => return,
+                _ if spot.place != top.base || candidate <= top.anchor.columns() => return,
                 Some(first) if top.bracket.is_some() => (Key::AlignList, self.list_word(first, candidate)),
                 Some(first) => {
                     (Key::AlignOperand, Some(if candidate == first { "true" } else { "false" }))

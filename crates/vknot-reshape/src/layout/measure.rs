@@ -15,6 +15,8 @@ pub(super) struct Measure {
     chance: Vec<u32>,
     /// For each gap the first at or behind it where the line ends whatever is decided.
     stop: Vec<u32>,
+    /// For each gap where a group may break, where what begins there ends: at the next such gap, or with the group.
+    item: Vec<u32>,
     /// Whether a comma may come in at the gap.
     comma: Vec<bool>,
     /// Whether the token takes several lines.
@@ -32,6 +34,7 @@ impl Measure {
             forced: Vec::with_capacity(count + 1),
             chance: vec![count as u32; count + 2],
             stop: vec![count as u32; count + 2],
+            item: vec![0; count],
             comma: vec![false; count + 2],
             multiline: Vec::with_capacity(count),
         };
@@ -57,8 +60,12 @@ impl Measure {
             measure.multiline.push(first_line.len() < text.len());
         }
         measure.forced.push(forced);
+        let mut ends: Vec<u32> = planner.plan.groups.iter().map(|group| group.close).collect();
         for index in (0..count).rev() {
             let gap = planner.plan.gaps[index];
+            if gap.form == Form::Soft && let Some(end) = ends.get_mut(gap.group as usize) {
+                measure.item[index] = std::mem::replace(end, index as u32);
+            }
             let kept = matches!(gap.form, Form::Keep | Form::Verbatim | Form::Unset);
             let stops = kept && planner.newlines(index as u32) > 0 || index > 0 && measure.multiline[index - 1];
             let may_break = matches!(gap.form, Form::Soft | Form::Hard)
@@ -91,6 +98,11 @@ impl Measure {
     /// The first gap behind gap `gap` where the line may break.
     pub fn next_chance(&self, gap: u32) -> u32 {
         self.chance.get(gap as usize + 1).copied().unwrap_or(u32::MAX)
+    }
+
+    /// Where what begins at a gap of a group ends.
+    pub fn item_end(&self, gap: u32) -> u32 {
+        self.item.get(gap as usize).copied().unwrap_or(gap)
     }
 
     /// Whether a gap from the first up to and without the second must break.

@@ -352,17 +352,29 @@ impl Printer<'_, '_> {
             Form::Author => author,
             Form::AfterClosing => author || !self.frames.is_led_by_closing(),
             Form::AfterWrap if author && self.frames.is_led_by_closing() => true,
+            Form::AfterWrap if self.frames.is_led_by_clause() => true,
             Form::AfterWrap => self.line_place.columns() > self.frames.spot_of(gap).place.columns(),
             Form::Soft if plan.fill => {
                 let group = self.planner.plan.groups.get(plan.group as usize);
                 let broken = self.broken.get(plan.group as usize).copied().unwrap_or(false);
-                let next = self.measure.next_chance(gap);
-                let fits = self.column + 1 + self.measure.run(gap, next) <= self.planner.options.width;
-                broken && (!fits || author && group.is_some_and(|group| group.keep || group.rows))
+                broken && (author && group.is_some_and(|group| group.keep || group.rows) || !self.item_fits(gap))
             }
             Form::Soft => self.broken.get(plan.group as usize).copied().unwrap_or(false),
             _ => false,
         }
+    }
+
+    /// Whether the line of a filled group goes on: with all that is up to the next gap of the group, if that fits on any line.
+    fn item_fits(&mut self, gap: u32) -> bool {
+        let (width, end) = (self.planner.options.width, self.measure.item_end(gap));
+        let whole = self.measure.run(gap, end);
+        if self.column + 1 + whole <= width {
+            return true;
+        }
+        if !self.measure.is_forced(gap + 1, end) && self.frames.spot_of(gap).place.columns() + whole <= width {
+            return false;
+        }
+        self.column + 1 + self.measure.run(gap, self.measure.next_chance(gap)) <= width
     }
 
     fn first_line(&mut self) {

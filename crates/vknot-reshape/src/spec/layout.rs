@@ -97,6 +97,9 @@ pub(crate) struct Words {
     pub late: Option<(&'static str, &'static str)>,
     /// A part that goes to the next line if it fits there as a whole, or can only there begin: kind before, field.
     pub value: Option<(&'static str, &'static str)>,
+    /// A mark in a header that begins a line if what it leads does not fit, and behind it each item after a comma if
+    /// they do not fit there.
+    pub led: Option<&'static str>,
     /// Parts that always begin a line.
     pub own_line: &'static [&'static str],
     /// Parts that begin a line where the author had it so.
@@ -126,6 +129,7 @@ pub(crate) const WORDS: Words = Words {
     clauses: &[],
     late: None,
     value: None,
+    led: None,
     own_line: &[],
     author: &[],
     cells: &[],
@@ -323,6 +327,8 @@ pub(crate) struct LayoutSpec {
     pub chain: &'static [(&'static str, &'static str, Link)],
     /// Operators of one precedence, class by class.
     pub precedence: &'static [&'static [&'static str]],
+    /// Operators whose runs are filled and break in front of them where nothing says otherwise.
+    pub streams: &'static [&'static str],
     /// Whether a block with a single statement stays on its line in a well-kept file, if nothing says otherwise.
     pub blocks_are_meant: bool,
     /// Whether a setting says what stands round the operators of these classes.
@@ -364,6 +370,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     dots: &["."],
     chain: &[],
     precedence: &[],
+    streams: &[],
     blocks_are_meant: false,
     space_operators: false,
     names_hold_first_call: false,

@@ -174,6 +174,9 @@ fn c_family() {
         ("statements", "int f(int a){for(int i=0;i<10;++i)if(a)b();else c();switch(a){case 1:b();break;default:{c();}}do{x();}while(0);auto l=[&](int x){return x;};out:return *p*(a&~b);}"),
         ("pointers stay", "int f() { a * b; x = (int *)q; T& r = y; foo< a > (b); }"),
         ("directives", "#define X(a) \\\n  a+1\n#ifdef Y\n  int a;\n#else\nint b;\n#endif\n"),
+        ("long heads", "class TideGauge : public StationOfTheHarbour, public ReadingOfTheWater, private Something<int, long> {\nTideGauge(Station const& station) : StationOfTheHarbour(\"at the pier\", station), level(station.level()) {}\nTideGauge(Station const& station, int level) : StationOfTheHarbour(\"at the pier\", station), level_above_zero(level), station(station) {}\n};\n"),
+        ("streams", "void f() {\nstd::cout << \"Load result: \" << result.description() << \", name of the gauge: \" << station.child(\"gauge\").name() << std::endl;\n}\n"),
+        ("lambdas with a result", "auto sums = std::accumulate(levels.begin(), levels.end(), std::make_pair(0., 0.), [low](std::pair<double, double> sums, double level) -> std::pair<double, double> {\nreturn g(sums.first + level);\n});\n"),
     ]));
     snapshot!("c", laid_out("c", &[
         ("columns stay", "struct gauge {\n\tint\t\tlevel;\t/* metres */\n\tconst char\t*name;\t/* of the place */\n};\n"),

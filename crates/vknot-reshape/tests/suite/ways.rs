@@ -22,6 +22,61 @@ fn set_once(language: &str, text: &str, keys: &[&str]) -> String {
 /// A way to keep code: what it is called, its language, and a text with `§` in front of a line that is moved off by some columns to see
 /// it come back.
 const WAYS: &[(&str, &str, &str)] = &[
+    ("initializers and bases that stand with what they are of, and commas below their colon", "cpp", "\
+class Gauge
+: public Station
+, public Reading
+{
+public:
+    Gauge()
+    : level(0)
+    , tide(1)
+    {
+§        read();
+    }
+
+    Gauge(int level)
+      : level(level)
+      , tide(1)
+    {
+    }
+
+    Gauge(int level, int tide)
+    : level(level),
+      tide(tide)
+    {
+    }
+};
+
+class Harbour : public Station,
+                public Reading
+{
+    Harbour() : level(0)
+              , tide(1)
+    {
+§        read();
+    }
+};
+"),
+    ("exceptions of another language in a branch of a directive", "cpp", "\
+void Gauge::read() {
+    try {
+#ifdef __OBJC__
+        @try {
+            measure();
+        }
+        @catch (NSException *error) {
+§            report();
+        }
+#else
+        measure();
+#endif
+    }
+    catch (Tide&) {
+§        report();
+    }
+}
+"),
     ("operands below the first one, a bracket below another, doc comments below what they are about", "c", "\
 struct tide {
     int high;

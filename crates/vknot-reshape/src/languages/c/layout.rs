@@ -34,6 +34,7 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
         &["+", "-"],
         &["*", "/", "%"],
     ],
+    streams: &["<<", ">>"],
     names_hold_first_call: true,
     chains_hold_blocks: true,
     as_written: true,
@@ -47,7 +48,7 @@ const APART: &[&str] = &["namespace", "linkage", "class", "struct", "union", "en
 
 const LINES: Rule = Rule::Lines(None);
 const DECLARATION: Words = Words { lines: true, brace: BraceOf::Declaration, ..WORDS };
-const DECLARED: Rule = Rule::Words(DECLARATION);
+const DECLARED: Rule = Rule::Words(Words { led: Some(":"), ..DECLARATION });
 /// A declaration of one thing, whose name and value may line up with those of its neighbours.
 const VARIABLE: Rule = Rule::Words(Words { lines: true, cells: &["name", "="], long_cells: true, ..WORDS });
 const CONTROL: Words = Words {
@@ -68,7 +69,7 @@ const LISTED: List = List {
 };
 const ARGUMENTS: Rule = Rule::List(LISTED);
 
-const TYPE: Rule = Rule::Words(Words { brace: BraceOf::Type, ..DECLARATION });
+const TYPE: Rule = Rule::Words(Words { brace: BraceOf::Type, led: Some(":"), ..DECLARATION });
 
 const RULES: &[(&str, Rule)] = &[
     ("unit", Rule::Items(Items { apart: APART, imports_apart: false })),

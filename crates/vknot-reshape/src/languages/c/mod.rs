@@ -149,6 +149,7 @@ pub(super) const INDENTED: IndentSpec = IndentSpec {
         (Hold::List, &["attribute", "subscript", "template_parameters", "template_arguments"]),
         usual::EXPRESSIONS,
     ],
+    middle: &["else", "catch", "finally", "@catch", "@finally"],
     namespaces: &["namespace"],
     prefixes: &["template"],
     flush: &["linkage"],

@@ -49,13 +49,14 @@ impl Planner<'_> {
         let Some(first) = gaps.last() else { return };
         let mut group = Group::over(self.first(id), self.end(id));
         group.first = *first;
+        let streams = gaps.len() > 1 && self.table.spec.streams.contains(&self.token_text(*first));
         // A break on either side of an operator is the author's wish to have the run broken.
         let kept = author && self.options.keep != KeepBreaks::None;
         group.always = kept;
         let filled = match self.options.operands {
             WrapOperand::Each => false,
             WrapOperand::Fill => true,
-            WrapOperand::AsFound => kept,
+            WrapOperand::AsFound => kept || streams,
         };
         if !author && let Some(hug) = self.hug_of_operand(id) {
             group.fit_end = hug;
@@ -79,7 +80,9 @@ impl Planner<'_> {
             self.plan.gaps[gap as usize] = GapPlan::soft(number, true);
         }
         let fixed = GapPlan::fixed(true);
-        let side = self.side(Key::WrapOperator, gaps.iter().copied()).filter(|_| kept);
+        // How a stream breaks says nothing of other operators.
+        let streams = streams && self.style.word(Key::WrapOperator) == "as-found";
+        let side = self.side(Key::WrapOperator, gaps.iter().copied()).filter(|_| kept).or(streams.then_some(false));
         for gap in gaps {
             let [before, behind] = [gap, gap + 1].map(|gap| self.newlines(gap) > 0);
             let soft = match filled {
@@ -92,7 +95,7 @@ impl Planner<'_> {
                 continue;
             }
             // Which side of an operator breaks is a setting.
-            let shows = (before != behind).then_some(behind);
+            let shows = (before != behind && !streams).then_some(behind);
             self.set_side(gap, (Key::WrapOperator, side), [soft, fixed], shows);
         }
         self.space_operators(&parts);

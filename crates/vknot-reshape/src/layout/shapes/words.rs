@@ -1,6 +1,6 @@
 //! Parts one after another: declarations, statements, headers with bodies.
 
-use vknot_syntax::{NodeId, Role};
+use vknot_syntax::{NodeId, Role, Span};
 
 use vknot_style::Key;
 use vknot_style::choices::{KeepBreaks, RequiredBraces};
@@ -29,6 +29,9 @@ impl Planner<'_> {
         }
         if let Some(value) = rule.value {
             self.late_part(value, false, children);
+        }
+        if let Some(mark) = rule.led {
+            self.led_items(id, mark, children);
         }
         if self.is_inline_branch(id) {
             let group = Group { ..Group::over(self.first(id), self.end(id)) };
@@ -139,13 +142,19 @@ impl Planner<'_> {
         self.set_by(gap, Key::BraceWrapped, [GapPlan::fixed(true), GapPlan::after_wrap()], shows);
     }
 
-    /// Whether the line on which a header ends stands further in than the one it begins on.
+    /// Whether the line on which a header ends stands further in than the one it begins on, or begins with a clause of it.
     fn is_wrapped_header(&self, id: NodeId, gap: u32) -> bool {
-        let blank = |token: u32| {
-            let start = self.tree.tokens().get(token as usize).map_or(0, |token| token.start);
-            self.code.source.line_blank(start).len()
+        let source = self.code.source;
+        let start = |token: u32| self.tree.tokens().get(token as usize).map_or(0, |token| token.start);
+        let blank = |token: u32| source.line_blank(start(token));
+        let last = blank(gap.saturating_sub(1));
+        let mut begins = source.slice(Span::new(last.end, start(gap).max(last.end))).chars();
+        let clause = match (begins.next(), begins.next()) {
+            (Some(','), _) => true,
+            (Some(':'), next) => next != Some(':'),
+            _ => false,
         };
-        blank(gap.saturating_sub(1)) > blank(self.first(id))
+        clause || last.len() > blank(self.first(id)).len()
     }
 
     /// An opening brace whose place a setting says.
@@ -346,6 +355,29 @@ impl Planner<'_> {
         (group.lazy, group.head_only) = (true, head_only);
         let number = self.plan.group(group);
         self.plan.set(gap, GapPlan::soft(number, true));
+    }
+
+    /// A mark that begins a line if the items behind it do not fit, which then begin lines of their own if they do not fit there. Where
+    /// the author broke among them, that stays.
+    fn led_items(&mut self, id: NodeId, mark: &str, children: &[NodeId]) {
+        let Some(at) = children.iter().position(|child| self.label(*child) == mark).filter(|at| *at > 0) else {
+            return
+        };
+        let body = children.iter().find(|child| matches!(self.role(**child), Role::Block | Role::Body));
+        let (gap, end) = (self.first(children[at]), body.map_or(self.end(id), |body| self.first(*body)));
+        if (gap..end).any(|gap| self.newlines(gap) > 0) {
+            return;
+        }
+        let number = self.plan.group(Group { first: gap, ..Group::over(gap - 1, end) });
+        self.plan.set(gap, GapPlan::soft(number, true));
+        self.spaced_as_table(id, children[at - 1], children[at]);
+        let number = self.plan.group(Group::over(gap, end));
+        for pair in children[at..].windows(2) {
+            if self.label(pair[0]) == "," {
+                self.spaced_as_table(id, pair[0], pair[1]);
+                self.plan.set(self.first(pair[1]), GapPlan::soft(number, true));
+            }
+        }
     }
 
     /// The first token behind annotations that have lines of their own.

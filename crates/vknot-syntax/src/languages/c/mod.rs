@@ -18,7 +18,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 };
 
 pub(crate) const READING: Reading = Reading {
-    sniff: Some(|extension, text| extension != "h" || !cpp::is_cpp(text)),
+    sniff: Some(|extension, text| extension != "h" || !cpp::is_cpp(text) && !cpp::is_objective(text)),
     reader: Reader::Own { kinds: braces::KINDS, read: braces::read },
     ..READING_OF_MOST
 };

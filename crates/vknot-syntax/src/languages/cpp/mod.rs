@@ -18,6 +18,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 };
 
 pub(crate) const READING: Reading = Reading {
+    sniff: Some(|extension, text| extension != "h" || is_cpp(text) && !is_objective(text)),
     reader: Reader::Own { kinds: braces::KINDS, read: braces::read },
     ..READING_OF_MOST
 };
@@ -43,6 +44,12 @@ pub(crate) fn is_cpp(text: &str) -> bool {
         let leads = words.iter().chain(&headers).any(|word| line.starts_with(word));
         leads && !(guarded && line.starts_with("class ")) || line.contains("std::")
     })
+}
+
+/// Whether a file declares what only Objective-C has.
+pub(crate) fn is_objective(text: &str) -> bool {
+    let words = ["@interface ", "@implementation ", "@protocol ", "@class ", "@import ", "@property", "@end"];
+    text.lines().any(|line| words.iter().any(|word| line.starts_with(word)))
 }
 
 /// Marks that are read as one when they touch.

@@ -25,10 +25,9 @@ fn is_matlab(_: &str, text: &str) -> bool {
     !super::octave::is_octave("m", text)
         && !text.lines().take(LINES).any(|line| {
             let line = line.trim_start();
-            ["#import", "#include", "@interface", "@implementation", "/*", "//", "(*"]
-                .iter()
-                .any(|start| line.starts_with(start))
+            ["#import", "#include", "/*", "//", "(*"].iter().any(|start| line.starts_with(start))
         })
+        && !super::cpp::is_objective(text)
 }
 
 /// How many lines are looked at.

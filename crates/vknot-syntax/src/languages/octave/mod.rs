@@ -25,7 +25,8 @@ pub(crate) const READING: Reading = Reading {
 /// Files with `#` comments, or with words such as `endif`, that the other member of the family does not have.
 pub(crate) fn is_octave(extension: &str, text: &str) -> bool {
     extension != "m"
-        || text.lines().any(|line| {
+        || !super::cpp::is_objective(text)
+        && text.lines().any(|line| {
             let line = line.trim_start();
             let comment = line.starts_with("##") || line.starts_with("# ") || line.starts_with("#!");
             let word = line.split(|c: char| !c.is_ascii_alphanumeric() && c != '_').next().unwrap_or("");

@@ -297,7 +297,9 @@ impl Values<'_> {
             match self.heads.kind(at).filter(|_| at < end)? {
                 OPEN_CURLY => return self.heads.close_of(at).is_some().then_some(at),
                 OPEN_ROUND | OPEN_SQUARE => at = self.heads.close_of(at)? + 1,
-                WORD | MARK | COMMENT => at += 1,
+                // `-> pair<a, b>`
+                WORD => at = self.path_end(at, end),
+                MARK | COMMENT => at += 1,
                 _ => return None,
             }
         }

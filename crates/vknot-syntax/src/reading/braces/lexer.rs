@@ -102,6 +102,8 @@ fn lexeme<'t>(bytes: &'t [u8], at: usize, endless: &mut Vec<&'t [u8]>) -> (Kind,
         b',' => (COMMA, at + 1),
         byte if byte.is_ascii_digit() || byte == b'.' && next.is_ascii_digit() => (NUMBER, number(bytes, at)),
         byte if is_word(byte) => word(bytes, at, endless),
+        // A word of Objective-C, whose statements then read like those of macros.
+        b'@' if next.is_ascii_alphabetic() => (WORD, word_end(bytes, at + 1, is_word)),
         b'<' if next == b'<' => (MARK, at + 2 + usize::from(bytes.get(at + 2) == Some(&b'='))),
         b'.' if next == b'.' && bytes.get(at + 2) == Some(&b'.') => (MARK, at + 3),
         byte if is_doubled(byte, next) => (MARK, at + 2),

@@ -179,7 +179,7 @@ impl<'r, 't> Reader<'r, 't> {
             let next = self.heads.skip_notes(self.at, self.limit());
             let word = if next < self.limit() { self.heads.word(next) } else { "" };
             match (what, word) {
-                (What::If, "else") | (What::Try, "catch" | "__except" | "__finally") => {
+                (What::If, "else") | (What::Try, "catch" | "__except" | "__finally" | "@catch" | "@finally") => {
                     if arm {
                         self.builder.close();
                     }
@@ -268,7 +268,7 @@ impl<'r, 't> Reader<'r, 't> {
             "switch" => self.branch(CONDITIONAL, What::Other),
             "for" | "while" => self.branch(LOOP, What::Other),
             "do" => self.branch(LOOP, What::Do),
-            "try" | "__try" => self.branch(GUARD, What::Try),
+            "try" | "__try" | "@try" => self.branch(GUARD, What::Try),
             "else" if context == Context::Code => self.branch(CONDITIONAL, What::If),
             _ => self.headed(context),
         }

@@ -154,9 +154,25 @@ impl<'r> Reader<'r, '_> {
 
     fn lambda(&mut self, body: usize) {
         self.builder.open(LAMBDA, Field(0));
-        while self.at < body {
-            self.token();
-        }
+        self.lambda_list(None, Run::Values);
+        self.lambda_list(Some(PARAMETERS), Run::Parameters);
+        let depth = self.frames.len();
+        self.values(body, Run::Words);
+        self.run_down(depth);
         self.block(BLOCK, Context::Code, 2);
+    }
+
+    /// The captures of a lambda, or its parameters, if they are next.
+    fn lambda_list(&mut self, kind: Option<Kind>, run: Run) {
+        let wanted = if kind.is_some() { OPEN_ROUND } else { OPEN_SQUARE };
+        let close = self.heads.close_of(self.at).filter(|_| self.heads.kind(self.at) == Some(wanted));
+        let Some(close) = close else { return };
+        let depth = self.frames.len();
+        if let Some(kind) = kind {
+            self.builder.open(kind, Field::PARAMETERS);
+        }
+        self.token();
+        self.group(close, kind.is_some().into(), run);
+        self.run_down(depth);
     }
 }
