@@ -280,6 +280,10 @@ impl Frames<'_> {
             let place = frame.anchor.deeper(self.function_body(frame.node));
             return Spot::by(place, By::Setting(Key::IndentFunction, frame.anchor));
         }
+        // What is done where a value is another one stands with the declaration.
+        if node.is_leaf() && node.parent == frame.node && self.is_middle(id) {
+            return frame.anchor.into();
+        }
         // Commas may lead initializers, below the colon that leads the first.
         if frame.hold == Hold::Header && frame.named && node.is_leaf() && matches!(self.text(id), ":" | ",") {
             return Spot::by(frame.argument, By::Wrap);

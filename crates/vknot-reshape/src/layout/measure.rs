@@ -69,6 +69,7 @@ impl Measure {
             let kept = matches!(gap.form, Form::Keep | Form::Verbatim | Form::Unset);
             let stops = kept && planner.newlines(index as u32) > 0 || index > 0 && measure.multiline[index - 1];
             let may_break = matches!(gap.form, Form::Soft | Form::Hard)
+                || gap.form == Form::AfterWrap && gap.fill
                 || gap.form == Form::Author && planner.newlines(index as u32) > 0;
             measure.stop[index] = if stops { index as u32 } else { measure.stop[index + 1] };
             measure.chance[index] = if stops || may_break { index as u32 } else { measure.chance[index + 1] };

@@ -35,7 +35,7 @@ pub(super) struct GapPlan {
     pub form: Form,
     /// Whether a gap without a line break is a space.
     pub spaced: bool,
-    /// A soft gap that breaks by itself when what follows does not fit, or where the author broke it.
+    /// A gap that breaks by itself when what follows does not fit; a soft one also where the author broke it.
     pub fill: bool,
     /// A comment that goes on with the one behind the line above, at the same column.
     pub continues: bool,
@@ -97,6 +97,11 @@ impl GapPlan {
 
     pub fn after_closing() -> Self {
         Self { form: Form::AfterClosing, spaced: true, ..Self::default() }
+    }
+
+    /// The same, with a line break, too, where what follows does not fit.
+    pub fn after_wrap_or_full() -> Self {
+        Self { fill: true, ..Self::after_wrap() }
     }
 
     pub fn after_wrap() -> Self {

@@ -50,6 +50,7 @@ fn long_lines_are_wrapped() {
         ("value on the next line", "let readings_of_all_stations: Vec<Reading> = collect_readings_of(&stations_of_network);"),
         ("patterns", "match level { Level::Quiet | Level::Watch | Level::Falling | Level::Rising | Level::Unknown => 1, _ => 2 }"),
         ("below a closing bracket", "alt((first_of_all, second_of_all, third_of_all, fourth)).context(\"level\").parse(input)"),
+        ("what is done without a value", "let Some(level)=gauge.read().of(station).at(hour_of_the_highest_tide).above(zero) else{return;}; let Some(level)=gauge.read()\nelse{return}; let Some(level)=measured_height_of_the_water_of(gauge, hour) else{return;};"),
         ("alternatives break together", "let warning = if surge > threshold_of_warning { Level::Warning } else { Level::Quiet };"),
     ], &["max_line_length=80"]));
 }

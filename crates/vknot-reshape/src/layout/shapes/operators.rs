@@ -4,7 +4,7 @@ use vknot_syntax::{NodeId, Role};
 
 use vknot_style::Key;
 use vknot_style::choices::{KeepBreaks, WrapOperand};
-use crate::layout::plan::{Form, GapPlan, Group};
+use crate::layout::plan::{Form, GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
 use crate::spec::layout::{Operators, Rule};
 
@@ -196,6 +196,12 @@ impl Planner<'_> {
                 self.plan.set(gap, GapPlan::soft(number, true));
                 self.spaced_as_table(id, *operator, *value);
             }
+        }
+        // What is done where the value is another one begins a line behind a value of several, or where its author had it so.
+        if let Some(other) = self.tree.child_named(id, "alternative") {
+            let gap = self.first(other).saturating_sub(1);
+            let kept = self.newlines(gap) > 0 && self.options.keep != KeepBreaks::None;
+            self.plan.set(gap, if kept { GapPlan::hard(NO_GROUP, 0, 0) } else { GapPlan::after_wrap_or_full() });
         }
         // In front of a clause, and of the value in front of one, lines break where their author broke them.
         let clause = children.iter().position(|child| matches!(self.rule_of(*child), Rule::Clause));

@@ -181,7 +181,8 @@ impl Reader<'_, '_> {
                 continue;
             }
             let Some(mark) = item_mark(self.bytes, ink, end)
-                .filter(|mark| !self.is_break(ink, end) && !self.interrupts(*mark, ink, end)) else { break };
+                .filter(|mark| !self.is_break(ink, end) && !self.interrupts(*mark, ink, end))
+            else { break };
             self.close_leaf();
             self.builder.open(LIST_ITEM, Field(0));
             self.builder.token(ITEM_MARK, ink, mark);

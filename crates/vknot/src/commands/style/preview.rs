@@ -92,8 +92,8 @@ fn of_target(
 ) -> Result<Option<Preview>, Problem> {
     let input = workspace.read(&target.file, &arguments.input)?;
     let language = input.document.language();
-    let Some(step) =
-        ["format", "indent"].into_iter().filter_map(Step::named).find(|step| (step.covers)(language)) else {
+    let Some(step) = ["format", "indent"].into_iter().filter_map(Step::named).find(|step| (step.covers)(language))
+    else {
         return Ok(None);
     };
     let spans = spans(target, &input).map_err(|message| Problem::new(&input.shown, message))?;

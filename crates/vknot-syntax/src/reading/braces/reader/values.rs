@@ -76,8 +76,8 @@ impl<'r> Reader<'r, '_> {
             self.builder.close();
         }
         let run = if head.has_body || head.parameters.is_some() { Run::Words } else { Run::Declared };
-        let Some(close) =
-            head.parameters.filter(|open| *open == self.at).and_then(|open| self.heads.close_of(open)) else {
+        let Some(close) = head.parameters.filter(|open| *open == self.at).and_then(|open| self.heads.close_of(open))
+        else {
             return self.values(head.end, run);
         };
         let depth = self.frames.len();
