@@ -84,7 +84,12 @@ pub static SAMPLES: &[Sample] = &[
         "interface Gauge {\n    double ZERO = 0;\n    double level();\n    double surge();\n}\n",
     ),
     of(Key::BlankMember, "java", &[], "class Gauge {\n    int zero;\n    int level;\n\n    int surge;\n}\n"),
-    of(Key::BlankMost, "java", &[], "class Gauge {\n    int level;\n\n\n\n\n\n\n\n\n\n\n    int tide;\n}\n"),
+    of(
+        Key::BlankMost,
+        "java",
+        &[],
+        "class Gauge {\n    int level;\n\n\n    int tide;\n\n\n    int surge;\n\n\n\n\n\n\n\n\n\n\n    int zero;\n}\n",
+    ),
     of(
         Key::BraceAccessor,
         "csharp",

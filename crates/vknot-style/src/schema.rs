@@ -186,8 +186,8 @@ settings! {
         "Fewest blank lines between members of different kinds: values, callables, types";
     BlankMember: "vknot_blank_member", Values::Number(0, 1, &["as-found"]), "as-found",
         "Blank lines between neighbouring members without a body, if no comment parts them";
-    BlankMost: "vknot_blank_most", Values::Number(0, 9, &[]), "1",
-        "Blank lines in a row that are kept";
+    BlankMost: "vknot_blank_most", Values::Number(0, 9, &["as-found"]), "as-found",
+        "Blank lines in a row that are kept; as found: so many as a third of all places between items have, one where nothing shows more";
     BraceAccessor: "vknot_brace_accessor", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where the brace of a property, an event and what reads or sets them opens: on the same line or on the next; usually as that of a callable";
     BraceControl: "vknot_brace_control", Values::Words(&["same", "next", "as-found"]), "as-found",

@@ -340,18 +340,18 @@ mod tests {
     #[test]
     fn what_is_beside_holds_where_nothing_is_set() {
         let set = Style::with(&PLAIN, &["indent_size=8".parse().unwrap()]);
-        let style = [(Key::IndentSize, "2"), (Key::IndentStyle, "tab"), (Key::BlankMost, "3")]
+        let style = [(Key::IndentSize, "2"), (Key::IndentStyle, "tab"), (Key::BlankItem, "1")]
             .into_iter()
             .fold(set, |style, (key, value)| style.with_beside(key, value.to_owned()));
         assert_eq!((style.word(Key::IndentSize), style.beside(Key::IndentSize)), ("8", None));
         // What goes by the file goes by it first.
         assert_eq!((style.word(Key::IndentStyle), style.beside(Key::IndentStyle)), ("as-found", Some("tab")));
-        assert_eq!((style.word(Key::BlankMost), style.origin(Key::BlankMost)), ("3", Origin::Beside));
+        assert_eq!((style.word(Key::BlankItem), style.origin(Key::BlankItem)), ("1", Origin::Beside));
         let shown = style.with_shown_beside(Key::IndentStyle).unwrap();
         assert_eq!((shown.word(Key::IndentStyle), shown.origin(Key::IndentStyle)), ("tab", Origin::Beside));
         assert_eq!(shown.fixed().origin(Key::IndentStyle), Origin::CommandLine);
         let inside = style.for_language(&PLAIN);
-        assert_eq!((inside.word(Key::BlankMost), inside.beside(Key::IndentStyle)), ("1", None));
+        assert_eq!((inside.word(Key::BlankItem), inside.beside(Key::IndentStyle)), ("0", None));
         assert_eq!(inside.word(Key::IndentSize), "8");
     }
 

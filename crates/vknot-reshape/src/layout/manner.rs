@@ -1,6 +1,8 @@
 //! Settings of two ways that nothing sets: what the file shows decides, else the habit of its language. Gaps that depend on them wait until
 //! the whole file was walked.
 
+use std::collections::HashMap;
+
 use vknot_style::{Key, SETTINGS, Style};
 
 use super::plan::GapPlan;
@@ -33,13 +35,24 @@ pub(super) struct Manner {
     pub waiting: Vec<Waiting>,
     /// Gaps whose space waits.
     pub spaced: Vec<(u32, Spaced)>,
+    /// Gaps in front of arguments, each with whether its author left a space there, if that tells.
+    pub called: Vec<(u32, Option<bool>)>,
+    /// Gaps behind names of callables that have a way of their own, and whether that is the second.
+    pub own: HashMap<u32, bool>,
     /// Whether too much stands on each line to be anyone's manner.
     squeezed: bool,
 }
 
 impl Default for Manner {
     fn default() -> Self {
-        Self { votes: vec![[0; 2]; SETTINGS.len()], waiting: Vec::new(), spaced: Vec::new(), squeezed: false }
+        Self {
+            votes: vec![[0; 2]; SETTINGS.len()],
+            waiting: Vec::new(),
+            spaced: Vec::new(),
+            called: Vec::new(),
+            own: HashMap::new(),
+            squeezed: false,
+        }
     }
 }
 
@@ -52,6 +65,15 @@ impl Manner {
     /// A place that shows one of two ways.
     pub fn vote(&mut self, key: Key, second: bool) {
         self.votes[key as usize][usize::from(second)] += 1;
+    }
+
+    /// Places behind one name that show the first way, and the second. However many there are, no name speaks for others; one that always
+    /// goes one way keeps to it.
+    pub fn vote_for_name(&mut self, key: Key, places: [u32; 2]) -> Option<bool> {
+        let votes = &mut self.votes[key as usize];
+        votes.iter_mut().zip(places).for_each(|(votes, places)| *votes += places.min(ENOUGH));
+        let [first, second] = places;
+        (first.min(second) == 0 && first + second >= ENOUGH && !self.squeezed).then_some(second > 0)
     }
 
     /// Which way four in five places show, if enough do.

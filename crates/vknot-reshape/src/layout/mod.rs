@@ -3,6 +3,7 @@
 //! [`format()`] changes gaps and touches no token, apart from braces that the style requires and the white space at the edges of
 //! comment lines.
 
+mod blanks;
 mod columns;
 mod comments;
 mod damage;
@@ -72,11 +73,11 @@ fn two_ways(style: &Style) -> impl Iterator<Item = (Key, [&'static str; 2])> {
     })
 }
 
-/// The settings of two ways that nothing sets, each with its value and whether the file shows it.
+/// The settings that nothing sets, each with its value and whether the file shows it: those of two ways, and some numbers.
 pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Vec::new() };
     let paper = paper(code, style);
-    let mut planner = Planner::planned(code, table, style, Options::of(style, paper.indentation), None);
+    let mut planner = Planner::planned(code, table, style, Options::of(code, style, paper.indentation), None);
     let written = width::written(code, paper.indentation.tab_width, &width::witnesses(code.tree));
     let wider = || kept(code, style, paper.indentation).and_then(|_| written.most(table.spec.width));
     let found = written.usual().or_else(wider);
@@ -90,7 +91,9 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
         found.unwrap_or(table.spec.width).to_string(),
         found.is_some(),
     );
-    ways.chain([width]).collect()
+    let shown = blanks::shown(code);
+    let blank = (Key::BlankMost, shown.unwrap_or(1).to_string(), shown.is_some());
+    ways.chain([width, blank]).collect()
 }
 
 /// A file that is left as it is, since laying it out would never end.
@@ -135,7 +138,7 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bo
         return Reshape { receipt, ..Reshape::default() };
     };
     let paper = paper(code, style);
-    let mut options = Options::of(style, paper.indentation);
+    let mut options = Options::of(code, style, paper.indentation);
     // A comma comes with line breaks that may be elsewhere.
     options.commas &= only.is_none();
     let lines = only.map(|only| Lines::of(source, only));
@@ -278,7 +281,7 @@ fn plan<'a>(
 pub(crate) fn inside(code: Code<'_>, style: &Style, spans: &[Span]) -> Edits {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Edits::default() };
     let paper = paper(code, style);
-    let mut planner = plan(code, table, style, Options::of(style, paper.indentation), None);
+    let mut planner = plan(code, table, style, Options::of(code, style, paper.indentation), None);
     let edits = printed(&mut planner, &paper, widths(code, style, &paper), None).edits;
     let mut spans = spans.iter().peekable();
     edits.filtered(|edit, _| {
@@ -352,7 +355,7 @@ mod tests {
         let document = Document::new(Source::from_text("Gauge.java", text), language, default_style(language));
         let paper = paper(document.code(), document.style());
         let style = document.style();
-        let planner = plan(document.code(), table, style, Options::of(style, paper.indentation), None);
+        let planner = plan(document.code(), table, style, Options::of(document.code(), style, paper.indentation), None);
         let edits = print::print(&planner, &paper, &[], None).edits;
         prove(&document, Reshape { edits, ..Reshape::default() }, Contract::LAYOUT).unwrap_err().reason
     }

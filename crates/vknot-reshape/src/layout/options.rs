@@ -5,6 +5,9 @@ use vknot_style::choices::{
     AlignList, BlankEdge, BreakBlock, KeepBreaks, RequiredBraces, WrapChain, WrapComma, WrapList, WrapOperand,
 };
 
+use super::blanks;
+use crate::spec::Code;
+
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Options {
     /// Columns of a line.
@@ -43,13 +46,13 @@ pub(super) struct Options {
 }
 
 impl Options {
-    pub fn of(style: &Style, indentation: Indentation) -> Self {
+    pub fn of(code: Code<'_>, style: &Style, indentation: Indentation) -> Self {
         Self {
             width: style.number(Key::MaxLineLength).unwrap_or(u32::MAX / 4),
             blank_item: style.number(Key::BlankItem).unwrap_or(0) as u8,
             blank_kind: style.number(Key::BlankKind).unwrap_or(0) as u8,
             blank_member: style.number(Key::BlankMember).map(|lines| lines as u8),
-            blank_most: style.number(Key::BlankMost).unwrap_or(1) as u8,
+            blank_most: blanks::most(code, style),
             tab_width: indentation.tab_width,
             level: indentation.size,
             keep: style.choice(),

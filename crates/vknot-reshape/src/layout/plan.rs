@@ -196,6 +196,8 @@ pub(super) struct Plan {
     pub added: Vec<AddedBraces>,
     pub commas: Vec<AddedComma>,
     pub cells: Vec<Cell>,
+    /// The first token of each row of a table, and the one behind its last: nothing in a row breaks.
+    pub rows: Vec<(u32, u32)>,
 }
 
 impl Plan {
@@ -213,6 +215,12 @@ impl Plan {
         if let Some(slot) = self.gaps.get_mut(gap as usize) && slot.form == Form::Unset {
             *slot = plan;
         }
+    }
+
+    /// Whether a token is in a row of a table.
+    pub fn is_in_row(&self, token: u32) -> bool {
+        let behind = self.rows.partition_point(|(first, _)| *first <= token);
+        behind.checked_sub(1).and_then(|row| self.rows.get(row)).is_some_and(|(_, end)| token < *end)
     }
 
     /// Adds a group and gives its number.

@@ -101,6 +101,7 @@ impl<'a> Planner<'a> {
         };
         planner.find_hugs();
         planner.walk();
+        planner.count_callees();
         planner
     }
 }

@@ -1,5 +1,7 @@
 //! Gaps that go one of two ways, as the style or the manner of the file says, which is known when all of it was walked.
 
+use std::collections::HashMap;
+
 use vknot_style::Key;
 use vknot_syntax::NodeId;
 
@@ -20,10 +22,41 @@ impl Planner<'_> {
 
     /// Gives a gap that has its first way another one, as a second setting says.
     pub fn or_by(&mut self, gap: u32, key: Key, [first, second]: [GapPlan; 2], shows: Option<bool>) {
-        if let Some(second) = shows.filter(|_| self.written[gap as usize].plain) {
-            self.manner.vote(key, second);
-        }
+        self.show(gap, key, shows.filter(|_| self.written[gap as usize].plain));
         self.manner.waiting.push(Waiting { gap, key, first, second });
+    }
+
+    /// Counts the way in which a gap was written.
+    fn show(&mut self, gap: u32, key: Key, shows: Option<bool>) {
+        match shows {
+            _ if key == Key::SpaceArguments => self.manner.called.push((gap, shows)),
+            Some(second) => self.manner.vote(key, second),
+            None => {}
+        }
+    }
+
+    /// Finds out which callables have their arguments always in one way.
+    pub fn count_callees(&mut self) {
+        let called = std::mem::take(&mut self.manner.called);
+        let mut names: HashMap<&str, ([u32; 2], Vec<u32>)> = HashMap::new();
+        let tokens = self.tree.tokens();
+        for (gap, shows) in &called {
+            let name = gap.checked_sub(1).and_then(|name| tokens.get(name as usize));
+            let (places, gaps) = names.entry(name.map_or("", |name| name.span().of(self.text))).or_default();
+            shows.iter().for_each(|second| places[usize::from(*second)] += 1);
+            gaps.push(*gap);
+        }
+        for (places, gaps) in names.into_values() {
+            if let Some(second) = self.manner.vote_for_name(Key::SpaceArguments, places) {
+                self.manner.own.extend(gaps.into_iter().map(|gap| (gap, second)));
+            }
+        }
+    }
+
+    /// Whether a gap goes the second of the two ways of a setting.
+    fn goes_second(&self, gap: u32, key: Key) -> bool {
+        let own = || self.manner.own.get(&gap).filter(|_| self.style.word(key) == "as-found");
+        own().filter(|_| key == Key::SpaceArguments).copied().unwrap_or_else(|| self.follows(key))
     }
 
     /// The side of its tokens on which a run breaks, before them or after: where nothing is set, that on which its author broke it.
@@ -46,9 +79,8 @@ impl Planner<'_> {
             Spacing::Space => return,
             Spacing::Author => Spaced::As(written || self.newlines(gap) > 0),
             Spacing::By(key) => {
-                if self.newlines(gap) == 0 {
-                    self.manner.vote(key, written);
-                }
+                let shows = (self.newlines(gap) == 0).then_some(written);
+                self.show(gap, key, shows);
                 Spaced::By(key)
             }
         };
@@ -137,7 +169,7 @@ impl Planner<'_> {
         self.options.control_next = self.is_second(Key::BraceControl);
         let follows = self.follows(Key::BraceFollow);
         for waiting in std::mem::take(&mut self.manner.waiting) {
-            let second = self.follows(waiting.key);
+            let second = self.goes_second(waiting.gap, waiting.key);
             let slot = &mut self.plan.gaps[waiting.gap as usize];
             if second && slot.form == waiting.first.form {
                 *slot = waiting.second;
@@ -146,7 +178,7 @@ impl Planner<'_> {
         for (gap, spaced) in std::mem::take(&mut self.manner.spaced) {
             let spaced = match spaced {
                 Spaced::As(spaced) => spaced,
-                Spaced::By(key) => self.is_second(key),
+                Spaced::By(key) => self.goes_second(gap, key),
             };
             let touches = self.tree.is_joined(self.text, gap);
             let slot = &mut self.plan.gaps[gap as usize];

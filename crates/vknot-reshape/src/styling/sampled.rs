@@ -70,7 +70,7 @@ fn shown_values(setting: &Setting) -> Vec<String> {
         (Key::MaxLineLength, _) => words(&["60", "off"]),
         (Key::IndentSize, _) => words(&["2", "4"]),
         (Key::TabWidth, _) => words(&["2", "8"]),
-        (Key::BlankMost, _) => words(&["0", "1", "3"]),
+        (Key::BlankMost, _) => words(&["as-found", "0", "1", "3"]),
         (Key::ImportGroups, _) => words(&["as-found", "other, standard", "written"]),
         (Key::ImportOwn, _) => words(&["", "tide"]),
         (Key::ImportWildcard, _) => words(&["keep", "expand", "3"]),

@@ -156,7 +156,7 @@ pub fn values(key: Key, language: &'static Language) -> Vec<String> {
         (Key::IndentSize, _) => &["2", "3", "4", "8"],
         (Key::TabWidth, _) => &["2", "4", "8"],
         (Key::MaxLineLength, _) => &["72", "80", "90", "100", "110", "120", "140", "off"],
-        (Key::BlankMost, _) => &["0", "1", "2", "3"],
+        (Key::BlankMost, _) => &["as-found", "0", "1", "2", "3"],
         (Key::ImportGroups, _) => return usual_groups(language),
         (_, Values::Words(choices)) => return words(choices),
         (_, Values::Pairs(..)) => &[],

@@ -2,8 +2,12 @@
 
 use crate::support::{formatted, indented, read};
 
+mod c_family;
+
 /// What is kept, in which language, under which settings, and the text.
-const KEPT: &[(&str, &str, &[&str], &str)] = &[
+type Case = (&'static str, &'static str, &'static [&'static str], &'static str);
+
+const KEPT: &[Case] = &[
     ("members of one line among others", "java", &[], "\
 class Gauge {
     int high() { return high; }
@@ -133,16 +137,6 @@ fn bend() -> Matrix {
         -3.0,  0.0, 10.5,
     )
 }
-"),
-    ("tables of numbers in lists", "c", &[], "\
-double bends[] = {
-     3.0,  2.0,  0.0,
-    -3.0,  0.0, 10.5,
-};
-double rows[2][2] = {
-    { 3.0,  2.0},
-    {-3.0, 10.5},
-};
 "),
     ("tables of numbers in brackets", "javascript", &[], "\
 const bends = [
@@ -434,13 +428,25 @@ func high() int { return 1 }
 
 #[test]
 fn what_people_keep_stays() {
-    for (what, language, set, text) in KEPT {
+    for (what, language, set, text) in KEPT.iter().chain(c_family::KEPT) {
         assert_eq!(formatted(language, text, set), *text, "{language}: {what}");
     }
 }
 
 /// A text, what is set, and what comes of it.
 const SET: &[(&str, &str, &str, &str)] = &[
+    (
+        "cpp",
+        "void f() {\n    check (a);\n    check (b);\n    check (c);\n}\n",
+        "vknot_space_arguments=false",
+        "void f() {\n    check(a);\n    check(b);\n    check(c);\n}\n",
+    ),
+    (
+        "cpp",
+        "int a();\n\n\nint b();\n\n\nint c();\n\n\nint d();\n",
+        "vknot_blank_most=1",
+        "int a();\n\nint b();\n\nint c();\n\nint d();\n",
+    ),
     (
         "c",
         "int a(void) {\n    if (b &&\n        c) {\n        d();\n    }\n}\n",

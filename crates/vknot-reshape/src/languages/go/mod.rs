@@ -37,6 +37,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 
 static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[
+        (Key::BlankMost, "1"),
         (Key::MaxLineLength, "off"),
         (Key::AlignColumn, "all"),
         (Key::AlignComment, "all"),

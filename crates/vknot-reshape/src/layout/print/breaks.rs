@@ -27,7 +27,7 @@ impl Printer<'_, '_> {
 
     fn cannot_break(&self, group: &Group) -> bool {
         let waits = self.broken.get(group.outer as usize).is_some_and(|broken| !broken);
-        group.fit_end <= group.open || waits
+        group.fit_end <= group.open || waits || self.planner.plan.is_in_row(group.open)
     }
 
     /// Decides groups whose first break would be here.

@@ -29,7 +29,8 @@ impl Planner<'_> {
         let (Some(first), Some(last)) = (inner.first(), inner.last()) else {
             return self.plan.set(close_gap, self.empty(close_gap));
         };
-        if self.is_list_as_written(id) {
+        let table = self.role(id) == Role::Collection && self.keep_rows(inner);
+        if table && self.keeps_meant() || self.is_list_as_written(id) {
             return self.list_as_written(id, rule, &children[open..=close]);
         }
         let mut group = Group::over(self.first(children[open]), self.end(children[close]));

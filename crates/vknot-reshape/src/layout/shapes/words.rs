@@ -372,8 +372,14 @@ impl Planner<'_> {
         self.plan.set(gap, GapPlan::soft(number, true));
         self.spaced_as_table(id, children[at - 1], children[at]);
         let number = self.plan.group(Group::over(gap, end));
+        let mut angles = 0u32;
         for pair in children[at..].windows(2) {
-            if self.label(pair[0]) == "," {
+            match self.label(pair[0]) {
+                "<" => angles += 1,
+                ">" => angles = angles.saturating_sub(1),
+                _ => {}
+            }
+            if self.label(pair[0]) == "," && angles == 0 {
                 self.spaced_as_table(id, pair[0], pair[1]);
                 self.plan.set(self.first(pair[1]), GapPlan::soft(number, true));
             }

@@ -4,7 +4,11 @@ use vknot_style::Key;
 use vknot_style::choices::{KeepBreaks, WrapList, WrapOperand};
 use vknot_syntax::{NodeId, TokenId};
 
+use crate::layout::plan::GapPlan;
 use crate::layout::planner::Planner;
+
+/// How many rows make a table.
+const ROWS: usize = 3;
 
 impl Planner<'_> {
     /// Whether line breaks stay wherever they are meant.
@@ -33,6 +37,38 @@ impl Planner<'_> {
     /// The same of a list, unless something says how lists are wrapped.
     pub fn is_list_as_written(&mut self, id: NodeId) -> bool {
         self.options.keep == KeepBreaks::All || self.options.list == WrapList::AsFound && self.is_as_written(id)
+    }
+
+    /// Keeps the rows of a table as long as they are, unless something says how lists are wrapped: lines of which all but the last hold
+    /// equally many items, two at least. Gives whether it is one.
+    pub fn keep_rows(&mut self, items: &[NodeId]) -> bool {
+        if self.options.list != WrapList::AsFound || matches!(self.options.keep, KeepBreaks::None) {
+            return false;
+        }
+        let breaks = |id: &NodeId| self.newlines(self.first(*id)) > 0;
+        let starts: Vec<usize> = (1..items.len()).filter(|at| breaks(&items[*at])).collect();
+        let bounds = std::iter::once(0).chain(starts.iter().copied()).zip(starts.iter().copied().chain([items.len()]));
+        let rows: Vec<&[NodeId]> = bounds.filter_map(|(from, to)| items.get(from..to)).collect();
+        let count = |row: &&[NodeId]| row.iter()
+            .filter(|id| !self.is_separator(**id) && !self.is_comment(**id))
+            .count();
+        let [whole @ .., last] = rows.as_slice() else { return false };
+        let width = whole.first().map_or(0, count);
+        let even =
+            whole.len() + 1 >= ROWS && width > 1 && count(last) <= width && whole.iter().all(|row| count(row) == width);
+        if !even || items.iter().any(|id| self.is_multiline(*id)) {
+            return false;
+        }
+        for row in rows {
+            let (Some(first), Some(last)) = (row.first(), row.last()) else { continue };
+            self.plan.rows.push((self.first(*first), self.end(*last)));
+            for pair in row.windows(2) {
+                if self.is_separator(pair[0]) && !self.is_comment(pair[1]) {
+                    self.plan.set(self.first(pair[1]), GapPlan::fixed(true));
+                }
+            }
+        }
+        true
     }
 
     /// The same of operators of one precedence, given the gaps in front of them.
