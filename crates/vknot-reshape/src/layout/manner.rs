@@ -83,6 +83,12 @@ impl Manner {
         (total >= ENOUGH && !self.squeezed && 5 * first.max(second) >= 4 * total).then_some(second > first)
     }
 
+    /// Which way the few places go that a file has, if it is one.
+    pub fn lone(&self, key: Key) -> Option<bool> {
+        let [first, second] = self.votes[key as usize];
+        (first.min(second) == 0 && first + second > 0 && !self.squeezed).then_some(second > 0)
+    }
+
     /// Whether a file shows which of two ways it goes.
     pub fn shows(&self, key: Key) -> bool {
         self.found(key).is_some()

@@ -371,6 +371,8 @@ impl Planner<'_> {
             Spacing::Nothing => false,
             Spacing::Space => true,
             Spacing::Author => written,
+            // Behind the sign of an operator that is declared.
+            Spacing::By(Key::SpaceParameters) if !ends_in_word(self.token_text(gap.saturating_sub(1))) => written,
             Spacing::By(key) if may_part => return self.spaced_by(gap, key, [false, true].map(GapPlan::fixed)),
             Spacing::By(_) => false,
         };
@@ -414,4 +416,9 @@ impl Planner<'_> {
             Pad::By(key) => self.spaced_by(gap, key, [plan(false), plan(true)]),
         }
     }
+}
+
+/// Whether a token is a word, or ends in one.
+fn ends_in_word(text: &str) -> bool {
+    text.ends_with(|c: char| c.is_alphanumeric() || matches!(c, '_' | '$'))
 }

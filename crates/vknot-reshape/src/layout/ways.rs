@@ -110,15 +110,23 @@ impl Planner<'_> {
 
     /// Whether a setting is the second of its two ways, as far as the file was walked.
     pub fn is_second(&self, key: Key) -> bool {
-        // Types and accessors go with callables where nothing says otherwise.
-        let habit = match key {
-            Key::BraceType | Key::BraceAccessor if self.style.word(Key::BraceDeclaration) != "as-found" => {
-                self.is_second(Key::BraceDeclaration)
-            }
-            key => self.table.spec.habits.contains(&key),
+        let with_callables = matches!(key, Key::BraceType | Key::BraceAccessor) && self.tells_of_types();
+        let own = key == Key::BraceType && !self.table.spec.types_as_callables;
+        let lone = self.meant.as_ref().filter(|_| own).and_then(|_| self.manner.lone(key));
+        let habit = || match with_callables {
+            true => self.is_second(Key::BraceDeclaration),
+            false => self.table.spec.habits.contains(&key),
         };
-        let habit = self.beside(key).unwrap_or(habit);
+        let habit = lone.or_else(|| self.beside(key)).unwrap_or_else(habit);
         self.manner.second(self.style, key, habit)
+    }
+
+    /// Whether types and accessors go with callables, which is so where a setting says how these go, and in most languages where the
+    /// file or those beside it show it; in others the few types of a well-kept file go as they are.
+    fn tells_of_types(&self) -> bool {
+        let key = Key::BraceDeclaration;
+        let shown = || self.manner.shows(key) || self.beside(key).is_some();
+        self.style.word(key) != "as-found" || self.table.spec.types_as_callables && shown()
     }
 
     /// Whether a setting is the second of its two ways in the files beside.

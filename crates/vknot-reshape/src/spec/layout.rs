@@ -329,6 +329,8 @@ pub(crate) struct LayoutSpec {
     pub precedence: &'static [&'static [&'static str]],
     /// Operators whose runs are filled and break in front of them where nothing says otherwise.
     pub streams: &'static [&'static str],
+    /// Whether the braces of types open as those of callables do, where nothing says otherwise.
+    pub types_as_callables: bool,
     /// Whether a block with a single statement stays on its line in a well-kept file, if nothing says otherwise.
     pub blocks_are_meant: bool,
     /// Whether a setting says what stands round the operators of these classes.
@@ -371,6 +373,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     chain: &[],
     precedence: &[],
     streams: &[],
+    types_as_callables: true,
     blocks_are_meant: false,
     space_operators: false,
     names_hold_first_call: false,

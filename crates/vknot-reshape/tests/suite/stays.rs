@@ -423,6 +423,12 @@ package tide
 func low() { read(); send() }
 
 func high() int { return 1 }
+
+func watch() {
+	for hour := 0; ; hour++ {
+		read(hour)
+	}
+}
 "),
 ];
 

@@ -35,6 +35,7 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
         &["*", "/", "%"],
     ],
     streams: &["<<", ">>"],
+    types_as_callables: false,
     names_hold_first_call: true,
     chains_hold_blocks: true,
     as_written: true,

@@ -152,6 +152,8 @@ const RULES: &[(&str, Rule)] = &[
 
 const SPACING: &[SpaceRow] = &[
     ("", ",", Tight, Open),
+    // `for ; ; i++`
+    ("for_clause", ";", Author, Open),
     ("", ";", Tight, Open),
     ("", ":", Tight, Open),
     ("", ".", Tight, Tight),

@@ -3,6 +3,16 @@
 use super::Case;
 
 pub(super) const KEPT: &[Case] = &[
+    ("a type whose brace has a line of its own, and operators that stand off", "cpp", &[], "\
+class Tide: public Reading
+{
+public:
+    Tide& operator = (const Tide& other);
+    bool operator == (const Tide& other) const;
+    Tide operator [] (int hour) const;
+    int high(int hour) const;
+};
+"),
     ("rows of a table that are longer than lines are otherwise", "c", &[], "\
 static const int zones[] =
 {
