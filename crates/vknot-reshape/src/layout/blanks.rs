@@ -32,7 +32,9 @@ pub(super) fn shown(code: Code<'_>) -> Option<u8> {
             Role::Body => !tree.parent(holder).is_some_and(|parent| table.kind(tree.node(parent).kind).namespace),
             _ => continue,
         };
-        for item in tree.children(holder).skip(1) {
+        // Brackets and separators stand beside nothing.
+        let stands = |id: &NodeId| !matches!(tree.text_of(text, *id), "{" | "}" | ";" | ",");
+        for item in tree.children(holder).filter(stands).skip(1) {
             let newlines = tree.gap(text, tree.node(item).first_token).newlines;
             places[usize::from(of_type)].count(newlines as usize);
         }

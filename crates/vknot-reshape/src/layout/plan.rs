@@ -99,13 +99,13 @@ impl GapPlan {
         Self { form: Form::AfterClosing, spaced: true, ..Self::default() }
     }
 
+    pub fn after_wrap() -> Self {
+        Self { form: Form::AfterWrap, spaced: true, ..Self::default() }
+    }
+
     /// The same, with a line break, too, where what follows does not fit.
     pub fn after_wrap_or_full() -> Self {
         Self { fill: true, ..Self::after_wrap() }
-    }
-
-    pub fn after_wrap() -> Self {
-        Self { form: Form::AfterWrap, spaced: true, ..Self::default() }
     }
 }
 

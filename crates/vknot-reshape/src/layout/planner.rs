@@ -372,11 +372,17 @@ impl Planner<'_> {
             Spacing::Space => true,
             Spacing::Author => written,
             // Behind the sign of an operator that is declared.
-            Spacing::By(Key::SpaceParameters) if !ends_in_word(self.token_text(gap.saturating_sub(1))) => written,
+            Spacing::By(Key::SpaceParameters) if self.ends_in_sign(left) => written,
             Spacing::By(key) if may_part => return self.spaced_by(gap, key, [false, true].map(GapPlan::fixed)),
             Spacing::By(_) => false,
         };
         self.plan.set(gap, GapPlan::fixed(spaced && may_part));
+    }
+
+    /// Whether a name ends in a sign, as those of operators do.
+    fn ends_in_sign(&self, name: NodeId) -> bool {
+        let text = self.token_text(self.end(name).saturating_sub(1));
+        self.role(name) != Role::List && !text.ends_with(|c: char| c.is_alphanumeric() || matches!(c, '_' | '$'))
     }
 
     /// What the table says about the space between two neighbouring parts.
@@ -416,9 +422,4 @@ impl Planner<'_> {
             Pad::By(key) => self.spaced_by(gap, key, [plan(false), plan(true)]),
         }
     }
-}
-
-/// Whether a token is a word, or ends in one.
-fn ends_in_word(text: &str) -> bool {
-    text.ends_with(|c: char| c.is_alphanumeric() || matches!(c, '_' | '$'))
 }

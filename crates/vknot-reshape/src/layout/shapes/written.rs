@@ -39,38 +39,6 @@ impl Planner<'_> {
         self.options.keep == KeepBreaks::All || self.options.list == WrapList::AsFound && self.is_as_written(id)
     }
 
-    /// Keeps the rows of a table as long as they are, unless something says how lists are wrapped: lines of which all but the last hold
-    /// equally many items, two at least. Gives whether it is one.
-    pub fn keep_rows(&mut self, items: &[NodeId]) -> bool {
-        if self.options.list != WrapList::AsFound || matches!(self.options.keep, KeepBreaks::None) {
-            return false;
-        }
-        let breaks = |id: &NodeId| self.newlines(self.first(*id)) > 0;
-        let starts: Vec<usize> = (1..items.len()).filter(|at| breaks(&items[*at])).collect();
-        let bounds = std::iter::once(0).chain(starts.iter().copied()).zip(starts.iter().copied().chain([items.len()]));
-        let rows: Vec<&[NodeId]> = bounds.filter_map(|(from, to)| items.get(from..to)).collect();
-        let count = |row: &&[NodeId]| row.iter()
-            .filter(|id| !self.is_separator(**id) && !self.is_comment(**id))
-            .count();
-        let [whole @ .., last] = rows.as_slice() else { return false };
-        let width = whole.first().map_or(0, count);
-        let even =
-            whole.len() + 1 >= ROWS && width > 1 && count(last) <= width && whole.iter().all(|row| count(row) == width);
-        if !even || items.iter().any(|id| self.is_multiline(*id)) {
-            return false;
-        }
-        for row in rows {
-            let (Some(first), Some(last)) = (row.first(), row.last()) else { continue };
-            self.plan.rows.push((self.first(*first), self.end(*last)));
-            for pair in row.windows(2) {
-                if self.is_separator(pair[0]) && !self.is_comment(pair[1]) {
-                    self.plan.set(self.first(pair[1]), GapPlan::fixed(true));
-                }
-            }
-        }
-        true
-    }
-
     /// The same of operators of one precedence, given the gaps in front of them.
     pub fn are_operators_as_written(&self, id: NodeId, gaps: &[TokenId]) -> bool {
         let around = gaps.iter().rev().flat_map(|gap| [*gap, gap + 1]);
@@ -91,5 +59,34 @@ impl Planner<'_> {
         let last = self.end(id).saturating_sub(1);
         let close = Some(last).filter(|last| matches!(self.token_text(*last), ")" | "]" | "}" | ">"));
         meant.holds(self.first(id), gaps.filter(|gap| self.newlines(*gap) > 0), close)
+    }
+
+    /// Keeps the rows of a table as long as they are, unless something says how lists are wrapped: lines of which all but the last hold
+    /// equally many items, two at least. Gives whether it is one.
+    pub fn keep_rows(&mut self, items: &[NodeId]) -> bool {
+        if self.options.list != WrapList::AsFound || matches!(self.options.keep, KeepBreaks::None) {
+            return false;
+        }
+        let rows: Vec<&[NodeId]> = items.chunk_by(|_, item| self.newlines(self.first(*item)) == 0).collect();
+        let count = |row: &&[NodeId]| row.iter()
+            .filter(|id| !self.is_separator(**id) && !self.is_comment(**id))
+            .count();
+        let [whole @ .., last] = rows.as_slice() else { return false };
+        let width = whole.first().map_or(0, count);
+        let even =
+            whole.len() + 1 >= ROWS && width > 1 && count(last) <= width && whole.iter().all(|row| count(row) == width);
+        if !even || items.iter().any(|id| self.is_multiline(*id)) {
+            return false;
+        }
+        for row in rows {
+            let (Some(first), Some(last)) = (row.first(), row.last()) else { continue };
+            self.plan.rows.push((self.first(*first), self.end(*last)));
+            for pair in row.windows(2) {
+                if self.is_separator(pair[0]) && !self.is_comment(pair[1]) {
+                    self.plan.set(self.first(pair[1]), GapPlan::fixed(true));
+                }
+            }
+        }
+        true
     }
 }
