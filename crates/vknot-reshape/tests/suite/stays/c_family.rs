@@ -87,4 +87,201 @@ double rows[2][2] = {
     {-3.0, 10.5},
 };
 "),
+    ("pointers to functions", "c", &[], "\
+typedef void (*handler)(int level);
+static int (*compare)(const void *, const void *);
+int (*table[4])(int);
+
+void each(struct gauge *gauge, int (*visit)(struct gauge *, void *), void *data) {
+    visit(gauge, data);
+}
+"),
+    ("what is said about a declaration on a line of its own", "cpp", &[], "\
+namespace tide {
+[[noreturn]]
+void fail(Level const &);
+
+struct [[nodiscard]] Gauge {
+    [[nodiscard]]
+    bool low() const;
+
+    [[nodiscard]] bool high() const {
+        switch (zone) {
+        case 1:
+            [[fallthrough]];
+        default:
+            return levels[zones[0]] > 1;
+        }
+    }
+    void read([[maybe_unused]] int hour);
+};
+}
+"),
+    ("directives in front of a statement without braces", "csharp", &[], "\
+class Gauge
+{
+    void Read()
+    {
+        if (level > 3)
+#warning the level may be unknown
+            Warn();
+#line 20
+        if (open)
+#error not to be
+            Close();
+    }
+}
+"),
+    ("arrays whose type is told by what they hold, and empty blocks", "csharp", &[], "\
+class Gauge : Base
+{
+    Gauge() : base() { }
+
+    void Warn()
+    {
+        var levels = new[] { 1, 2 };
+        var grid = new[,] { { 1 }, { 2 } };
+        Span<int> low = stackalloc[] { 1, 2 };
+        var byZone = from level in levels
+                     group level by level.Zone into zone
+                     select zone;
+        Tell(() => { });
+    }
+}
+"),
+    ("a brace below a condition that wraps", "c", &[], "\
+int warn(int level) {
+    if (level > HIGH &&
+        is_rising())
+    {
+        send();
+    }
+    while (level > LOW &&
+           is_falling())
+    {
+        wait();
+    }
+    if (level == ZERO ||
+        is_dry())
+    {
+        stop();
+    } else {
+        go();
+    }
+    if (level) {
+        read();
+    }
+    for (;;) {
+        sleep();
+    }
+    return 0;
+}
+"),
+    ("rows of numbers that end below each other", "c", &[], "\
+static const int levels[3][2] = {
+    {1200, -15},
+    {1980,   3},
+    {1075, 240},
+};
+"),
+    ("parameters of a template, and those in them", "cpp", &[], "\
+template <typename Reading, typename Gauge,
+          enable_if_t<
+              is_level<Reading>::value &&
+              !is_same<Reading, Gauge>::value,
+              int> = 0>
+inline void read(const Reading& reading, Gauge& gauge) {
+    gauge.add(reading);
+}
+"),
+    ("a result behind an arrow, and a macro for an access label", "cpp", &[], "\
+class Gauge {
+public:
+    auto level() const noexcept -> decltype(read());
+    int low : 3;
+
+TIDE_PRIVATE:
+    int zero = 0;
+};
+"),
+    ("a callable in wrapped arguments that stands against its statement", "cpp", &[], "\
+void warn() {
+    std::transform(levels.begin(), levels.end(),
+                   std::back_inserter(notes), [](const Level& level)
+    {
+        // Metres above chart zero.
+        return level.text();
+    });
+    std::for_each(notes.begin(), notes.end(), [](const Note& note)
+    {
+        send(note);
+    });
+    std::for_each(notes.begin(), notes.end(), [](const Note& note)
+    {
+        note.close();
+    });
+}
+"),
+    ("members of an interface by its name, types without arguments", "csharp", &["vknot_break_keep=all"], "\
+class Gauge : IGauge
+{
+    IEnumerator IEnumerable.GetEnumerator()
+    {
+        return Read(typeof(Dictionary<,>), typeof(Func<,,>));
+    }
+
+    int IGauge<Level>.Level { get; set; }
+}
+"),
+    ("a space in front of all arguments", "csharp", &["vknot_space_arguments=true"], "\
+class Gauge
+{
+    void Warn()
+    {
+        Send (typeof (Level), default (int), sizeof (long));
+    }
+}
+"),
+    ("braces of properties on their line, those of methods on the next", "csharp", &[], "\
+class Gauge
+{
+    int Level {
+        get {
+            return Read();
+        }
+        set {
+            Write(value);
+        }
+    }
+
+    int Read()
+    {
+        return 0;
+    }
+}
+"),
+    ("single statements under what locks", "csharp", &[], "\
+class Gauge
+{
+    unsafe void Warn()
+    {
+        lock (levels)
+            levels[0] = Read();
+        fixed (int* level = levels)
+            Send();
+    }
+}
+"),
+    ("short blocks, and members without a body", "csharp", &["vknot_break_block=several"], "\
+interface IGauge { int Read(); }
+
+class Gauge
+{
+    void Warn()
+    {
+        if (low) { Send(); return; }
+        else { Wait(); }
+    }
+}
+"),
 ];
