@@ -36,6 +36,11 @@ pub(super) fn is_operator(text: &str) -> bool {
     OPERATORS.contains(&text)
 }
 
+/// Whether a text begins with a mark behind which a declaration says more of itself: what it initializes, or what it derives from.
+pub(crate) fn leads_clause(text: &str) -> bool {
+    text.starts_with(',') || text.strip_prefix(':').is_some_and(|rest| !rest.starts_with([':', '=']))
+}
+
 /// Whether a token ends an item, or stands in front of the first.
 pub(super) fn ends_item(text: &str) -> bool {
     matches!(text, "," | ";" | "(" | "[" | "{" | "=>" | "")

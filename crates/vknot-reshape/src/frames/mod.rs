@@ -11,7 +11,7 @@ mod enter;
 pub(crate) mod forms;
 pub(crate) mod found;
 pub(crate) mod lines;
-mod marks;
+pub(crate) mod marks;
 pub(crate) mod offsets;
 pub(crate) mod options;
 pub(crate) mod place;

@@ -2,7 +2,7 @@
 
 use vknot_syntax::{Node, NodeId, Role};
 
-use super::marks::{closer, ends_item, is_one_of, is_operator, opener};
+use super::marks::{closer, ends_item, is_one_of, is_operator, leads_clause, opener};
 use super::stack::{Frame, Frames};
 use crate::spec::forms::HeadRule;
 use vknot_style::Key;
@@ -285,7 +285,7 @@ impl Frames<'_> {
             return frame.anchor.into();
         }
         // Commas may lead initializers, below the colon that leads the first.
-        if frame.hold == Hold::Header && frame.named && node.is_leaf() && matches!(self.text(id), ":" | ",") {
+        if frame.hold == Hold::Header && frame.named && node.is_leaf() && leads_clause(self.text(id)) {
             return Spot::by(frame.argument, By::Wrap);
         }
         let selects = self.table.kind(self.tree.node(frame.node).kind).role == Role::Rule && self.before() == ",";

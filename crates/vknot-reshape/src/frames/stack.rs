@@ -19,7 +19,7 @@ use super::waiting::Waiting;
 use super::options::Options;
 use super::place::{By, Place, Spot};
 use super::tables::Tables;
-use super::marks::ends_item;
+use super::marks::{ends_item, leads_clause};
 use super::ways::{Ways, Written};
 
 /// What is open.
@@ -264,7 +264,7 @@ impl<'a> Frames<'a> {
     /// Whether the line at hand begins with a mark behind which a declaration says more of itself.
     pub fn is_led_by_clause(&self) -> bool {
         let led_by = self.tree.tokens().get(self.line_token as usize);
-        led_by.is_some_and(|token| matches!(self.source.slice(token.span()), ":" | ","))
+        led_by.is_some_and(|token| leads_clause(self.source.slice(token.span())))
     }
 
     /// Begins a line with the next token, where it must stand if it is `kept`. Gives where it stands; a comment may stand elsewhere once

@@ -3,7 +3,7 @@
 use vknot_style::Key;
 use vknot_syntax::{Node, NodeId, Role, TokenId};
 
-use super::marks::closer;
+use super::marks::{closer, leads_clause};
 use super::offsets::Counted;
 use super::place::{By, Place, Spot};
 use super::stack::{Frame, Frames};
@@ -209,7 +209,7 @@ impl Frames<'_> {
                     || self.opens_with_statement(node, candidate)
                     || self.begins_anew(node, candidate)
                     || self.stands_with_holder(candidate)
-                    || self.leads_clause(node) && candidate == top.anchor.columns()
+                    || self.goes_on_declaring(node) && candidate == top.anchor.columns()
                     || self.is_number_of_table(node, candidate)
                     || self.is_text_at_margin(node, candidate)
                     || self.is_near_bracket(candidate)
@@ -273,10 +273,10 @@ impl Frames<'_> {
     }
 
     /// Whether a mark leads what a declaration says of itself behind its head: initializers, or what it derives from.
-    fn leads_clause(&self, node: &Node) -> bool {
+    fn goes_on_declaring(&self, node: &Node) -> bool {
         let top = self.top();
         let declares = matches!(self.tree.role(top.node), Role::Type | Role::Callable);
-        declares && top.bracket.is_none() && node.parent == top.node && matches!(self.first_text(node), ":" | ",")
+        declares && top.bracket.is_none() && node.parent == top.node && leads_clause(self.first_text(node))
     }
 
     /// Whether a line holds numbers of a table, which may line up at their ends.

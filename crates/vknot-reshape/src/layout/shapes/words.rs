@@ -4,6 +4,7 @@ use vknot_syntax::{NodeId, Role, Span};
 
 use vknot_style::Key;
 use vknot_style::choices::{KeepBreaks, RequiredBraces};
+use crate::frames::marks::leads_clause;
 use crate::layout::plan::{AddedBraces, Cell, GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
 use crate::spec::indent::Hold;
@@ -148,13 +149,8 @@ impl Planner<'_> {
         let start = |token: u32| self.tree.tokens().get(token as usize).map_or(0, |token| token.start);
         let blank = |token: u32| source.line_blank(start(token));
         let last = blank(gap.saturating_sub(1));
-        let mut begins = source.slice(Span::new(last.end, start(gap).max(last.end))).chars();
-        let clause = match (begins.next(), begins.next()) {
-            (Some(','), _) => true,
-            (Some(':'), next) => next != Some(':'),
-            _ => false,
-        };
-        clause || last.len() > blank(self.first(id)).len()
+        leads_clause(source.slice(Span::new(last.end, start(gap).max(last.end))))
+            || last.len() > blank(self.first(id)).len()
     }
 
     /// An opening brace whose place a setting says.
