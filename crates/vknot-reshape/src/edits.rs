@@ -1,6 +1,6 @@
 //! Edits are values: what a reshape yields, and what a diff, a write, an undo or an editor takes.
 
-use vknot_syntax::Span;
+use vknot_syntax::{Source, Span, Tree};
 
 /// Replacements of spans of one text, in order and apart from each other.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -182,6 +182,15 @@ impl Edits {
         apart
     }
 
+    /// The tree of the text that these make of one that was read, without reading it again where they move whole tokens only, the language
+    /// does not tell things by white space, and nothing in it is broken or in another language.
+    pub(crate) fn tree_after(&self, tree: &Tree, new: &Source) -> Tree {
+        let whole = tree.language().grammar().is_some() && !tree.has_error() && !tree.gave_up() && tree.embedded().is_empty();
+        let sizes = self.iter().map(|(span, new)| (span, new.len() as u32));
+        let moved = whole.then(|| tree.moved(sizes, new.text().len() as u32)).flatten();
+        moved.unwrap_or_else(|| Tree::read(new, tree.language()))
+    }
+
     /// Only the edits that pass.
     pub fn filtered(&self, mut keep: impl FnMut(Span, &str) -> bool) -> Edits {
         let mut kept = Edits::default();
@@ -259,6 +268,50 @@ mod tests {
                 prop_assert!(first.origin(offset) as usize <= text.len());
             }
         }
+    }
+
+    /// A text with twice the white space that it has, and a line break behind the first semicolons.
+    fn spread(text: &str) -> Edits {
+        let mut edits = Edits::default();
+        for (at, blank) in text.match_indices([' ', '\n']) {
+            edits.push(Span::new(at as u32, at as u32 + 1), &blank.repeat(2));
+        }
+        edits
+    }
+
+    #[test]
+    fn a_tree_whose_tokens_move_is_the_one_that_is_read() {
+        let texts = [
+            ("java", "class Gauge {\n /* of\n the quay */\n int level = 3; // metres\n\n}\n"),
+            ("javascript", "const a = [1, 2]\nfunction f(x) { return x }\n"),
+            ("go", "package tide\n\nfunc level(a int) {\n\tif a > 0 {\n\t\tprint(a)\n\t}\n}\n"),
+            ("rust", "fn level() -> u32 { /// of the quay\n let a = 1; a }\n"),
+            ("csharp", "class Gauge { int Level => 3; }\n"),
+        ];
+        for (language, text) in texts {
+            let language = vknot_syntax::Language::named(language).unwrap();
+            let read = |text: String| Source::from_text("Gauge", text);
+            let (old, edits) = (read(text.to_owned()), spread(text));
+            let tree = Tree::read(&old, language);
+            let new = read(edits.apply(text));
+            let sizes = edits.iter().map(|(span, new)| (span, new.len() as u32));
+            let moved = tree.moved(sizes, new.text().len() as u32).unwrap();
+            let shown = |tree: &Tree| format!("{:?}{:?}", tree.nodes(), tree.tokens());
+            assert_eq!(shown(&moved), shown(&Tree::read(&new, language)), "{}", new.text());
+            assert_eq!(shown(&edits.tree_after(&tree, &new)), shown(&moved));
+        }
+    }
+
+    #[test]
+    fn what_reaches_over_the_edge_of_a_token_is_read_again() {
+        let language = vknot_syntax::Language::named("java").unwrap();
+        let old = Source::from_text("Gauge.java", "class Gauge { int level; }\n");
+        let mut edits = Edits::default();
+        edits.push(Span::new(9, 12), "   ");
+        let new = Source::from_text("Gauge.java", edits.apply(old.text()));
+        let tree = Tree::read(&old, language);
+        assert!(tree.moved([(Span::new(9, 12), 3)].into_iter(), new.text().len() as u32).is_none());
+        assert_eq!(edits.tree_after(&tree, &new).tokens().len(), Tree::read(&new, language).tokens().len());
     }
 
     #[test]

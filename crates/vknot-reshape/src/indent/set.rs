@@ -60,19 +60,26 @@ const ROUNDS: usize = 4;
 /// Sets what was set again, as it is read then, until that changes nothing; `None` if that does not end. The edits are to the text
 /// as it was at first.
 fn settled(code: Code<'_>, style: &Style, once: Reshape, by_ways: bool) -> Option<Reshape> {
-    let Code { source, tree, .. } = code;
-    let mut text = once.edits.apply(source.text());
+    let source = code.source;
+    // What is laid out by its structure is not told by white space.
+    let structured = code.toolkit().layout.is_some();
+    let tree_after = |edits: &Edits, tree: &Tree, new: &Source| match structured {
+        true => edits.tree_after(tree, new),
+        false => Tree::read(new, tree.language()),
+    };
+    let mut read = Source::from_text(source.path(), once.edits.apply(source.text()));
+    let mut tree = tree_after(&once.edits, code.tree, &read);
     for round in 0..ROUNDS {
-        let read = Source::from_text(source.path(), text.clone());
-        let again = set_once(code.other(&read, &Tree::read(&read, tree.language())), style, None, by_ways);
+        let again = set_once(code.other(&read, &tree), style, None, by_ways);
         if again.edits.is_empty() && round == 0 {
             return Some(once);
         }
         if again.edits.is_empty() {
-            let edits = blanks_between(source.text(), &text);
-            return (edits.apply(source.text()) == text).then_some(Reshape { edits, ..once });
+            let edits = blanks_between(source.text(), read.text());
+            return (edits.apply(source.text()) == read.text()).then_some(Reshape { edits, ..once });
         }
-        text = again.edits.apply(&text);
+        read = Source::from_text(source.path(), again.edits.apply(read.text()));
+        tree = tree_after(&again.edits, &tree, &read);
     }
     None
 }

@@ -108,20 +108,26 @@ const ROUNDS: usize = 4;
 /// Lays out a file again as it is read then, which may depend on where its lines stand, until that changes nothing. `None` where that
 /// does not end.
 fn settled(code: Code<'_>, style: &Style, once: Reshape) -> Option<Reshape> {
-    let Code { source, tree, .. } = code;
+    let source = code.source;
     let mut edits = once.edits.clone();
+    if edits.is_empty() {
+        return Some(once);
+    }
+    let mut read = Source::from_text(source.path(), edits.apply(source.text()));
+    let mut tree = match once.receipt.added.is_empty() {
+        true => edits.tree_after(code.tree, &read),
+        false => Tree::read(&read, code.tree.language()),
+    };
     for _ in 0..ROUNDS {
-        if edits.is_empty() {
-            return Some(once);
-        }
-        let read = Source::from_text(source.path(), edits.apply(source.text()));
-        let again = format_once(code.other(&read, &Tree::read(&read, tree.language())), style, None, true);
+        let again = format_once(code.other(&read, &tree), style, None, true);
         // The receipt names what the first round added; a later one may only move it.
         match (again.edits.is_empty(), again.receipt.added.is_empty()) {
             (true, _) => return Some(Reshape { edits, ..once }),
             (false, true) => edits = edits.then(source.text(), &again.edits),
             _ => break,
         }
+        read = Source::from_text(source.path(), again.edits.apply(read.text()));
+        tree = again.edits.tree_after(&tree, &read);
     }
     None
 }

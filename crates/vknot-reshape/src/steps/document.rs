@@ -7,6 +7,7 @@ use vknot_syntax::{Embedded, Language, Limits, same_lexemes, Source, Span, Tree}
 
 use crate::edits::Edits;
 use crate::looks::{Marks, NamedSpan};
+use crate::reshape::Reshape;
 use crate::spec::Code;
 
 /// A text with its tree, its project's marks, its style, and limits for the work on it.
@@ -38,6 +39,16 @@ impl Document {
     pub(crate) fn with_text(&self, text: String) -> Document {
         let source = Source::from_text(self.source.path(), text);
         Document { source: Arc::new(source), tree: OnceLock::new(), ..self.clone() }
+    }
+
+    /// The same as layout or indentation makes it, which is not read again where its tokens only move.
+    pub(crate) fn laid_out(&self, reshape: &Reshape) -> Document {
+        let laid_out = self.with_text(reshape.edits.apply(self.source.text()));
+        if self.code().toolkit().layout.is_some() && reshape.receipt.added.is_empty() {
+            let tree = reshape.edits.tree_after(self.tree(), &laid_out.source);
+            laid_out.tree.get_or_init(|| Arc::new(tree));
+        }
+        laid_out
     }
 
     /// A piece of another language in it, as a document of its own.

@@ -41,12 +41,12 @@ impl Beside {
             return;
         }
         let (mut indentation, mut shown) = shown(document);
-        let edits = match code.toolkit().layout {
-            Some(_) => layout::once(code, document.style(), None).edits,
-            None => indent::once(code, document.style(), None).edits,
+        let once = match code.toolkit().layout {
+            Some(_) => layout::once(code, document.style(), None),
+            None => indent::once(code, document.style(), None),
         };
-        if !edits.is_empty() {
-            let (made_indentation, made) = self::shown(&document.with_text(edits.apply(document.source().text())));
+        if !once.edits.is_empty() {
+            let (made_indentation, made) = self::shown(&document.laid_out(&once));
             if elsewhere {
                 (indentation, shown) = (made_indentation, made);
             } else {

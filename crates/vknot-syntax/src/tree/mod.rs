@@ -3,6 +3,7 @@
 mod arena;
 mod build;
 mod embed;
+mod moved;
 mod walk;
 
 pub use arena::{Embedded, Gap, Node, NodeId, Token, TokenId, Tree};
