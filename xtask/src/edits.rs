@@ -228,9 +228,16 @@ fn reversed(sample: &Sample, step: &Step, proven: &Proven, at: Span, edit: &Edit
     let current = document(sample, proven.text());
     match done(&current, step, place, &back) {
         Ok(back) if back.text() == sample.source.text() => Outcome::Back,
-        Ok(_) => Outcome::NotBack("other bytes".to_owned()),
+        Ok(back) => Outcome::NotBack(format!("other bytes\n{}", differences(sample.source.text(), back.text()))),
         Err(error) => Outcome::NotBack(format!("{} {error}", kind(&format!("{error:?}")))),
     }
+}
+
+/// Where what came back is otherwise, each line with its white space.
+fn differences(old: &str, new: &str) -> String {
+    let diff = similar::TextDiff::from_lines(old, new);
+    let changed = diff.iter_all_changes().filter(|change| change.tag() != similar::ChangeTag::Equal);
+    changed.map(|change| format!("    {} {:?}\n", change.tag(), change.value())).take(8).collect()
 }
 
 fn report(arguments: &Arguments, tried: &[Tried]) -> anyhow::Result<()> {

@@ -185,7 +185,8 @@ impl Edits {
     /// The tree of the text that these make of one that was read, without reading it again where they move whole tokens only, the language
     /// does not tell things by white space, and nothing in it is broken or in another language.
     pub(crate) fn tree_after(&self, tree: &Tree, new: &Source) -> Tree {
-        let whole = tree.language().grammar().is_some() && !tree.has_error() && !tree.gave_up() && tree.embedded().is_empty();
+        let whole =
+            tree.language().grammar().is_some() && !tree.has_error() && !tree.gave_up() && tree.embedded().is_empty();
         let sizes = self.iter().map(|(span, new)| (span, new.len() as u32));
         let moved = whole.then(|| tree.moved(sizes, new.text().len() as u32)).flatten();
         moved.unwrap_or_else(|| Tree::read(new, tree.language()))

@@ -59,7 +59,7 @@ fn elsewhere(
     if own.covers(node.span()) {
         return Err(EditError::Inside);
     }
-    of_one_sort(work.code, row, &target.row)?;
+    of_one_sort(work.code, (row, range), &target.row)?;
     let end = if matches!(target.side, Side::Before(_)) { End::First } else { End::Last };
     transfer(work, row, range, target, end)
 }
@@ -160,8 +160,8 @@ pub(crate) fn swapped(work: &mut Work<'_>, with: &To) -> Result<(), EditError> {
         let (a, b) = (range.start, other.start);
         return if a == b { Err(EditError::Overlap) } else { permuted(work, row, &[(a, b), (b, a)], |at| at == a) };
     }
-    if let (Taken::Items(row, _), Taken::Items(others, _)) = (&taken, &other) {
-        of_one_sort(code, row, others)?;
+    if let (Taken::Items(row, range), Taken::Items(others, _)) = (&taken, &other) {
+        of_one_sort(code, (row, range), others)?;
     }
     let (own, other) = (body_span(code, &taken), body_span(code, &other));
     if own.start < other.end && other.start < own.end {

@@ -81,7 +81,7 @@ pub(crate) fn pulled(work: &mut Work<'_>, end: End, reach: &Reach) -> Result<(),
     if bracket_goes_out(work, &inner, &outer, (index, &range), end) {
         return Ok(());
     }
-    transfer(work, &outer, &range, &Target::at(inner, end), end)
+    transfer(work, &outer, &range, &Target::at(code, inner, end), end)
 }
 
 pub(crate) fn pushed(work: &mut Work<'_>, end: End, reach: &Reach) -> Result<(), EditError> {
@@ -94,6 +94,11 @@ pub(crate) fn pushed(work: &mut Work<'_>, end: End, reach: &Reach) -> Result<(),
     })?;
     if count > there || count == 0 {
         return Err(EditError::TooFar { there, wanted: count.max(1), way: "inside" });
+    }
+    // What a label at the end is for would be nothing.
+    let last = inner.entries.get(there - 1).filter(|_| end == End::Last);
+    if let Some(label) = last.and_then(|last| inner.labels.iter().find(|label| label.start >= last.body.end)) {
+        return Err(EditError::Fixed { what: code.source.slice(*label).to_owned() });
     }
     let (range, side) = match end {
         End::Last => (there - count..there, Side::After(index)),

@@ -4,7 +4,7 @@ use vknot_syntax::{Role, Span};
 
 use crate::spec::Code;
 use super::draft::Piece;
-use super::row::{Entry, Row};
+use super::row::{Entry, Row, ends_line};
 use super::standing::{base, level};
 use super::wish::End;
 use super::work::Work;
@@ -26,8 +26,9 @@ pub(crate) enum Side {
 }
 
 impl Target {
-    /// In front of an item, or behind the last one.
-    pub fn at(row: Row, end: End) -> Target {
+    /// In front of all that a row holds, or behind it.
+    pub fn at(code: Code<'_>, row: Row, end: End) -> Target {
+        let row = row.with_edge(code, end);
         let side = match (row.entries.len(), end) {
             (0, _) => Side::Empty,
             (_, End::First) => Side::Before(0),
@@ -89,7 +90,10 @@ pub(crate) fn put(work: &mut Work<'_>, target: &Target, loads: &[Load<'_>]) {
         true => row.inside.is_none() || is_high(code, row),
         false => row.is_vertical(code),
     };
+    let crowded = !vertical && row.separator.is_none() && is_crowded(code, row, loads);
     match (side, vertical) {
+        (Side::Before(index), false) if crowded => put_crowded(work, row, (*index, End::First), loads),
+        (Side::After(index), false) if crowded => put_crowded(work, row, (*index, End::Last), loads),
         (Side::Empty, _) => put_alone(work, row, loads, vertical),
         (Side::Before(index), true) => put_lines_before(work, row, *index, loads),
         (Side::After(index), true) => put_lines_after(work, row, *index, loads),
@@ -102,6 +106,54 @@ pub(crate) fn put(work: &mut Work<'_>, target: &Target, loads: &[Load<'_>]) {
 fn is_high(code: Code<'_>, row: &Row) -> bool {
     let broken = row.inside.is_some_and(|inside| code.source.slice(inside).contains('\n'));
     broken || matches!(code.tree.role(row.holder), Role::Block | Role::Body | Role::Element)
+}
+
+/// Whether items that take several lines, and stood on lines of their own, come among others that share a line with what is around them.
+fn is_crowded(code: Code<'_>, row: &Row, loads: &[Load<'_>]) -> bool {
+    let statements = matches!(code.tree.role(row.holder), Role::Block | Role::Body | Role::File);
+    let long = row.entries.iter().any(|entry| code.source.slice(entry.body).contains('\n'));
+    statements && long && loads.iter().all(|load| matches!(load.apart, Some(Apart::Lines(_))))
+}
+
+/// Puts texts beside an item on lines of their own, and breaks the line that it shares.
+fn put_crowded(work: &mut Work<'_>, row: &Row, (index, end): (usize, End), loads: &[Load<'_>]) {
+    let code = work.code;
+    let anchor = &row.entries[index];
+    let base = base(code, anchor.body.start).to_owned();
+    let begins = code.source.begins_line(anchor.body.start);
+    if end == End::First && begins {
+        return put_lines_before(work, row, index, loads);
+    }
+    if end == End::Last && ends_line(code, anchor.end()) {
+        return put_lines_after(work, row, index, loads);
+    }
+    let alone = Piece::New(format!("{}{base}", code.source.facts().line_end().text()));
+    let beside = if index > 0 { (index - 1, index) } else { (0, 1) };
+    let mut pieces = Vec::new();
+    for load in loads {
+        let apart = Piece::New(format!("{}{base}", lines_apart(code, row, load, beside)));
+        let mut own = marked(load, &base);
+        own.push(Piece::New(if load.marked { "" } else { between(code, row) }.to_owned()));
+        own.extend(load.trail.clone());
+        own.insert(if end == End::First { own.len() } else { 0 }, apart);
+        pieces.extend(own);
+    }
+    pieces.insert(if end == End::First { 0 } else { pieces.len() }, alone);
+    let at = match end {
+        End::First => anchor.body.start,
+        End::Last => anchor.end(),
+    };
+    work.draft.replace(blank_around(code, at, end), pieces);
+}
+
+/// The blanks in front of an offset, or behind it.
+fn blank_around(code: Code<'_>, offset: u32, end: End) -> Span {
+    let (before, behind) = code.source.text().split_at_checked(offset as usize).unwrap_or_default();
+    let blank = [' ', '\t'];
+    match end {
+        End::First => Span::new(before.trim_end_matches(blank).len() as u32, offset),
+        End::Last => Span::new(offset, offset + (behind.len() - behind.trim_start_matches(blank).len()) as u32),
+    }
 }
 
 fn put_alone(work: &mut Work<'_>, row: &Row, loads: &[Load<'_>], vertical: bool) {
@@ -181,7 +233,7 @@ fn lines_apart(code: Code<'_>, row: &Row, load: &Load<'_>, between: (usize, usiz
 fn put_lines_before(work: &mut Work<'_>, row: &Row, index: usize, loads: &[Load<'_>]) {
     let code = work.code;
     let anchor = &row.entries[index];
-    let base = base(code, anchor.body.start).to_owned();
+    let base = row.base_beside(code, index).to_owned();
     let mark = row.separator.unwrap_or("");
     let beside = if index > 0 { (index - 1, index) } else { (0, 1) };
     let mut pieces = Vec::new();
@@ -199,7 +251,7 @@ fn put_lines_before(work: &mut Work<'_>, row: &Row, index: usize, loads: &[Load<
 fn put_lines_after(work: &mut Work<'_>, row: &Row, index: usize, loads: &[Load<'_>]) {
     let code = work.code;
     let anchor = &row.entries[index];
-    let base = base(code, anchor.body.start).to_owned();
+    let base = row.base_beside(code, index).to_owned();
     let last = index + 1 == row.entries.len();
     let bare = last && anchor.separator.is_none();
     let mark = row.separator.unwrap_or("");

@@ -6,6 +6,8 @@ use crate::items::{Item, Sequence, is_separator};
 use crate::looks::is_region_marker;
 use crate::spec::Code;
 use super::error::EditError;
+use super::standing::base;
+use super::wish::End;
 
 /// An item in a row.
 #[derive(Clone, Debug)]
@@ -49,6 +51,8 @@ pub(crate) struct Row {
     pub separator: Option<&'static str>,
     /// What stands among them and stays where it is.
     pub fixed: Vec<Span>,
+    /// What names a place among them, and stays, too.
+    pub labels: Vec<Span>,
 }
 
 impl Row {
@@ -61,13 +65,13 @@ impl Row {
                 let attributes = tree.children(holder).filter(|child| tree.role(*child) == Role::Attribute);
                 let plain = |node| Entry { node, body: tree.node(node).span(), separator: None, trail: None };
                 let entries = attributes.map(plain).collect();
-                Some(Row { holder, inside: None, entries, separator: None, fixed: Vec::new() })
+                Some(Row { holder, inside: None, entries, separator: None, fixed: Vec::new(), labels: Vec::new() })
             }
             Holding::Statements => {
                 let items = Sequence::of(code, holder).items.into_iter();
                 let is_item = |item: &Item| tree.role(item.node).is_item();
                 let entries = items.filter(is_item).map(|item| entry(code, &item, true)).collect();
-                Some(Row { holder, inside: None, entries, separator: None, fixed: Vec::new() })
+                Some(Row { holder, inside: None, entries, separator: None, fixed: Vec::new(), labels: Vec::new() })
             }
             Holding::Parted => Some(parted(code, holder)),
         }
@@ -99,6 +103,46 @@ impl Row {
         match self.fixed.iter().find(|fixed| span.start < fixed.end && fixed.start < span.end) {
             None => Ok(()),
             Some(fixed) => Err(EditError::Fixed { what: code.source.slice(*fixed).to_owned() }),
+        }
+    }
+
+    /// The row with what stays in front of the first item, or behind the last one, as if it were one, too.
+    pub fn with_edge(mut self, code: Code<'_>, end: End) -> Row {
+        let edge = |span: &Span| Entry { node: code.tree.covering(*span), body: *span, separator: None, trail: None };
+        match end {
+            End::First => {
+                let first = self.entries.first().map_or(0, |entry| entry.body.start);
+                let fixed = self.fixed.iter().find(|span| span.end <= first).map(edge);
+                self.entries.splice(0..0, fixed);
+            }
+            End::Last => {
+                let last = self.entries.last().map_or(u32::MAX, Entry::end);
+                let staying = self.fixed.iter().chain(&self.labels).filter(|span| span.start >= last);
+                let edge = staying.max_by_key(|span| span.start).map(edge);
+                self.entries.extend(edge);
+            }
+        }
+        self
+    }
+
+    /// Whether one of its entries is none of its items, but stays.
+    fn is_edge(&self, entry: &Entry) -> bool {
+        self.fixed.contains(&entry.body) || self.labels.contains(&entry.body)
+    }
+
+    /// The white space that lines of its items begin with beside one of its entries.
+    pub fn base_beside<'c>(&self, code: Code<'c>, index: usize) -> &'c str {
+        let near = self.entries[..=index].iter().rev().chain(&self.entries[index..]);
+        let item = near.clone().find(|entry| !self.is_edge(entry)).unwrap_or(&self.entries[index]);
+        base(code, item.body.start)
+    }
+
+    /// Where what stays in front of an item ends, or what is behind it begins, if anything stays between it and its neighbour.
+    pub fn staying_beside(&self, item: Span, end: End) -> Option<u32> {
+        let staying = self.fixed.iter().chain(&self.labels);
+        match end {
+            End::First => staying.map(|span| span.end).filter(|at| *at <= item.start).max(),
+            End::Last => staying.map(|span| span.start).filter(|at| *at >= item.end).min(),
         }
     }
 
@@ -195,8 +239,10 @@ fn all(code: Code<'_>, holder: NodeId) -> Row {
     let (fixed, items): (Vec<&Item>, Vec<&Item>) =
         sequence.items.iter().partition(|item| stays.contains(&tree.kind_name(item.node)));
     let fixed = fixed.iter().map(|item| tree.node(item.node).span()).collect();
+    let is_label = |item: &Item| tree.role(item.node) == Role::Label;
+    let labels = items.iter().filter(|item| is_label(item)).map(|item| tree.node(item.node).span()).collect();
     // A label is a place among items, not one of them.
-    for item in items.into_iter().filter(|item| tree.role(item.node) != Role::Label) {
+    for item in items.into_iter().filter(|item| !is_label(item)) {
         let next = entry(code, item, !strong || is(code, item.separator, ";"));
         match entries.last_mut().filter(|_| open) {
             Some(last) => {
@@ -220,7 +266,7 @@ fn all(code: Code<'_>, holder: NodeId) -> Row {
             None => code.toolkit().edits.separator(code, holder),
         },
     };
-    Row { holder, inside, entries, separator, fixed }
+    Row { holder, inside, entries, separator, fixed, labels }
 }
 
 /// Whether both marks part items: then the stronger one does, and the other stands inside them.
@@ -275,5 +321,5 @@ fn parted(code: Code<'_>, holder: NodeId) -> Row {
             }
         }
     }
-    Row { holder, inside: None, entries, separator: Some(","), fixed: Vec::new() }
+    Row { holder, inside: None, entries, separator: Some(","), fixed: Vec::new(), labels: Vec::new() }
 }

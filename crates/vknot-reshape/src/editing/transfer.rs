@@ -46,7 +46,7 @@ fn into(code: Code<'_>, at: Span) -> Result<Target, EditError> {
         tree.ancestors(inner).find_map(|id| Row::of(code, id).filter(|row| row.inside.is_some() || id.0 == 0))
     };
     let row = within.or_else(around).ok_or(EditError::NoRow)?;
-    Ok(Target::at(row, End::Last))
+    Ok(Target::at(code, row, End::Last))
 }
 
 pub(crate) fn deleted(work: &mut Work<'_>) -> Result<(), EditError> {
@@ -67,7 +67,7 @@ pub(crate) fn copied(work: &mut Work<'_>, to: &To, times: u32) -> Result<(), Edi
         To::Down(_) => Target { row: row.clone(), side: Side::After(range.end - 1) },
         _ => target(code, to)?,
     };
-    of_one_sort(code, &row, &target.row)?;
+    of_one_sort(code, (&row, &range), &target.row)?;
     target.row.varies(code, target.row.entries.len() + times as usize)?;
     row.passes(code, whole(&row, &range))?;
     let span = Span::new(row.entries[range.start].body.start, row.entries[range.end - 1].body.end);
@@ -154,7 +154,8 @@ fn laid_out(work: &Work<'_>, target: &Target, text: &str) -> Option<String> {
 }
 
 /// That items of one row can stand in another.
-pub(crate) fn of_one_sort(code: Code<'_>, row: &Row, other: &Row) -> Result<(), EditError> {
+pub(crate) fn of_one_sort(code: Code<'_>, (row, range): (&Row, &Range<usize>), other: &Row) -> Result<(), EditError> {
+    among_arms(code, (row, range), other)?;
     let (own, other) = (row.holder, other.holder);
     if own == other || suits(code, own, other) || suits(code, other, own) {
         return Ok(());
@@ -171,6 +172,17 @@ pub(crate) fn of_one_sort(code: Code<'_>, row: &Row, other: &Row) -> Result<(), 
         _ => ("this", "what stands there"),
     };
     Err(EditError::Sort { what: sort(own).0, others: sort(other).1 })
+}
+
+/// That arms of a branch stand among arms, and nothing else does.
+fn among_arms(code: Code<'_>, (row, range): (&Row, &Range<usize>), other: &Row) -> Result<(), EditError> {
+    let are_arms = |entries: &[Entry]| entries.iter().any(|entry| code.tree.role(entry.node) == Role::Arm);
+    let arms = are_arms(&row.entries[range.clone()]);
+    match !other.entries.is_empty() && are_arms(&other.entries) != arms {
+        true if arms => Err(EditError::Sort { what: "an arm of a branch", others: "statements" }),
+        true => Err(EditError::Sort { what: "a statement", others: "arms of a branch" }),
+        false => Ok(()),
+    }
 }
 
 /// Whether items of one row can stand in another.
@@ -197,6 +209,7 @@ pub(crate) fn transfer(
     end: End,
 ) -> Result<(), EditError> {
     let code = work.code;
+    among_arms(code, (from, range), &target.row)?;
     from.varies(code, from.entries.len() - range.len())?;
     target.row.varies(code, target.row.entries.len() + range.len())?;
     from.passes(code, whole(from, range))?;
@@ -218,8 +231,17 @@ pub(crate) fn transfer(
 /// How items stand apart from the one beside them: in front of them for those that go behind something, else behind them.
 fn apart(code: Code<'_>, row: &Row, range: &Range<usize>, end: End) -> Option<Apart> {
     let (left, right) = match end {
-        End::Last => (row.entries.get(range.start.checked_sub(1)?)?.end(), row.entries.get(range.start)?.body.start),
-        End::First => (row.entries.get(range.end - 1)?.end(), row.entries.get(range.end)?.body.start),
+        End::Last => {
+            let item = row.entries.get(range.start)?;
+            let before = range.start.checked_sub(1).and_then(|before| row.entries.get(before)).map(Entry::end);
+            (before.max(row.staying_beside(item.span(), End::First))?, item.body.start)
+        }
+        End::First => {
+            let item = row.entries.get(range.end - 1)?;
+            let behind = row.entries.get(range.end).map(|behind| behind.body.start);
+            let staying = row.staying_beside(item.span(), End::Last);
+            (item.end(), behind.into_iter().chain(staying).min()?)
+        }
     };
     Some(gap(code, left, right))
 }

@@ -126,6 +126,13 @@ fn laws_beyond_the_grammar_are_kept() {
             Edit::Delete,
             "`import \"b\"` cannot stand like that at line 1 of the result",
         ),
+        (
+            "c",
+            "void f(void)\n{\n  int a;\n  print(a);\n}\n",
+            28,
+            Edit::Push(End::Last, Reach::Count(1)),
+            "`void f(void)` cannot stand like that at line 1 of the result",
+        ),
     ] {
         let document = read(language, text);
         let only = [Span::new(at, at)];
@@ -270,6 +277,27 @@ fn what_cannot_be_done_is_said_with_why() {
         ("matlab", "a(b, c)\n", 2, Edit::Split(Part::Closest), "a line end ends a statement of matlab"),
         ("html", "<a id=\"b\">c</a>", 7, Edit::Lift, "no item is around"),
         ("cpp", "struct A {\n  int b();\nprivate:\n  int c;\n};\n", 24, Edit::Move(To::Up(1)), "there"),
+        (
+            "cpp",
+            "struct A {\n  int b;\nprivate:\n};\n",
+            15,
+            Edit::Push(End::Last, Reach::Count(1)),
+            "`private:` would come to stand elsewhere",
+        ),
+        (
+            "c",
+            "void f(int a) {\n  switch (a) {\n  case 1: b();\n  }\n  c();\n}\n",
+            33,
+            Edit::Pull(End::Last, Reach::Count(1)),
+            "a statement cannot stand among arms of a branch",
+        ),
+        (
+            "c",
+            "void f(int a) {\n  switch (a) {\n  case 1: b();\n  }\n  c();\n}\n",
+            33,
+            Edit::Push(End::Last, Reach::Count(1)),
+            "an arm of a branch cannot stand among statements",
+        ),
     ] {
         let document = read(language, text);
         // A comment, and a name, are meant by their whole spans.
@@ -281,6 +309,29 @@ fn what_cannot_be_done_is_said_with_why() {
             Ok(proven) => format!("made {}", proven.text()),
         };
         assert!(said.starts_with(expected), "{language} {text}: {said}");
+    }
+}
+
+#[test]
+fn what_took_lines_has_lines_of_its_own_among_others_that_share_one() {
+    let text = "namespace a { namespace b {\n\nint c() {\n  return 1;\n}\n\nint d() {\n  return 2;\n}\n\n} } // a::b\n";
+    for (at, end, made) in [
+        (
+            42,
+            End::First,
+            "namespace a {\nint c() {\n  return 1;\n}\n\nnamespace b {\n\nint d() {\n  return 2;\n}\n\n} } // a::b\n",
+        ),
+        (
+            42,
+            End::Last,
+            "namespace a { namespace b {\n\nint c() {\n  return 1;\n}\n\n}\n\nint d() {\n  return 2;\n}\n} // a::b\n",
+        ),
+    ] {
+        let at = [Span::new(at - 12, at - 12)];
+        let wish = Wish::Edit(Edit::Push(end, Reach::Count(1)));
+        let request = Request { only: Some(&at), wish, ..Request::default() };
+        let proven = step("edit").run(&read("cpp", text), &request).unwrap();
+        assert_eq!(proven.text(), made);
     }
 }
 
@@ -308,6 +359,9 @@ fn what_passes_a_bracket_comes_back_to_the_same_bytes() {
         ("json", "[1, [2, 3], 4]\n", 5),
         ("javascript", "f(a, [b], c);\n", 6),
         ("javascript", "if (a) {\n  b();\n}\n\nc();\n", 11),
+        // Behind a label at the end, and a directive, and in the column of what stands there.
+        ("cpp", "class A {\n  int b();\n\nprivate:\n  int c;\n};\n\n\nint d;\n", 14),
+        ("c", "void a(void) {\n  b();\n#ifdef C\n  c();\n#endif\n}\n\nint d;\n", 18),
         ("python", "def f():\n    # b\n    c()\n\n\nd()\n", 19),
         ("python", "if a:\n    b()\nc()", 10),
         ("go", "package a\n\nfunc b() {\n\tif c {\n\t\td()\n\t}\n\te()\n}\n", 32),
@@ -336,5 +390,5 @@ fn what_passes_a_bracket_comes_back_to_the_same_bytes() {
         }
     }
     // What cannot be done there, as where nothing is in front, is not counted.
-    assert!(tried >= 19, "{tried}");
+    assert!(tried >= 21, "{tried}");
 }

@@ -55,11 +55,27 @@ fn declares(code: Code<'_>, holder: NodeId) -> bool {
         let lone = brackets && matches!(text, "{" | "}");
         let kind = code.tree.parts(part).next().map_or("", |first| code.tree.kind_name(first));
         let word = text.split(|c: char| !c.is_alphanumeric()).next().unwrap_or("");
-        if code.tree.role(part) == Role::Branch || word == "return" || kind == "assignment" {
+        if code.tree.role(part) == Role::Branch || word == "return" || kind == "assignment" || does(code, part) {
             return false;
         }
         lone || !text.starts_with(|c: char| c.is_ascii_digit() || "({\"'.&".contains(c))
     })
+}
+
+/// Whether something only calls: a function, whose name is not in capitals as those of macros are, or what belongs to a value.
+fn does(code: Code<'_>, part: NodeId) -> bool {
+    let tree = code.tree;
+    let parts: Vec<NodeId> = tree.parts(part).collect();
+    let member = || parts
+        .iter()
+        .take_while(|part| tree.role(**part) != Role::List)
+        .any(|part| matches!(code.text(*part), "." | "->"));
+    let callee = match parts.as_slice() {
+        [call, end] if tree.role(*call) == Role::Call && code.text(*end) == ";" => tree.parts(*call).next(),
+        _ => return tree.role(part) == Role::Callable && member(),
+    };
+    let callee = callee.map_or("", |callee| code.text(callee));
+    !callee.contains("assert") && !callee.contains("asm") && callee.contains(|c: char| c.is_lowercase())
 }
 
 /// Statements end with a mark, or with a block.
