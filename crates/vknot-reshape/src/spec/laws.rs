@@ -13,7 +13,11 @@ impl Law {
     fn holders(&self) -> Vec<&'static str> {
         match self {
             Law::Holds { holder, .. } | Law::Order { holder, .. } | Law::Sound { holder, .. } => vec![holder],
-            Law::Filled { kinds, .. } | Law::Names { kinds, .. } | Law::Parted { kinds, .. } => kinds.to_vec(),
+            Law::Filled { kinds, .. }
+            | Law::Names { kinds, .. }
+            | Law::Parted { kinds, .. }
+            | Law::Barred { kinds, .. }
+            | Law::Within { kinds, .. } => kinds.to_vec(),
         }
     }
 
@@ -56,9 +60,54 @@ impl Law {
                 words.contains(&word).then(|| start(id)).into_iter().collect()
             }
             Law::Parted { marks, last, .. } => bare_marks(code, id, marks, *last),
+            Law::Within { holders, callables, .. } => {
+                (!is_within(code, id, holders, *callables)).then(|| start(id)).into_iter().collect()
+            }
+            Law::Barred { holders, .. } => {
+                let barred = tree.parent(id).is_some_and(|holder| holders.contains(&tree.kind_name(holder)));
+                barred.then(|| start(id)).into_iter().collect()
+            }
             Law::Sound { is_sound, .. } => (!is_sound(code, id)).then(|| start(id)).into_iter().collect(),
         }
     }
+}
+
+/// Whether what makes values of a type is called as that is.
+pub(crate) fn named_as_type(code: Code<'_>, constructor: NodeId) -> bool {
+    let tree = code.tree;
+    let name = |id: NodeId| tree.name_span(id).map(|span| code.source.slice(span));
+    let holder = tree.ancestors(constructor).skip(1).find(|id| tree.role(*id) == Role::Type);
+    holder.is_none_or(|holder| name(holder) == name(constructor))
+}
+
+/// Whether conditions of a preprocessor are whole: every `endif` and `else` has its `if`. The words are those behind the `#`.
+pub(crate) fn conditions_balance<'t>(mut words: impl Iterator<Item = &'t str>) -> bool {
+    let mut open: Vec<bool> = Vec::new();
+    let sound = words.all(|word| match word {
+        _ if word.starts_with("if") => {
+            open.push(false);
+            true
+        }
+        _ if word.starts_with("endif") => open.pop().is_some(),
+        _ if word.starts_with("elif") => open.last() == Some(&false),
+        _ if word.starts_with("else") => open.last_mut().is_some_and(|last| !std::mem::replace(last, true)),
+        _ => true,
+    });
+    sound && open.is_empty()
+}
+
+/// Whether a node stands in a holder, before anything that it cannot reach out of.
+fn is_within(code: Code<'_>, id: NodeId, holders: &[&str], callables: bool) -> bool {
+    let tree = code.tree;
+    for above in tree.ancestors(id).skip(1) {
+        match tree.role(above) {
+            _ if holders.contains(&tree.kind_name(above)) => return true,
+            Role::Callable | Role::Lambda => return callables,
+            Role::Type => return false,
+            _ => {}
+        }
+    }
+    false
 }
 
 /// The marks that part nothing.
@@ -89,6 +138,8 @@ pub fn laws_kept(code: Code<'_>) -> Vec<(String, Vec<u32>)> {
         Law::Filled { kinds, field } => format!("{field} of {}", kinds.join(", ")),
         Law::Names { kinds, .. } => format!("names in {}", kinds.join(", ")),
         Law::Parted { kinds, .. } => format!("marks in {}", kinds.join(", ")),
+        Law::Within { kinds, .. } => format!("place of {}", kinds.join(", ")),
+        Law::Barred { kinds, .. } => format!("holders of {}", kinds.join(", ")),
         Law::Sound { holder, .. } => holder.to_string(),
     };
     let laws = code.toolkit().edits.laws;

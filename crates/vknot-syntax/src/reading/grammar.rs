@@ -192,7 +192,9 @@ fn flatten(
         let (start, end) = (own(node.start_byte()), own(node.end_byte()));
         // The end of a text, which may end a statement, is nothing in it.
         let nothing = start == end && !node.is_missing() && matches!(node.kind(), "" | "\0");
-        if nothing {} else if node.is_missing() || start == end && node.start_byte() < node.end_byte() {
+        // What is missing may be a part of it that the grammar does not show.
+        let lacks = node.is_missing() || start == end && (node.start_byte() < node.end_byte() || node.has_error());
+        if nothing {} else if lacks {
             builder.missing(kind, field);
         } else {
             builder.leaf(kind, field, start, end);

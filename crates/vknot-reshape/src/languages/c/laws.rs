@@ -3,7 +3,7 @@
 use vknot_syntax::{NodeId, Role};
 
 use crate::spec::Code;
-use crate::spec::laws::Law;
+use crate::spec::laws::{Law, conditions_balance};
 
 pub(crate) static LAWS: &[Law] = &[
     Law::Parted { kinds: &["arguments", "parameters", "group", "template_arguments"], marks: &[","], last: false },
@@ -29,20 +29,8 @@ pub(crate) static LAWS: &[Law] = &[
 /// Every `#endif` and `#else` has its `#if`.
 fn conditions_close(code: Code<'_>, file: NodeId) -> bool {
     let tree = code.tree;
-    let mut open: Vec<bool> = Vec::new();
     let words = tree.subtree(file).filter(|id| tree.node(*id).is_leaf()).map(|id| code.text(id));
-    let mut words = words.filter_map(|text| text.strip_prefix('#').map(str::trim_start));
-    let sound = words.all(|word| match word {
-        _ if word.starts_with("if") => {
-            open.push(false);
-            true
-        }
-        _ if word.starts_with("endif") => open.pop().is_some(),
-        _ if word.starts_with("elif") => open.last() == Some(&false),
-        _ if word.starts_with("else") => open.last_mut().is_some_and(|last| !std::mem::replace(last, true)),
-        _ => true,
-    });
-    sound && open.is_empty()
+    conditions_balance(words.filter_map(|text| text.strip_prefix('#').map(str::trim_start)))
 }
 
 /// What stands outside of functions begins as a declaration does.

@@ -1,9 +1,9 @@
 //! What a C# compiler does not take though the grammar does (ECMA-334, chapters 14 to 16).
 
-use vknot_syntax::NodeId;
+use vknot_syntax::{NodeId, Role};
 
 use crate::spec::Code;
-use crate::spec::laws::Law;
+use crate::spec::laws::{Law, conditions_balance, named_as_type};
 
 pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "compilation_unit", is_sound: types_only },
@@ -22,7 +22,26 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "using_directive", is_sound: outside_blocks },
     Law::Filled { kinds: &["type_parameter"], field: "name" },
     Law::Names { kinds: &["identifier"], words: WORDS },
+    Law::Sound { holder: "constructor_declaration", is_sound: named_as_type },
+    Law::Sound { holder: "type_argument_list", is_sound: filled },
+    Law::Sound { holder: "compilation_unit", is_sound: conditions_close },
+    Law::Barred { kinds: &["local_declaration_statement", "local_function_statement"], holders: &FOR_ONE },
+    Law::Within { kinds: &["return_statement"], holders: &["accessor_declaration"], callables: true },
+    Law::Within { kinds: &["continue_statement"], holders: &LOOPS, callables: false },
+    Law::Within { kinds: &["break_statement"], holders: &LOOPS_AND_SWITCHES, callables: false },
 ];
+
+/// What is gone through again and again, and what bears a name that one can go to.
+const LOOPS: [&str; 4] = ["do_statement", "for_statement", "foreach_statement", "while_statement"];
+
+/// What holds one statement.
+const FOR_ONE: [&str; 8] = [
+    "do_statement", "fixed_statement", "for_statement", "foreach_statement", "if_statement", "lock_statement",
+    "using_statement", "while_statement",
+];
+
+/// What a `break` ends.
+const LOOPS_AND_SWITCHES: [&str; 5] = ["do_statement", "for_statement", "foreach_statement", "while_statement", "switch_statement"];
 
 /// Words that are no names anywhere.
 const WORDS: &[&str] = &[
@@ -172,6 +191,28 @@ fn outside_blocks(code: Code<'_>, import: NodeId) -> bool {
 }
 
 /// Each mark that ends a region has one that begins it.
+fn conditions_close(code: Code<'_>, _: NodeId) -> bool {
+    let (source, tree) = (code.source, code.tree);
+    let mut at = 0;
+    let words = source.text().split_inclusive('\n').filter_map(|line| {
+        let begins = at + (line.len() - line.trim_start().len()) as u32;
+        at += line.len() as u32;
+        let word = line.trim_start().strip_prefix('#')?;
+        // Not in a text of several lines.
+        let before = (tree.token_from(begins) as usize).checked_sub(1).and_then(|at| tree.tokens().get(at));
+        let inside = before.is_some_and(|token| token.end > begins && matches!(tree.role(token.node), Role::String | Role::Comment));
+        (!inside).then(|| word.trim_start())
+    });
+    conditions_balance(words)
+}
+
+/// Types behind a name in angles are named, but for one that is itself asked for.
+fn filled(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let named = tree.parts(list).any(|part| tree.language().is_named(tree.node(part).kind));
+    named || tree.ancestors(list).take(6).any(|id| tree.kind_name(id) == "typeof_expression" || code.text(id).starts_with("nameof"))
+}
+
 fn regions_close(code: Code<'_>, unit: NodeId) -> bool {
     let tree = code.tree;
     let mut open = 0;

@@ -3,7 +3,7 @@
 use vknot_syntax::{NodeId, Role};
 
 use crate::spec::Code;
-use crate::spec::laws::Law;
+use crate::spec::laws::{Law, named_as_type};
 
 pub(super) static LAWS: &[Law] = &[
     Law::Holds {
@@ -34,7 +34,21 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "class_declaration", is_sound: local_or_member },
     Law::Sound { holder: "type_arguments", is_sound: some_types },
     Law::Sound { holder: "local_variable_declaration", is_sound: plain_modifiers },
+    Law::Barred { kinds: &["local_variable_declaration", "class_declaration"], holders: &FOR_ONE },
+    Law::Within { kinds: &["return_statement"], holders: &[], callables: true },
+    Law::Within { kinds: &["continue_statement"], holders: &LOOPS, callables: false },
+    Law::Within { kinds: &["break_statement"], holders: &LOOPS_AND_SWITCHES, callables: false },
 ];
+
+/// What is gone through again and again, and what bears a name that one can go to.
+const LOOPS: [&str; 5] = ["do_statement", "enhanced_for_statement", "for_statement", "while_statement", "labeled_statement"];
+
+/// What holds one statement.
+const FOR_ONE: [&str; 5] =
+    ["do_statement", "enhanced_for_statement", "if_statement", "labeled_statement", "while_statement"];
+
+/// What a `break` ends.
+const LOOPS_AND_SWITCHES: [&str; 6] = ["do_statement", "enhanced_for_statement", "for_statement", "while_statement", "labeled_statement", "switch_expression"];
 
 /// What stands in a block and has no role of its own.
 const STATEMENTS: &[&str] =
@@ -55,14 +69,6 @@ fn spread_last(code: Code<'_>, list: NodeId) -> bool {
 
 fn from_somewhere(code: Code<'_>, import: NodeId) -> bool {
     code.source.slice(code.tree.node(import).span()).contains('.')
-}
-
-/// A constructor is called as its type is.
-fn named_as_type(code: Code<'_>, constructor: NodeId) -> bool {
-    let tree = code.tree;
-    let name = |id: NodeId| tree.name_span(id).map(|span| code.source.slice(span));
-    let holder = tree.ancestors(constructor).skip(1).find(|id| tree.role(*id) == Role::Type);
-    holder.is_none_or(|holder| name(holder) == name(constructor))
 }
 
 /// A class in a block is for that block alone.

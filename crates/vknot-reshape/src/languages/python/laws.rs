@@ -1,5 +1,7 @@
 //! What CPython does not take though the grammar does (The Python Language Reference, sections 6.3.4, 8 and 8.7).
 
+use std::collections::HashSet;
+
 use vknot_syntax::NodeId;
 
 use crate::spec::Code;
@@ -27,7 +29,17 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "argument_list", is_sound: arguments_in_order },
     Law::Sound { holder: "parameters", is_sound: parameters_in_order },
     Law::Sound { holder: "lambda_parameters", is_sound: parameters_in_order },
+    Law::Sound { holder: "argument_list", is_sound: named_once },
+    Law::Sound { holder: "parameters", is_sound: named_once },
+    Law::Sound { holder: "lambda_parameters", is_sound: named_once },
+    Law::Within { kinds: &["return_statement", "yield", "await"], holders: &[], callables: true },
+    Law::Within {
+        kinds: &["break_statement", "continue_statement"],
+        holders: &["for_statement", "while_statement"],
+        callables: false,
+    },
     Law::Sound { holder: "module", is_sound: future_first },
+    Law::Sound { holder: "block", is_sound: no_future },
     Law::Sound { holder: "module", is_sound: one_column },
     Law::Sound { holder: "block", is_sound: one_column },
 ];
@@ -103,6 +115,26 @@ fn parameters_in_order(code: Code<'_>, list: NodeId) -> bool {
             _ => starred || !defaults,
         }
     })
+}
+
+/// No argument and no parameter is named twice.
+fn named_once(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let name = |part: NodeId| match tree.kind_name(part) {
+        "identifier" => (tree.kind_name(list) != "argument_list").then_some(part),
+        "keyword_argument" | "default_parameter" | "typed_default_parameter" => tree.child_named(part, "name"),
+        "typed_parameter" | "list_splat_pattern" | "dictionary_splat_pattern" => {
+            tree.subtree(part).find(|id| tree.kind_name(*id) == "identifier")
+        }
+        _ => None,
+    };
+    let mut seen = HashSet::new();
+    tree.parts(list).filter_map(name).all(|name| seen.insert(code.text(name)))
+}
+
+/// Imports from `__future__` stand in no block.
+fn no_future(code: Code<'_>, block: NodeId) -> bool {
+    code.tree.parts(block).all(|part| code.tree.kind_name(part) != "future_import_statement")
 }
 
 /// Statements of a block begin in one column.

@@ -18,6 +18,12 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "block_comment", is_sound: about_something },
     Law::Sound { holder: "attribute_item", is_sound: about_something },
     Law::Sound { holder: "parameters", is_sound: parameters_only },
+    Law::Within { kinds: &["return_expression"], holders: &[], callables: true },
+    Law::Within {
+        kinds: &["break_expression", "continue_expression"],
+        holders: &["loop_expression", "while_expression", "for_expression"],
+        callables: false,
+    },
 ];
 
 /// What stands in a module.
