@@ -22,6 +22,10 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "using_directive", is_sound: outside_blocks },
     Law::Filled { kinds: &["type_parameter"], field: "name" },
     Law::Names { kinds: &["identifier"], words: WORDS },
+    Law::Sound { holder: "attribute_argument_list", is_sound: set_last },
+    Law::Sound { holder: "parameter_list", is_sound: set_last },
+    Law::Sound { holder: "class_declaration", is_sound: open_in_space },
+    Law::Barred { kinds: &["initializer_expression"], holders: &["argument"] },
     Law::Sound { holder: "constructor_declaration", is_sound: named_as_type },
     Law::Sound { holder: "type_argument_list", is_sound: filled },
     Law::Sound { holder: "compilation_unit", is_sound: conditions_close },
@@ -41,7 +45,13 @@ const FOR_ONE: [&str; 8] = [
 ];
 
 /// What a `break` ends.
-const LOOPS_AND_SWITCHES: [&str; 5] = ["do_statement", "for_statement", "foreach_statement", "while_statement", "switch_statement"];
+const LOOPS_AND_SWITCHES: [&str; 5] = [
+    "do_statement",
+    "for_statement",
+    "foreach_statement",
+    "while_statement",
+    "switch_statement",
+];
 
 /// Words that are no names anywhere.
 const WORDS: &[&str] = &[
@@ -148,6 +158,28 @@ fn spread_last(code: Code<'_>, list: NodeId) -> bool {
     behind.all(|text| text != ",")
 }
 
+/// What has a value of its own follows what has none, but for what takes any number of arguments.
+fn set_last(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let is_set = |part: NodeId| tree.parts(part).any(|part| code.text(part) == "=");
+    let mut set = false;
+    tree.parts(list).all(|part| match tree.kind_name(part) {
+        "parameter" | "attribute_argument" => {
+            let fits = !set || is_set(part);
+            set |= is_set(part);
+            fits
+        }
+        _ => true,
+    })
+}
+
+/// A class that stands in no other one is seen by others.
+fn open_in_space(code: Code<'_>, class: NodeId) -> bool {
+    let tree = code.tree;
+    let inner = tree.ancestors(class).skip(1).any(|id| TYPES.contains(&tree.kind_name(id)));
+    inner || tree.parts(class).all(|part| !matches!(code.text(part), "private" | "protected"))
+}
+
 /// What a method is added to is its first parameter.
 fn extended_first(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
@@ -200,7 +232,9 @@ fn conditions_close(code: Code<'_>, _: NodeId) -> bool {
         let word = line.trim_start().strip_prefix('#')?;
         // Not in a text of several lines.
         let before = (tree.token_from(begins) as usize).checked_sub(1).and_then(|at| tree.tokens().get(at));
-        let inside = before.is_some_and(|token| token.end > begins && matches!(tree.role(token.node), Role::String | Role::Comment));
+        let inside = before.is_some_and(
+            |token| token.end > begins && matches!(tree.role(token.node), Role::String | Role::Comment),
+        );
         (!inside).then(|| word.trim_start())
     });
     conditions_balance(words)
@@ -210,7 +244,10 @@ fn conditions_close(code: Code<'_>, _: NodeId) -> bool {
 fn filled(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     let named = tree.parts(list).any(|part| tree.language().is_named(tree.node(part).kind));
-    named || tree.ancestors(list).take(6).any(|id| tree.kind_name(id) == "typeof_expression" || code.text(id).starts_with("nameof"))
+    named
+        || tree.ancestors(list)
+            .take(6)
+            .any(|id| tree.kind_name(id) == "typeof_expression" || code.text(id).starts_with("nameof"))
 }
 
 fn regions_close(code: Code<'_>, unit: NodeId) -> bool {

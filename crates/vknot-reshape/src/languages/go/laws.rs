@@ -39,7 +39,13 @@ pub(super) static LAWS: &[Law] = &[
 const LOOPS: [&str; 2] = ["for_statement", "labeled_statement"];
 
 /// What a `break` ends.
-const LOOPS_AND_SWITCHES: [&str; 5] = ["for_statement", "labeled_statement", "expression_switch_statement", "type_switch_statement", "select_statement"];
+const LOOPS_AND_SWITCHES: [&str; 5] = [
+    "for_statement",
+    "labeled_statement",
+    "expression_switch_statement",
+    "type_switch_statement",
+    "select_statement",
+];
 
 fn one_package(code: Code<'_>, file: NodeId) -> bool {
     code.tree.parts(file).filter(|part| code.tree.kind_name(*part) == "package_clause").count() == 1

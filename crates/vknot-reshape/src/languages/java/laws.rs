@@ -41,14 +41,32 @@ pub(super) static LAWS: &[Law] = &[
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
-const LOOPS: [&str; 5] = ["do_statement", "enhanced_for_statement", "for_statement", "while_statement", "labeled_statement"];
+const LOOPS: [&str; 5] = [
+    "do_statement",
+    "enhanced_for_statement",
+    "for_statement",
+    "while_statement",
+    "labeled_statement",
+];
 
 /// What holds one statement.
-const FOR_ONE: [&str; 5] =
-    ["do_statement", "enhanced_for_statement", "if_statement", "labeled_statement", "while_statement"];
+const FOR_ONE: [&str; 5] = [
+    "do_statement",
+    "enhanced_for_statement",
+    "if_statement",
+    "labeled_statement",
+    "while_statement",
+];
 
 /// What a `break` ends.
-const LOOPS_AND_SWITCHES: [&str; 6] = ["do_statement", "enhanced_for_statement", "for_statement", "while_statement", "labeled_statement", "switch_expression"];
+const LOOPS_AND_SWITCHES: [&str; 6] = [
+    "do_statement",
+    "enhanced_for_statement",
+    "for_statement",
+    "while_statement",
+    "labeled_statement",
+    "switch_expression",
+];
 
 /// What stands in a block and has no role of its own.
 const STATEMENTS: &[&str] =

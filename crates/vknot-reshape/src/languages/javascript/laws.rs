@@ -35,7 +35,14 @@ const FOR_ONE: [&str; 7] = [
 ];
 
 /// What a `break` ends.
-const LOOPS_AND_SWITCHES: [&str; 6] = ["do_statement", "for_in_statement", "for_statement", "while_statement", "labeled_statement", "switch_statement"];
+const LOOPS_AND_SWITCHES: [&str; 6] = [
+    "do_statement",
+    "for_in_statement",
+    "for_statement",
+    "while_statement",
+    "labeled_statement",
+    "switch_statement",
+];
 
 /// Words that are no names anywhere.
 const RESERVED: &[&str] = &[

@@ -2,7 +2,7 @@
 
 use std::collections::HashSet;
 
-use vknot_syntax::NodeId;
+use vknot_syntax::{NodeId, Role};
 
 use crate::spec::Code;
 use crate::spec::laws::Law;
@@ -74,10 +74,11 @@ fn arguments_in_order(code: Code<'_>, list: NodeId) -> bool {
     let mut reached = 0;
     let mut count = 0;
     let mut lone = false;
-    let sound = tree.parts(list).filter(|part| tree.language().is_named(tree.node(*part).kind)).all(|part| {
+    let counts = |part: NodeId| tree.language().is_named(tree.node(part).kind) && tree.role(part) != Role::Comment;
+    let sound = tree.parts(list).filter(|part| counts(*part)).all(|part| {
         count += 1;
         let kind = tree.kind_name(part);
-        lone |= kind == "generator_expression";
+        lone |= kind == "generator_expression" && !code.text(part).starts_with('(');
         let (own, most) = match kind {
             "keyword_argument" => (1, 2),
             "dictionary_splat" => (2, 2),
@@ -88,13 +89,17 @@ fn arguments_in_order(code: Code<'_>, list: NodeId) -> bool {
         reached = reached.max(own);
         fits
     });
-    sound && !(lone && count > 1 && !code.source.slice(tree.node(list).span()).contains("(("))
+    sound && !(lone && count > 1)
 }
 
 /// Parameters without a default do not follow those with one, `*` comes once, and nothing follows `**`.
 fn parameters_in_order(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     let (mut defaults, mut starred, mut slashed, mut closed) = (false, false, false, false);
+    let named = |part: NodeId| !matches!(code.text(part), "," | "(" | ")") && tree.kind_name(part) != "comment";
+    if tree.parts(list).filter(|part| named(*part)).last().is_some_and(|last| code.text(last) == "*") {
+        return false;
+    }
     tree.parts(list).filter(|part| !matches!(code.source.slice(tree.node(*part).span()), "," | "(" | ")")).all(|part| {
         let text = code.source.slice(tree.node(part).span());
         if closed {

@@ -1,6 +1,7 @@
 //! Racket.
 
 mod imports;
+pub(crate) mod laws;
 
 use vknot_style::{Key, LanguageStyle};
 
@@ -20,6 +21,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     imports: Some(&imports::IMPORTS),
     edits: EditSpec {
         listed: "",
+        laws: laws::LAWS,
         ..EDITS_OF_MOST
     },
     style: &STYLE,

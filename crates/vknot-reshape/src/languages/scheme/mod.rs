@@ -1,5 +1,7 @@
 //! Scheme: looks as in its kin.
 
+mod laws;
+
 use vknot_style::{Key, LanguageStyle};
 
 use crate::spec::EditSpec;
@@ -18,6 +20,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     imports: None,
     edits: EditSpec {
         listed: "",
+        laws: laws::LAWS,
         ..EDITS_OF_MOST
     },
     style: &STYLE,

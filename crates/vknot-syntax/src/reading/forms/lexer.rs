@@ -256,6 +256,8 @@ fn symbol_end(bytes: &[u8], at: usize, dialect: &Dialect) -> usize {
                 Some(length) => end += length + 2,
                 None => return end + 1,
             },
+            // Names of Scheme may end with quotes, as in `level'`.
+            b'\'' if dialect.scheme => end += 1,
             _ if ends_symbol(byte) => break,
             _ => end += 1,
         }
