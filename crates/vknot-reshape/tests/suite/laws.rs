@@ -158,6 +158,9 @@ const BROKEN: &[(&str, &[&str])] = &[
         "void a(void) { if (b) }",
         "void a(void) { while (b) }",
         "void a(void) { if (b) c(); else }",
+        "void a(void) { switch (b) { case 1: continue; } }",
+        "void a(void) { case 1: b(); }",
+        "void a(void) { b((.c = 1)); }",
     ]),
     ("css", &[
         "a { b: c(d, ); }",

@@ -24,6 +24,9 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "conditional", is_sound: has_body },
     Law::Sound { holder: "loop", is_sound: has_body },
     Law::Sound { holder: "arm", is_sound: does_something },
+    Law::Sound { holder: "statement", is_sound: jumps_in_loop },
+    Law::Within { kinds: &["arm"], holders: &["conditional", "guard", "macro_block"], callables: false },
+    Law::Sound { holder: "assignment", is_sound: designates_in_list },
 ];
 
 /// Every `#endif` and `#else` has its `#if`.
@@ -43,7 +46,13 @@ fn declares(code: Code<'_>, holder: NodeId) -> bool {
         let lone = brackets && matches!(text, "{" | "}");
         let kind = code.tree.parts(part).next().map_or("", |first| code.tree.kind_name(first));
         let word = text.split(|c: char| !c.is_alphanumeric()).next().unwrap_or("");
-        if code.tree.role(part) == Role::Branch || word == "return" || kind == "assignment" || does(code, part) {
+        let streams = kind == "operation" && text.contains("<<");
+        if code.tree.role(part) == Role::Branch
+            || word == "return"
+            || kind == "assignment"
+            || streams
+            || does(code, part)
+        {
             return false;
         }
         lone || !text.starts_with(|c: char| c.is_ascii_digit() || "({\"'.&".contains(c))
@@ -75,9 +84,10 @@ fn ends(code: Code<'_>, statement: NodeId) -> bool {
 fn declares_names(code: Code<'_>, statement: NodeId) -> bool {
     let tree = code.tree;
     let parts: Vec<NodeId> = tree.parts(statement).collect();
-    let literal = parts.windows(2).any(|pair| code.text(pair[0]) == "," && tree.role(pair[1]) == Role::Literal);
+    let is_name = |part: NodeId| tree.role(part) != Role::Literal && code.text(part) != ";";
+    let unnamed = parts.windows(2).any(|pair| code.text(pair[0]) == "," && !is_name(pair[1]));
     let group = parts.first().filter(|first| tree.kind_name(**first) == "group" && parts.len() == 2);
-    !literal && !group.is_some_and(|group| tree.parts(*group).any(|part| tree.kind_name(part) == "parameter"))
+    !unnamed && !group.is_some_and(|group| tree.parts(*group).any(|part| tree.kind_name(part) == "parameter"))
 }
 
 /// Functions are not made inside of others.
@@ -118,13 +128,17 @@ fn parted(code: Code<'_>, id: NodeId) -> bool {
 /// What is called has a name that is no word of the language.
 fn calls_name(code: Code<'_>, call: NodeId) -> bool {
     let callee = code.tree.parts(call).next().map_or("", |callee| code.text(callee));
-    let empty = matches!(callee, "decltype" | "sizeof" | "alignof" | "typeof");
+    let empty = matches!(callee, "decltype" | "sizeof" | "alignof" | "typeof" | "__attribute__");
     let held = code.tree.parts(call).last().map_or(0, |list| code.tree.parts(list).count());
     let word = matches!(
         callee,
         "if" | "for" | "while" | "switch" | "do" | "else" | "case" | "goto" | "break" | "continue"
     );
-    !(word || empty && held < 3)
+    let attributes = || code.tree.parts(call).last().is_some_and(|list| {
+        let mut held = code.tree.parts(list).filter(|part| !matches!(code.text(*part), "(" | ")"));
+        held.next().is_some_and(|held| code.text(held).starts_with('(')) && held.next().is_none()
+    });
+    !(word || empty && held < 3 || callee == "__attribute__" && !attributes())
 }
 
 /// Arguments are values: no designators, no statements, no words of the language alone.
@@ -148,9 +162,13 @@ fn values(code: Code<'_>, list: NodeId) -> bool {
 fn typed(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     let ends = |part: NodeId| tree.language().bracket(tree.node(part).kind).is_some();
+    let mut closed = false;
     tree.parts(list).filter(|part| !ends(*part)).all(|part| {
         let text = code.text(part);
-        !text.starts_with(['(', '"', '{']) && !text.ends_with(';')
+        // Behind what takes any number nothing follows.
+        let follows = closed;
+        closed |= text == "...";
+        !follows && !text.starts_with(['(', '"', '{']) && !text.ends_with(';')
     })
 }
 
@@ -168,9 +186,35 @@ fn counted(code: Code<'_>, subscript: NodeId) -> bool {
     !empty || declared
 }
 
+/// Out of a loop or a branch, and on in a loop, one goes inside of it. What macros head may be one.
+fn jumps_in_loop(code: Code<'_>, statement: NodeId) -> bool {
+    let tree = code.tree;
+    let word = tree.parts(statement).next().map_or("", |first| code.text(first));
+    let loops = |id: NodeId| match tree.kind_name(id) {
+        "loop" | "macro_block" => true,
+        "conditional" => word == "break" && code.text(id).starts_with("switch"),
+        _ => false,
+    };
+    let within = |id: &NodeId| !matches!(tree.role(*id), Role::Callable | Role::Lambda);
+    !matches!(word, "break" | "continue") || tree.ancestors(statement).skip(1).take_while(within).any(loops)
+}
+
+/// A member is named with a dot in front where it gets its value in a list.
+fn designates_in_list(code: Code<'_>, assignment: NodeId) -> bool {
+    let holder = code.tree.parent(assignment).map_or("", |holder| code.tree.kind_name(holder));
+    !code.text(assignment).starts_with('.') || !matches!(holder, "group" | "arguments" | "statement")
+}
+
 /// So it is behind `else`.
 fn does_something(code: Code<'_>, arm: NodeId) -> bool {
-    code.text(arm).split_whitespace().next() != Some("else") || has_body(code, arm)
+    let tree = code.tree;
+    // Behind the last label, too, up to the latest versions of both languages.
+    let behind = tree.nodes().get(tree.node(arm).next as usize).map(|next| next.first_token);
+    let closes = behind
+        .and_then(|token| tree.tokens().get(token as usize))
+        .is_some_and(|token| code.source.slice(token.span()) == "}");
+    let empty = closes && tree.parts(arm).all(|part| tree.role(part) == Role::Label);
+    !empty && (code.text(arm).split_whitespace().next() != Some("else") || has_body(code, arm))
 }
 
 /// Behind a condition something is done.
