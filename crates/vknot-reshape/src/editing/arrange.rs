@@ -160,9 +160,6 @@ pub(crate) fn swapped(work: &mut Work<'_>, with: &To) -> Result<(), EditError> {
         let (a, b) = (range.start, other.start);
         return if a == b { Err(EditError::Overlap) } else { permuted(work, row, &[(a, b), (b, a)], |at| at == a) };
     }
-    for span in [taken.span(code), other.span(code)] {
-        stays_not(code, span)?;
-    }
     if let (Taken::Items(row, range), Taken::Items(others, _)) = (&taken, &other) {
         of_one_sort(code, (row, range), others)?;
     }
@@ -184,21 +181,6 @@ pub(crate) fn swapped(work: &mut Work<'_>, with: &To) -> Result<(), EditError> {
     work.draft.replace(own, there);
     work.draft.replace(other, here);
     Ok(())
-}
-
-/// That something is none of what stays where it is.
-fn stays_not(code: Code<'_>, span: Span) -> Result<(), EditError> {
-    let fixed = code.toolkit().edits.fixed;
-    let stays = code.tree.ancestors(code.tree.covering(span)).any(|id| fixed.contains(&code.tree.kind_name(id)));
-    match stays {
-        true => Err(EditError::Fixed { what: shown_line(code, span) }),
-        false => Ok(()),
-    }
-}
-
-/// The first line of something.
-fn shown_line(code: Code<'_>, span: Span) -> String {
-    code.source.slice(span).lines().next().unwrap_or("").to_owned()
 }
 
 /// The text of what is taken hold of, without what trails it.

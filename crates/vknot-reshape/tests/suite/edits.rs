@@ -279,13 +279,6 @@ fn what_cannot_be_done_is_said_with_why() {
         ("cpp", "struct A {\n  int b();\nprivate:\n  int c;\n};\n", 24, Edit::Move(To::Up(1)), "there"),
         (
             "cpp",
-            "#include <a>\nint b;\n",
-            13,
-            Edit::Swap(To::After(Span::new(0, 12))),
-            "`#include <a>` would come to stand elsewhere",
-        ),
-        (
-            "cpp",
             "struct A {\n  int b;\nprivate:\n};\n",
             15,
             Edit::Push(End::Last, Reach::Count(1)),
