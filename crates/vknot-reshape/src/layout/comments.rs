@@ -12,7 +12,7 @@ pub(super) fn settle(planner: &mut Planner<'_>) {
     let (code, tab_width) = (planner.code, planner.options.tab_width);
     let mut beside = Beside::default();
     for token in 0..planner.tree.tokens().len() as u32 {
-        if planner.is_comment_token(token) {
+        if planner.is_comment_token(token) && !lead_item(planner, token) {
             before(planner, token);
             after(planner, token);
         }
@@ -30,6 +30,21 @@ pub(super) fn settle(planner: &mut Planner<'_>) {
 fn leads_first_item(planner: &Planner<'_>, token: u32) -> bool {
     let bracket = token.checked_sub(1).is_some_and(|before| matches!(planner.token_text(before), "(" | "[" | "<"));
     bracket && planner.newlines(token) == 0 && planner.newlines(token + 1) == 0
+}
+
+/// Takes a comment that stands between a comma and an item on one line along with the item: the line breaks in front of it.
+fn lead_item(planner: &mut Planner<'_>, token: u32) -> bool {
+    let comma = token.checked_sub(1).is_some_and(|before| planner.token_text(before) == ",");
+    let one_line = planner.newlines(token) == 0 && planner.newlines(token + 1) == 0;
+    let item = planner.plan.gaps.get(token as usize + 1).filter(|plan| plan.form == Form::Soft).copied();
+    let tree = planner.tree;
+    let next = tree.tokens().get(token as usize + 1).and_then(|next| tree.language().bracket(tree.node(next.node).kind));
+    let closes = next.is_some_and(|bracket| !bracket.opens) || token as usize + 1 == tree.tokens().len();
+    let leads = comma && one_line && !closes && !is_line_comment(planner.code, token);
+    let Some(plan) = item.filter(|_| leads) else { return false };
+    planner.plan.gaps[token as usize] = plan;
+    planner.plan.gaps[token as usize + 1] = GapPlan::fixed(!planner.written[token as usize + 1].empty);
+    true
 }
 
 fn before(planner: &mut Planner<'_>, token: u32) {

@@ -50,6 +50,7 @@ fn long_lines_are_wrapped() {
     snapshot!(all(statements, &[
         ("arguments", "record(readingOfTheNorthHarbour, readingOfTheLongBar, readingOfSkerryLight, Duration.ofMinutes(15));"),
         ("arguments on a line", "notifyTheHarbourOfficeOfNorthHarbour(\"a rather long message for the harbour\", surgeLevel, x);"),
+        ("named arguments", "record(/* station= */ northHarbour, /*level=*/readingOfTheLongBar, /* hour= */ hourOfTheDay);"),
         ("chain", "double top = readings.stream().filter(r -> !r.isDoubtful()).mapToDouble(Reading::level).max().orElse(0);"),
         ("operators", "boolean alarm = surgeIsAboveTheThreshold && windIsFromTheNorthWest || pressureIsFalling && tideIsRising;"),
         ("concatenation", "log(\"the surge at \" + station + \" is \" + surge + \" metres above the tide foretold for \" + time);"),

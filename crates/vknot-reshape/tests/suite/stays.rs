@@ -37,6 +37,15 @@ impl Gauge {
     }
 }
 "),
+    ("marks of types that are made of others, and comments that touch what they tell of", "typescript", &[], "\
+export type Mutable<T> = { -readonly [K in keyof T]-?: T[K] };
+export type Whole<T> = {
+  +readonly [K in keyof T]+?: T[K];
+};
+export const Gauge: new<T>(level: T) => Reading<T> = made;
+export const Board: new(level: number) => Reading<number> = made;
+const boards = all(/*#__PURE__*/new Map(), /*#__PURE__*/pairs(1), /* of */ 2);
+"),
     ("conditionals whose operands alone break, and brackets that go by the mark in front", "typescript", &[], "\
 class Board {
     private level = 1;
