@@ -38,7 +38,8 @@ fn lead_item(planner: &mut Planner<'_>, token: u32) -> bool {
     let one_line = planner.newlines(token) == 0 && planner.newlines(token + 1) == 0;
     let item = planner.plan.gaps.get(token as usize + 1).filter(|plan| plan.form == Form::Soft).copied();
     let tree = planner.tree;
-    let next = tree.tokens().get(token as usize + 1).and_then(|next| tree.language().bracket(tree.node(next.node).kind));
+    let next =
+        tree.tokens().get(token as usize + 1).and_then(|next| tree.language().bracket(tree.node(next.node).kind));
     let closes = next.is_some_and(|bracket| !bracket.opens) || token as usize + 1 == tree.tokens().len();
     let leads = comma && one_line && !closes && !is_line_comment(planner.code, token);
     let Some(plan) = item.filter(|_| leads) else { return false };

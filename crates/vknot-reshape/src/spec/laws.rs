@@ -97,11 +97,11 @@ pub(crate) fn conditions_balance<'t>(mut words: impl Iterator<Item = &'t str>) -
 }
 
 /// Whether a node stands in a holder, before anything that it cannot reach out of.
-fn is_within(code: Code<'_>, id: NodeId, holders: &[&str], callables: bool) -> bool {
+fn is_within(code: Code<'_>, id: NodeId, holders: &[&[&str]], callables: bool) -> bool {
     let tree = code.tree;
     for above in tree.ancestors(id).skip(1) {
         match tree.role(above) {
-            _ if holders.contains(&tree.kind_name(above)) => return true,
+            _ if holders.iter().any(|kinds| kinds.contains(&tree.kind_name(above))) => return true,
             Role::Callable | Role::Lambda => return callables,
             Role::Type => return false,
             _ => {}

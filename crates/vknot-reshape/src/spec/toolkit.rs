@@ -141,7 +141,7 @@ pub(crate) enum Law {
     /// No such mark stands there without an item in front of it; with `last`, there may be one behind the last item.
     Parted { kinds: &'static [&'static str], marks: &'static [&'static str], last: bool },
     /// It stands in one of these holders, nearer than in a callable or a type that is none; with `callables`, those are holders, too.
-    Within { kinds: &'static [&'static str], holders: &'static [&'static str], callables: bool },
+    Within { kinds: &'static [&'static str], holders: &'static [&'static [&'static str]], callables: bool },
     /// It does not stand in such a holder itself, as what declares something does not where one statement is wanted.
     Barred { kinds: &'static [&'static str], holders: &'static [&'static str] },
     /// Something else.

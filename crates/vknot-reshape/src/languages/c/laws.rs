@@ -25,7 +25,7 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "loop", is_sound: has_body },
     Law::Sound { holder: "arm", is_sound: does_something },
     Law::Sound { holder: "statement", is_sound: jumps_in_loop },
-    Law::Within { kinds: &["arm"], holders: &["conditional", "guard", "macro_block"], callables: false },
+    Law::Within { kinds: &["arm"], holders: &[&["conditional", "guard", "macro_block"]], callables: false },
     Law::Sound { holder: "assignment", is_sound: designates_in_list },
 ];
 

@@ -15,5 +15,5 @@ pub(super) static LAWS: &[Law] = &[
 /// A map holds keys with their values, as far as it is told when it is read.
 fn keys_have_values(code: Code<'_>, map: NodeId) -> bool {
     let held: Vec<&str> = data(code, map).map(|part| code.text(part)).filter(|text| *text != ",").collect();
-    held.len() % 2 == 0 || held.iter().any(|text| text.starts_with("#?"))
+    held.len().is_multiple_of(2) || held.iter().any(|text| text.starts_with("#?"))
 }

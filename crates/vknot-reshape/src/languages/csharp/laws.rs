@@ -30,13 +30,13 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "type_argument_list", is_sound: filled },
     Law::Sound { holder: "compilation_unit", is_sound: conditions_close },
     Law::Barred { kinds: &["local_declaration_statement", "local_function_statement"], holders: &FOR_ONE },
-    Law::Within { kinds: &["return_statement"], holders: &["accessor_declaration"], callables: true },
-    Law::Within { kinds: &["continue_statement"], holders: &LOOPS, callables: false },
-    Law::Within { kinds: &["break_statement"], holders: &LOOPS_AND_SWITCHES, callables: false },
+    Law::Within { kinds: &["return_statement"], holders: &[&["accessor_declaration"]], callables: true },
+    Law::Within { kinds: &["continue_statement"], holders: &[LOOPS], callables: false },
+    Law::Within { kinds: &["break_statement"], holders: &[LOOPS, SWITCHES], callables: false },
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
-const LOOPS: [&str; 4] = ["do_statement", "for_statement", "foreach_statement", "while_statement"];
+const LOOPS: &[&str] = &["do_statement", "for_statement", "foreach_statement", "while_statement"];
 
 /// What holds one statement.
 const FOR_ONE: [&str; 8] = [
@@ -44,14 +44,8 @@ const FOR_ONE: [&str; 8] = [
     "using_statement", "while_statement",
 ];
 
-/// What a `break` ends.
-const LOOPS_AND_SWITCHES: [&str; 5] = [
-    "do_statement",
-    "for_statement",
-    "foreach_statement",
-    "while_statement",
-    "switch_statement",
-];
+/// What else a `break` ends.
+const SWITCHES: &[&str] = &["switch_statement"];
 
 /// Words that are no names anywhere.
 const WORDS: &[&str] = &[

@@ -31,21 +31,15 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "short_var_declaration", is_sound: declares_names },
     Law::Sound { holder: "const_declaration", is_sound: begins_with_value },
     Law::Within { kinds: &["return_statement"], holders: &[], callables: true },
-    Law::Within { kinds: &["continue_statement"], holders: &LOOPS, callables: false },
-    Law::Within { kinds: &["break_statement"], holders: &LOOPS_AND_SWITCHES, callables: false },
+    Law::Within { kinds: &["continue_statement"], holders: &[LOOPS], callables: false },
+    Law::Within { kinds: &["break_statement"], holders: &[LOOPS, SWITCHES], callables: false },
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
-const LOOPS: [&str; 2] = ["for_statement", "labeled_statement"];
+const LOOPS: &[&str] = &["for_statement", "labeled_statement"];
 
-/// What a `break` ends.
-const LOOPS_AND_SWITCHES: [&str; 5] = [
-    "for_statement",
-    "labeled_statement",
-    "expression_switch_statement",
-    "type_switch_statement",
-    "select_statement",
-];
+/// What else a `break` ends.
+const SWITCHES: &[&str] = &["expression_switch_statement", "type_switch_statement", "select_statement"];
 
 fn one_package(code: Code<'_>, file: NodeId) -> bool {
     code.tree.parts(file).filter(|part| code.tree.kind_name(*part) == "package_clause").count() == 1

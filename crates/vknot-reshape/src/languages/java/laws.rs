@@ -36,18 +36,13 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "local_variable_declaration", is_sound: plain_modifiers },
     Law::Barred { kinds: &["local_variable_declaration", "class_declaration"], holders: &FOR_ONE },
     Law::Within { kinds: &["return_statement"], holders: &[], callables: true },
-    Law::Within { kinds: &["continue_statement"], holders: &LOOPS, callables: false },
-    Law::Within { kinds: &["break_statement"], holders: &LOOPS_AND_SWITCHES, callables: false },
+    Law::Within { kinds: &["continue_statement"], holders: &[LOOPS], callables: false },
+    Law::Within { kinds: &["break_statement"], holders: &[LOOPS, SWITCHES], callables: false },
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
-const LOOPS: [&str; 5] = [
-    "do_statement",
-    "enhanced_for_statement",
-    "for_statement",
-    "while_statement",
-    "labeled_statement",
-];
+const LOOPS: &[&str] =
+    &["do_statement", "enhanced_for_statement", "for_statement", "while_statement", "labeled_statement"];
 
 /// What holds one statement.
 const FOR_ONE: [&str; 5] = [
@@ -58,15 +53,8 @@ const FOR_ONE: [&str; 5] = [
     "while_statement",
 ];
 
-/// What a `break` ends.
-const LOOPS_AND_SWITCHES: [&str; 6] = [
-    "do_statement",
-    "enhanced_for_statement",
-    "for_statement",
-    "while_statement",
-    "labeled_statement",
-    "switch_expression",
-];
+/// What else a `break` ends.
+const SWITCHES: &[&str] = &["switch_expression"];
 
 /// What stands in a block and has no role of its own.
 const STATEMENTS: &[&str] =

@@ -21,12 +21,12 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "object_type", is_sound: mapped_alone },
     Law::Barred { kinds: &["lexical_declaration", "class_declaration"], holders: &FOR_ONE },
     Law::Within { kinds: &["return_statement"], holders: &[], callables: true },
-    Law::Within { kinds: &["continue_statement"], holders: &LOOPS, callables: false },
-    Law::Within { kinds: &["break_statement"], holders: &LOOPS_AND_SWITCHES, callables: false },
+    Law::Within { kinds: &["continue_statement"], holders: &[LOOPS], callables: false },
+    Law::Within { kinds: &["break_statement"], holders: &[LOOPS, SWITCHES], callables: false },
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
-const LOOPS: [&str; 5] = ["do_statement", "for_in_statement", "for_statement", "while_statement", "labeled_statement"];
+const LOOPS: &[&str] = &["do_statement", "for_in_statement", "for_statement", "while_statement", "labeled_statement"];
 
 /// What holds one statement.
 const FOR_ONE: [&str; 7] = [
@@ -34,15 +34,8 @@ const FOR_ONE: [&str; 7] = [
     "with_statement",
 ];
 
-/// What a `break` ends.
-const LOOPS_AND_SWITCHES: [&str; 6] = [
-    "do_statement",
-    "for_in_statement",
-    "for_statement",
-    "while_statement",
-    "labeled_statement",
-    "switch_statement",
-];
+/// What else a `break` ends.
+const SWITCHES: &[&str] = &["switch_statement"];
 
 /// Words that are no names anywhere.
 const RESERVED: &[&str] = &[

@@ -35,7 +35,7 @@ pub(super) static LAWS: &[Law] = &[
     Law::Within { kinds: &["return_statement", "yield", "await"], holders: &[], callables: true },
     Law::Within {
         kinds: &["break_statement", "continue_statement"],
-        holders: &["for_statement", "while_statement"],
+        holders: &[&["for_statement", "while_statement"]],
         callables: false,
     },
     Law::Sound { holder: "module", is_sound: future_first },

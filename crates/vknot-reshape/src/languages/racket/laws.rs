@@ -65,5 +65,5 @@ pub(crate) fn has_datum(code: Code<'_>, prefixed: NodeId) -> bool {
     }
     let mut held = data(code, prefixed);
     let tells = held.next().is_some_and(|prefix| matches!(code.text(prefix), "^" | "#^"));
-    held.count() >= 1 + usize::from(tells)
+    held.count() > usize::from(tells)
 }

@@ -21,7 +21,7 @@ pub(super) static LAWS: &[Law] = &[
     Law::Within { kinds: &["return_expression"], holders: &[], callables: true },
     Law::Within {
         kinds: &["break_expression", "continue_expression"],
-        holders: &["loop_expression", "while_expression", "for_expression"],
+        holders: &[&["loop_expression", "while_expression", "for_expression"]],
         callables: false,
     },
 ];
