@@ -90,7 +90,7 @@ pub(crate) fn put(work: &mut Work<'_>, target: &Target, loads: &[Load<'_>]) {
         true => row.inside.is_none() || is_high(code, row),
         false => row.is_vertical(code),
     };
-    let crowded = !vertical && row.separator.is_none() && is_crowded(code, row, loads);
+    let crowded = !vertical && row.separator.is_none() && is_crowded(code, (row, *side), loads);
     match (side, vertical) {
         (Side::Before(index), false) if crowded => put_crowded(work, row, (*index, End::First), loads),
         (Side::After(index), false) if crowded => put_crowded(work, row, (*index, End::Last), loads),
@@ -109,10 +109,21 @@ fn is_high(code: Code<'_>, row: &Row) -> bool {
 }
 
 /// Whether items that take several lines, and stood on lines of their own, come among others that share a line with what is around them.
-fn is_crowded(code: Code<'_>, row: &Row, loads: &[Load<'_>]) -> bool {
-    let statements = matches!(code.tree.role(row.holder), Role::Block | Role::Body | Role::File);
-    let long = row.entries.iter().any(|entry| code.source.slice(entry.body).contains('\n'));
-    statements && long && loads.iter().all(|load| matches!(load.apart, Some(Apart::Lines(_))))
+fn is_crowded(code: Code<'_>, (row, side): (&Row, Side), loads: &[Load<'_>]) -> bool {
+    let long = || row.entries.iter().any(|entry| code.source.slice(entry.body).contains('\n'));
+    let begins = |index: usize| code.source.begins_line(row.entries[index].body.start);
+    let own_lines = match (code.tree.role(row.holder), side) {
+        // Closing brackets of forms stand behind the last of what they hold.
+        (role, Side::Before(index) | Side::After(index)) if is_form(code) && role != Role::File => begins(index),
+        (Role::Block | Role::Body | Role::File, _) => long(),
+        _ => false,
+    };
+    own_lines && loads.iter().all(|load| matches!(load.apart, Some(Apart::Lines(_))))
+}
+
+/// Whether code is made of forms.
+fn is_form(code: Code<'_>) -> bool {
+    code.toolkit().indent.spec.forms.is_some()
 }
 
 /// Puts texts beside an item on lines of their own, and breaks the line that it shares.
@@ -137,6 +148,9 @@ fn put_crowded(work: &mut Work<'_>, row: &Row, (index, end): (usize, End), loads
         own.extend(load.trail.clone());
         own.insert(if end == End::First { own.len() } else { 0 }, apart);
         pieces.extend(own);
+    }
+    if is_form(code) {
+        return work.draft.replace(Span::new(anchor.end(), anchor.end()), pieces);
     }
     pieces.insert(if end == End::First { 0 } else { pieces.len() }, alone);
     let at = match end {

@@ -243,7 +243,12 @@ fn apart(code: Code<'_>, row: &Row, range: &Range<usize>, end: End) -> Option<Ap
             (item.end(), behind.into_iter().chain(staying).min()?)
         }
     };
-    Some(gap(code, left, right))
+    // Comments in between that are of no item count for nothing.
+    let between = code.source.slice(Span::new(left, right));
+    Some(match end {
+        End::Last => gap(code, left + between.trim_end().len() as u32, right),
+        End::First => gap(code, left, right - between.trim_start().len() as u32),
+    })
 }
 
 /// Takes items out of a row, with the blank lines on one side of them, and the separator that is one too many.

@@ -336,6 +336,23 @@ fn what_took_lines_has_lines_of_its_own_among_others_that_share_one() {
 }
 
 #[test]
+fn a_form_that_comes_in_past_a_comment_has_a_line_of_its_own() {
+    for (language, text, made) in [
+        (
+            "scheme",
+            "(define (a b)\n  (c b))\n\n; d\n\n(define e 1)\n",
+            "(define (a b)\n  (c b)\n\n  (define e 1))\n\n; d\n",
+        ),
+        ("racket", "(a (b)) ; c\n(d)\n", "(a (b) (d)) ; c\n"),
+    ] {
+        let at = [Span::new(1, 1)];
+        let wish = Wish::Edit(Edit::Pull(End::Last, Reach::Count(1)));
+        let request = Request { only: Some(&at), wish, ..Request::default() };
+        assert_eq!(step("edit").run(&read(language, text), &request).unwrap().text(), made);
+    }
+}
+
+#[test]
 fn one_error_does_not_grow_to_hold_what_was_sound() {
     // One error before and after, but afterwards it holds the second list.
     let made = Made { edits: &[("3]", "3")], added: &[], removed: &[("]", 11)], moved: &[] };

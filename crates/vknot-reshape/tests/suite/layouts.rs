@@ -17,6 +17,30 @@ fn a_comment_behind_a_statement_comes_into_its_braces() {
 }
 
 #[test]
+fn a_comment_in_front_of_an_item_goes_with_it() {
+    let items = "/* level= */ surgeOfTheDay, /*zone*/north, /* hour */ twelveHours";
+    for (language, before, behind) in [
+        ("c", "int a = send(", ");\n"),
+        ("csharp", "class A { int a = Send(", "); }\n"),
+        ("java", "class A { int a = send(", "); }\n"),
+        ("javascript", "const a = send(", ");\n"),
+        ("rust", "const A: u32 = send(", ");\n"),
+        ("typescript", "const a = [", "];\n"),
+    ] {
+        let text = format!("{before}{items}{behind}");
+        let each = ["max_line_length=50", "vknot_wrap_list=each"];
+        let laid_out = formatted(language, &text, &each);
+        let lines: Vec<&str> = laid_out.lines().map(str::trim).filter(|line| line.starts_with("/*")).collect();
+        let closed = |line: &&str| line.trim_end_matches([',', ')', ';', ']', '}', ' ']).to_owned();
+        let lines: Vec<String> = lines.iter().map(closed).collect();
+        assert_eq!(lines, ["/* level= */ surgeOfTheDay", "/*zone*/north", "/* hour */ twelveHours"], "{laid_out}");
+        // What closes the list does not go along.
+        let text = format!("{before}north, /* none */ {behind}");
+        assert!(formatted(language, &text, &each).contains("north, /* none */"), "{language}");
+    }
+}
+
+#[test]
 fn what_indentation_is_made_of_is_as_set() {
     let text = "const struct gauge north = {\n\t.name = \"north\",\n\t.alias = \"n\",\n\n\t.flags = 1\n};\n\nint level(int a)\n{\n\tint b = a;\n\n\treturn b;\n}\n";
     let result = formatted("c", text, &["indent_style=space", "indent_size=4"]);
