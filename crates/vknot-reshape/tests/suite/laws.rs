@@ -37,6 +37,7 @@ const BROKEN: &[(&str, &[&str])] = &[
     ("racket", &["(a . b . c . d)", "#hash((a . b) c)", "(a ')", "(a #;)"]),
     ("scheme", &["(a . b . c)", "#(a . b)", "(a ')", "(a #;)"]),
     ("clojure", &["{:a b :c}", "(^{:a b})", "(a #_)"]),
+    ("json", &["", "1 // b\n"]),
     ("python", &[
         "def a():\n",
         "if a:\n",

@@ -1,8 +1,11 @@
 //! JSON: objects and arrays on one line where their author had them so and they fit.
 
+mod laws;
+
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
+use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::IndentSpec;
 use crate::spec::ToolSpec;
@@ -16,7 +19,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     looks: &LOOKS,
     indent: &INDENTED,
     imports: None,
-    edits: EDITS_OF_MOST,
+    edits: EditSpec { laws: laws::LAWS, ..EDITS_OF_MOST },
     style: &STYLE,
 };
 
