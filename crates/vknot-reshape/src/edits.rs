@@ -271,7 +271,7 @@ mod tests {
         }
     }
 
-    /// A text with twice the white space that it has, and a line break behind the first semicolons.
+    /// Edits that double all white space.
     fn spread(text: &str) -> Edits {
         let mut edits = Edits::default();
         for (at, blank) in text.match_indices([' ', '\n']) {

@@ -115,6 +115,8 @@ impl Row {
                 let fixed = self.fixed.iter().find(|span| span.end <= first).map(edge);
                 self.entries.splice(0..0, fixed);
             }
+            // A mark that parts items does not stand behind what stays.
+            End::Last if self.separator.is_some() => {}
             End::Last => {
                 let last = self.entries.last().map_or(u32::MAX, Entry::end);
                 let staying = self.fixed.iter().chain(&self.labels).filter(|span| span.start >= last);

@@ -336,6 +336,17 @@ fn what_took_lines_has_lines_of_its_own_among_others_that_share_one() {
 }
 
 #[test]
+fn no_comma_comes_behind_a_directive() {
+    let text = "enum a {\n  B,\n#ifdef C\n  D\n#endif\n};\nenum e { F };\n";
+    let at = [Span::new(text.find('F').unwrap() as u32, text.find('F').unwrap() as u32)];
+    let into = text.find("B,").unwrap() as u32;
+    let wish = Wish::Edit(Edit::Copy(To::Into(Span::new(into, into)), 1));
+    let request = Request { only: Some(&at), wish, ..Request::default() };
+    let proven = step("edit").run(&read("c", text), &request);
+    assert!(proven.is_ok_and(|proven| !proven.text().contains("#endif,")));
+}
+
+#[test]
 fn a_form_that_comes_in_past_a_comment_has_a_line_of_its_own() {
     for (language, text, made) in [
         (
