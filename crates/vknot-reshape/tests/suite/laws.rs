@@ -34,7 +34,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "{\"a\": low}",
         "{} {}",
     ]),
-    ("racket", &["(a . b . c . d)", "#hash((a . b) c)", "(a ')", "(a #;)"]),
+    ("racket", &["(a . b . c . d)", "#hash((a . b) c)", "(a ')", "(a #;)", "(a)\n#lang b\n"]),
     ("scheme", &["(a . b . c)", "#(a . b)", "(a ')", "(a #;)"]),
     ("clojure", &["{:a b :c}", "(^{:a b})", "(a #_)"]),
     ("json", &["", "1 // b\n"]),

@@ -10,6 +10,7 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "vector", is_sound: pairs_or_plain },
     Law::Sound { holder: "quoted", is_sound: has_datum },
     Law::Sound { holder: "skipped", is_sound: has_datum },
+    Law::Sound { holder: "directive", is_sound: comes_first },
 ];
 
 /// What a form holds: its brackets, comments and what is skipped left out.
@@ -51,6 +52,13 @@ fn pairs_or_plain(code: Code<'_>, vector: NodeId) -> bool {
         true => data(code, vector).all(|part| dots(code, part).0.len() == 1),
         false => no_dot(code, vector),
     }
+}
+
+/// What says which language a file is in stands in front of all but comments.
+fn comes_first(code: Code<'_>, directive: NodeId) -> bool {
+    let tree = code.tree;
+    let first = || tree.parts(tree.root()).find(|part| tree.role(*part) != Role::Comment);
+    !code.text(directive).starts_with("#lang") || first() == Some(directive)
 }
 
 pub(crate) fn no_dot(code: Code<'_>, vector: NodeId) -> bool {
