@@ -156,8 +156,12 @@ fn laid_out(work: &Work<'_>, target: &Target, text: &str) -> Option<String> {
 /// That items of one row can stand in another.
 pub(crate) fn of_one_sort(code: Code<'_>, (row, range): (&Row, &Range<usize>), other: &Row) -> Result<(), EditError> {
     among_arms(code, (row, range), other)?;
+    // What a file holds is no item between commas.
+    let at_top = |row: &Row| code.tree.role(row.holder) == Role::File;
+    let parted = |row: &Row| row.separator == Some(",");
+    let mixed = at_top(row) && parted(other) || at_top(other) && parted(row);
     let (own, other) = (row.holder, other.holder);
-    if own == other || suits(code, own, other) || suits(code, other, own) {
+    if own == other || !mixed && (suits(code, own, other) || suits(code, other, own)) {
         return Ok(());
     }
     let sort = |id: NodeId| match code.tree.role(id) {

@@ -273,6 +273,13 @@ fn what_cannot_be_done_is_said_with_why() {
         ("c", "int a[] = { 1, 2 };", 12, Edit::Unwrap, "these brackets hold 2 items"),
         ("javascript", "a(b, c);\nd();\n", 2, before(9), "an argument cannot stand among what stands at the top"),
         ("javascript", "a(b, c, /* d */ e);\n", 8, Edit::Wrap("f(_)".to_owned()), "a comment cannot be wrapped"),
+        (
+            "python",
+            "from a import b, c\nd()\n",
+            14,
+            before(19),
+            "this cannot stand among what stands at the top of a file",
+        ),
         ("go", "package a\n\nfunc b() {}\n", 16, Edit::Wrap("c(_)".to_owned()), "this is"),
         ("matlab", "a(b, c)\n", 2, Edit::Split(Part::Closest), "a line end ends a statement of matlab"),
         ("html", "<a id=\"b\">c</a>", 7, Edit::Lift, "no item is around"),
