@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 
 use vknot_style::{Indentation, Key, Style};
-use vknot_syntax::{Embedded, Role, Source, Span, Tree};
+use vknot_syntax::{Embedded, Role, Source, Span};
 
 use crate::spec::Code;
 use crate::edits::Edits;
@@ -61,14 +61,8 @@ const ROUNDS: usize = 4;
 /// as it was at first.
 fn settled(code: Code<'_>, style: &Style, once: Reshape, by_ways: bool) -> Option<Reshape> {
     let source = code.source;
-    // What is laid out by its structure is not told by white space.
-    let structured = code.toolkit().layout.is_some();
-    let tree_after = |edits: &Edits, tree: &Tree, new: &Source| match structured {
-        true => edits.tree_after(tree, new),
-        false => Tree::read(new, tree.language()),
-    };
     let mut read = Source::from_text(source.path(), once.edits.apply(source.text()));
-    let mut tree = tree_after(&once.edits, code.tree, &read);
+    let mut tree = code.tree_after(&once, &read);
     for round in 0..ROUNDS {
         let again = set_once(code.other(&read, &tree), style, None, by_ways);
         if again.edits.is_empty() && round == 0 {
@@ -78,8 +72,9 @@ fn settled(code: Code<'_>, style: &Style, once: Reshape, by_ways: bool) -> Optio
             let edits = blanks_between(source.text(), read.text());
             return (edits.apply(source.text()) == read.text()).then_some(Reshape { edits, ..once });
         }
-        read = Source::from_text(source.path(), again.edits.apply(read.text()));
-        tree = tree_after(&again.edits, &tree, &read);
+        let new = Source::from_text(source.path(), again.edits.apply(read.text()));
+        tree = code.other(&read, &tree).tree_after(&again, &new);
+        read = new;
     }
     None
 }

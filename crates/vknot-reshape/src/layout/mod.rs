@@ -22,7 +22,7 @@ mod ways;
 mod width;
 
 use vknot_style::{Key, SETTINGS, Style, Values};
-use vknot_syntax::{LineEnd, NodeId, Source, Span, Tree};
+use vknot_syntax::{LineEnd, NodeId, Source, Span};
 
 use vknot_style::choices::{AlignColumn, AlignComment, Charset, KeepBreaks, LineEnds, TrimBlanks};
 
@@ -114,10 +114,7 @@ fn settled(code: Code<'_>, style: &Style, once: Reshape) -> Option<Reshape> {
         return Some(once);
     }
     let mut read = Source::from_text(source.path(), edits.apply(source.text()));
-    let mut tree = match once.receipt.added.is_empty() {
-        true => edits.tree_after(code.tree, &read),
-        false => Tree::read(&read, code.tree.language()),
-    };
+    let mut tree = code.tree_after(&once, &read);
     for _ in 0..ROUNDS {
         let again = format_once(code.other(&read, &tree), style, None, true);
         // The receipt names what the first round added; a later one may only move it.
@@ -126,8 +123,9 @@ fn settled(code: Code<'_>, style: &Style, once: Reshape) -> Option<Reshape> {
             (false, true) => edits = edits.then(source.text(), &again.edits),
             _ => break,
         }
-        read = Source::from_text(source.path(), again.edits.apply(read.text()));
-        tree = again.edits.tree_after(&tree, &read);
+        let new = Source::from_text(source.path(), again.edits.apply(read.text()));
+        tree = code.other(&read, &tree).tree_after(&again, &new);
+        read = new;
     }
     None
 }

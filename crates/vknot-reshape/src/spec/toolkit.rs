@@ -8,6 +8,7 @@ use super::imports::{Declared, Groups, Home, Import, Name, Origin, Room, Surroun
 use super::indent::{IndentSpec, IndentTable};
 use super::layout::{LayoutSpec, LayoutTable};
 use super::looks::{Construct, LookSpec};
+use crate::reshape::Reshape;
 
 /// What a language's folder gives for imports.
 pub(crate) struct ImportSpec {
@@ -344,6 +345,14 @@ impl<'a> Code<'a> {
     /// A piece of another language inside it.
     pub fn piece(self, piece: &'a Embedded) -> Code<'a> {
         Code { source: &piece.source, tree: &piece.tree, tables: self.tables }
+    }
+
+    /// The tree of the text that layout or indentation makes of it, which is only read where white space tells something, or tokens came.
+    pub(crate) fn tree_after(self, made: &Reshape, new: &Source) -> Tree {
+        match self.toolkit().layout.is_some() && made.receipt.added.is_empty() {
+            true => made.edits.tree_after(self.tree, new),
+            false => Tree::read(new, self.tree.language()),
+        }
     }
 
     /// Another text in the same language, or in another one.

@@ -41,13 +41,10 @@ impl Document {
         Document { source: Arc::new(source), tree: OnceLock::new(), ..self.clone() }
     }
 
-    /// The same as layout or indentation makes it, which is not read again where its tokens only move.
+    /// The same as layout or indentation makes it.
     pub(crate) fn laid_out(&self, reshape: &Reshape) -> Document {
         let laid_out = self.with_text(reshape.edits.apply(self.source.text()));
-        if self.code().toolkit().layout.is_some() && reshape.receipt.added.is_empty() {
-            let tree = reshape.edits.tree_after(self.tree(), &laid_out.source);
-            laid_out.tree.get_or_init(|| Arc::new(tree));
-        }
+        laid_out.tree.get_or_init(|| Arc::new(self.code().tree_after(reshape, &laid_out.source)));
         laid_out
     }
 
