@@ -88,7 +88,7 @@ impl Setting {
                 pair.rsplit_once('=').is_some_and(|(name, word)| !name.is_empty() && fits(word))
             }),
             Values::Names(_) => value.split([',', ' ']).all(|name| {
-                name.chars().all(|c| c.is_alphanumeric() || matches!(c, '.' | '_' | '-' | '/' | '@' | ':' | '#'))
+                name.chars().all(|c| c.is_alphanumeric() || matches!(c, '.' | '_' | '-' | '/' | '@' | ':' | '#' | '+'))
             }),
         };
         if fits { Ok(value) } else { Err(ValueError { key: self.key, value, takes: self.takes() }) }
@@ -223,7 +223,7 @@ settings! {
     ImportForm: "vknot_import_form", Values::Words(&["apart", "among", "as-found"]), "as-found",
         "Whether `import a` stands before `from a import b` in its group, or both stand among each other";
     ImportGroups: "vknot_import_groups", Values::Names(&["as-found"]), "as-found",
-        "Groups of imports in order: `standard`, `other`, `own`, `near`, `types`, or how what is imported begins; with `written` first inside the groups that their author set apart";
+        "Groups of imports in order: `standard`, `other`, `own`, `near`, `types`, or how what is imported begins; `java+javax` puts no blank line between the two; with `written` first inside the groups that their author set apart";
     ImportInclude: "vknot_import_include", Values::Words(&["keep", "sort"]), "keep",
         "Whether includes are sorted, each in the group that its author set apart and the file's own header first; what a header says may depend on those in front of it";
     ImportMerge: "vknot_import_merge", Values::Words(&["merge", "split", "keep", "as-found"]), "as-found",

@@ -78,6 +78,8 @@ pub struct Reading {
     pub relief: Option<Repair>,
     /// A second try where the grammar fails.
     pub repair: Option<Repair>,
+    /// A mark that may stand behind a type's closer, where the grammar has no place for it.
+    pub closes_types: Option<&'static str>,
     /// Tells the files of this language from others with the same ending, by ending and text. Of several languages for one ending the first
     /// that says yes wins, then the first that does not say anything.
     pub sniff: Option<fn(&str, &str) -> bool>,
@@ -94,6 +96,7 @@ pub(crate) const READING: Reading = Reading {
     reader: Reader::Own { kinds: &[], read: |_, _| {} },
     relief: None,
     repair: None,
+    closes_types: None,
     overload: OVERLOAD,
     sniff: None,
     embeds: None,

@@ -34,11 +34,22 @@ fn told(code: Code<'_>, by_literals: bool) -> Option<Indentation> {
     let toolkit = code.toolkit();
     match toolkit.indent.spec.lines {
         LinesBy::Levels => by_levels(code),
-        _ if toolkit.indent.spec.forms.is_some() => by_tabs(code),
+        _ if toolkit.indent.spec.forms.is_some() => by_tabs(code, 1),
         // What a layout goes by must be there after it, too, and lines may be joined.
-        _ if toolkit.layout.is_some() => by_brackets(code, by_literals, 0),
-        _ => by_brackets(code, by_literals, 0).or_else(|| by_lines(code)),
+        _ if toolkit.layout.is_some() => by_brackets(code, by_literals, 0).map(|found| filled(code, found)),
+        _ => by_brackets(code, by_literals, 0).or_else(|| by_lines(code)).map(|found| filled(code, found)),
     }
+}
+
+/// The same with tabs in place of eight spaces, where no line that opens a level stands so far in that it could tell, and the others that
+/// stand so far in have them.
+fn filled(code: Code<'_>, found: Indentation) -> Indentation {
+    let untold = !found.tabs && found.size < MIXED_TAB && found.tab_width == found.size;
+    let may_be = untold && code.source.text().contains("\n\t");
+    by_tabs(code, ENOUGH as usize).filter(|by_tabs| may_be && by_tabs.tabs).map_or(found, |by_tabs| Indentation {
+        size: found.size,
+        ..by_tabs
+    })
 }
 
 /// Told from the first items between brackets, each against the line of its bracket. Literals tell where no body does, since they may
@@ -110,8 +121,8 @@ pub(crate) fn by_lines(code: Code<'_>) -> Option<Indentation> {
 }
 
 /// Where forms tell how far lines stand in: whether tabs are put in place of spaces wherever they fit, as four in five of the lines that
-/// stand so far in have it. In any case a tab stands for eight columns.
-fn by_tabs(code: Code<'_>) -> Option<Indentation> {
+/// stand so far in have it, and as many as `least`. In any case a tab stands for eight columns.
+fn by_tabs(code: Code<'_>, least: usize) -> Option<Indentation> {
     let plain = Indentation { tabs: false, size: 1, tab_width: MIXED_TAB };
     let blanks = lines::lines(code, plain, None).into_iter();
     let blanks = blanks.map(|line| Span::new(line.start, line.end).of(code.source.text()));
@@ -121,7 +132,7 @@ fn by_tabs(code: Code<'_>) -> Option<Indentation> {
         spaces.len() < MIXED_TAB as usize && !spaces.contains('\t')
     };
     let tabs = far.iter().filter(filled).count();
-    let tabs = tabs > 0 && tabs * 5 >= far.len() * 4;
+    let tabs = tabs >= least && tabs * 5 >= far.len() * 4;
     let told = tabs || far.iter().any(|blank| blank.contains('\t'));
     told.then(|| Indentation { tabs, size: code.toolkit().indent.spec.habit, tab_width: MIXED_TAB })
 }

@@ -22,7 +22,7 @@ use crate::lines::Lines;
 use crate::receipt::{Act, Fate, LeftAlone, Note, Reason, Receipt};
 use crate::reshape::Reshape;
 use crate::spec::Code;
-use crate::spec::imports::{Surroundings, Wants};
+use crate::spec::imports::{Alone, Surroundings, Wants};
 
 use block::{Block, Entry};
 use found::blocks;
@@ -61,6 +61,17 @@ pub fn organize(
             Reshape { receipt, ..Reshape::default() }
         }
     }
+}
+
+/// The settings of which the imports of a file show the value.
+pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String)> {
+    let Some(spec) = code.toolkit().imports else { return Vec::new() };
+    let (wants, wanted) = (wants(style), Wanted::default());
+    let organizing =
+        Organizing { code, spec, style, wanted: &wanted, wants, around: &Alone, beside: None, margin: "" };
+    let rows: Vec<(Block, Vec<Entry>)> =
+        blocks(code, spec).0.into_iter().map(|block| organizing.entries(organizing.set_in(block))).collect();
+    organizing.told(&rows)
 }
 
 /// How often imports are put in order at most, until nothing changes.

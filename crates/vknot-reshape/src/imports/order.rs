@@ -1,13 +1,15 @@
 //! The order of imports: what is set, what the file shows, else what is usual in its language.
 
 use vknot_style::{Key, Style};
-use vknot_style::choices::{ImportCase, ImportForm, ImportStatic};
+use vknot_style::choices::{Choice, ImportCase, ImportForm, ImportStatic};
 
 use crate::spec::imports::{Form, Home, Import, Surroundings};
 use crate::spec::ImportSpec;
 
 /// The group names that mean something; any other is how what is imported begins.
 const WRITTEN: &str = "written";
+/// Between groups that no blank line parts.
+const BESIDE: char = '+';
 
 /// What of an import says where it stands.
 #[derive(Clone, Debug)]
@@ -102,7 +104,7 @@ pub(super) struct Order {
     /// Whether the groups that their author set apart stay apart.
     pub written: bool,
     /// Groups in order, those of each author's group or of all.
-    groups: Vec<String>,
+    groups: Vec<Group>,
     /// Whether a blank line parts the groups.
     pub blank: bool,
     case: Case,
@@ -110,6 +112,37 @@ pub(super) struct Order {
     statics: ImportStatic,
     /// Whether an import of several names stands behind those of one name from the same place.
     lists_behind: bool,
+}
+
+/// A group of imports.
+#[derive(Clone, Debug, PartialEq, Eq)]
+struct Group {
+    name: String,
+    /// Whether it stands next to the one in front of it, without a blank line between them.
+    beside: bool,
+}
+
+/// The groups that a value of the setting names. A mark with nothing on one of its sides is part of a name.
+fn groups(value: &str) -> Vec<Group> {
+    let mut groups = Vec::new();
+    for names in value.split([',', ' ']).filter(|names| !names.is_empty()) {
+        let parts: Vec<&str> = names.split(BESIDE).collect();
+        match parts.iter().any(|part| part.is_empty()) {
+            true => groups.push(Group { name: names.to_owned(), beside: false }),
+            false => {
+                let group = |(index, name): (usize, &&str)| Group { name: (*name).to_owned(), beside: index > 0 };
+                groups.extend(parts.iter().enumerate().map(group));
+            }
+        }
+    }
+    groups
+}
+
+/// The settings that an order is made of.
+const SHOWN: [Key; 5] = [Key::ImportGroups, Key::ImportBlank, Key::ImportCase, Key::ImportForm, Key::ImportStatic];
+
+fn word<C: Choice>(choice: C) -> Option<String> {
+    C::WORDS.iter().find(|(_, own)| *own == choice).map(|(word, _)| (*word).to_owned())
 }
 
 /// What capitals mean to an order.
@@ -130,7 +163,7 @@ impl Order {
     }
 
     /// The place of an import's group: of its author's groups, and among those listed.
-    pub fn group(&self, standing: &Standing) -> (usize, usize) {
+    pub fn place(&self, standing: &Standing) -> (usize, usize) {
         let author = if self.written { standing.group } else { 0 };
         let statics = match (standing.form, self.statics) {
             (Form::First, _) => return (0, 0),
@@ -145,7 +178,7 @@ impl Order {
     fn listed(&self, standing: &Standing) -> usize {
         let mut best: Option<(usize, usize)> = None;
         for (index, group) in self.groups.iter().enumerate() {
-            let fits = match group.as_str() {
+            let fits = match group.name.as_str() {
                 "types" if standing.form == Form::Types => 10_000,
                 name if name == standing.home.group() => 2,
                 "own" if standing.home == Home::Near => 1,
@@ -161,7 +194,7 @@ impl Order {
     }
 
     pub fn rank<'s>(&self, standing: &'s Standing) -> Rank<'s> {
-        let (author, listed) = self.group(standing);
+        let (author, listed) = self.place(standing);
         let form = match (standing.form, self.form) {
             (Form::Alias, _) => 2,
             (Form::From, ImportForm::Apart) => 1,
@@ -178,8 +211,47 @@ impl Order {
 
     /// Whether a blank line stands between two imports that follow one another.
     pub fn parts(&self, first: &Standing, second: &Standing) -> bool {
-        let (first, second) = (self.group(first), self.group(second));
-        if self.written && first.0 != second.0 { true } else { self.blank && !self.written && first.1 != second.1 }
+        let (first, second) = (self.place(first), self.place(second));
+        if self.written && first.0 != second.0 {
+            true
+        } else {
+            self.blank && !self.written && self.apart(first.1, second.1)
+        }
+    }
+
+    /// Whether a blank line parts two places. That of a group listed is its index and one more.
+    fn apart(&self, first: usize, second: usize) -> bool {
+        let (low, high) = (first.min(second), first.max(second));
+        (low..high).any(|place| !self.groups.get(place).is_some_and(|group| group.beside))
+    }
+
+    /// What a setting says where this is the order; `None` where no value of it says it.
+    fn value(&self, key: Key) -> Option<String> {
+        let name = |(at, group): (usize, &Group)| match (at, group.beside) {
+            (0, _) => group.name.clone(),
+            (_, true) => format!("{BESIDE}{}", group.name),
+            (_, false) => format!(", {}", group.name),
+        };
+        match (key, self.case) {
+            (Key::ImportGroups, _) if self.written => Some(WRITTEN.to_owned()),
+            (Key::ImportGroups, _) if self.groups.is_empty() => Some("other".to_owned()),
+            (Key::ImportGroups, _) => Some(self.groups.iter().enumerate().map(name).collect()),
+            (Key::ImportBlank, _) => Some(u8::from(self.blank).to_string()),
+            (Key::ImportCase, Case::Exact) => word(ImportCase::Exact),
+            (Key::ImportCase, Case::Letters) => word(ImportCase::Ignore),
+            (Key::ImportForm, _) => word(self.form),
+            (Key::ImportStatic, _) => word(self.statics),
+            _ => None,
+        }
+    }
+
+    /// In how many settings it is not as the files beside show.
+    fn strange(&self, style: &Style) -> usize {
+        let is_strange = |key: &&Key| {
+            let beside = style.beside(**key).filter(|_| style.is_open(**key));
+            beside.is_some_and(|beside| self.value(**key).is_some_and(|own| own != beside))
+        };
+        SHOWN.iter().filter(is_strange).count()
     }
 
     /// How many pairs of neighbours in a row of imports are not as they would be.
@@ -197,16 +269,15 @@ pub(super) fn asks_home(spec: &ImportSpec, style: &Style) -> bool {
     let by_home = |group: &str| ["standard", "own", "near"].contains(&group);
     match style.word(Key::ImportGroups) {
         "as-found" => spec.orders.iter().copied().flatten().any(|group| by_home(group)),
-        set => set.split([',', ' ']).any(by_home),
+        set => groups(set).iter().any(|group| by_home(&group.name)),
     }
 }
 
-/// The order for a file with some rows of imports: by settings, then as the rows show it.
+/// The order for a file with some rows of imports: by settings, then as the rows show it, then as the files beside do.
 pub(super) fn order(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Order {
-    let candidates = candidates(spec, style, rows);
-    let pairs: usize = rows.iter().map(|row| row.len().saturating_sub(1)).sum();
-    let faults = |order: &Order| rows.iter().map(|row| order.faults(row)).sum::<usize>();
-    let best = candidates.iter().map(|order| (faults(order), order)).min_by_key(|(faults, _)| *faults);
+    let mut candidates = candidates(spec, style, rows);
+    candidates.sort_by_key(|order| order.strange(style));
+    let best = candidates.iter().map(|order| (faults(order, rows), order)).min_by_key(|(faults, _)| *faults);
     let Some((faults, best)) = best else {
         return Order {
             written: true,
@@ -218,17 +289,44 @@ pub(super) fn order(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) ->
             lists_behind: false,
         };
     };
-    // What nothing sets is found where enough lines speak and four in five agree.
-    let shown = faults == 0 || pairs >= 5 && faults * 5 <= pairs;
-    if shown { best.clone() } else { candidates[0].clone() }
+    if is_shown(faults, rows) { best.clone() } else { candidates[0].clone() }
+}
+
+/// What rows of imports show of their order: what all orders say in which they stand. Groups that depend on what is around the file are
+/// not told here.
+pub(super) fn told(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<(Key, String)> {
+    let candidates = candidates(spec, style, rows);
+    let least = candidates.iter().map(|order| faults(order, rows)).min().filter(|least| is_shown(*least, rows));
+    let best = candidates.iter().filter(|order| Some(faults(order, rows)) == least);
+    // Any groups are as they were written.
+    let (written, listed): (Vec<&Order>, Vec<&Order>) = best.partition(|order| order.written);
+    let best = if listed.is_empty() { written } else { listed };
+    let told = |key: &Key| {
+        let value = best.first()?.value(*key)?;
+        let by_home = matches!(key, Key::ImportGroups | Key::ImportBlank) && asks_home(spec, style);
+        let says = |order: &Order| order.value(*key).as_ref() == Some(&value);
+        let is_open = candidates.iter().any(|order| !says(order));
+        (!by_home && is_open && best.iter().all(|order| says(order))).then_some((*key, value))
+    };
+    SHOWN.iter().filter(|key| style.language().covers(**key)).filter_map(told).collect()
+}
+
+fn faults(order: &Order, rows: &[Vec<Standing>]) -> usize {
+    rows.iter().map(|row| order.faults(row)).sum()
+}
+
+/// What nothing sets is found where enough lines speak and four in five agree.
+fn is_shown(faults: usize, rows: &[Vec<Standing>]) -> bool {
+    let pairs: usize = rows.iter().map(|row| row.len().saturating_sub(1)).sum();
+    faults == 0 || pairs >= 5 && faults * 5 <= pairs
 }
 
 /// The orders that settings leave open, the most usual first.
 fn candidates(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<Order> {
     let set = style.word(Key::ImportGroups);
-    let orders_of_groups: Vec<Vec<String>> = match set {
-        "as-found" => spec.orders.iter().map(|order| order.iter().map(|group| (*group).to_owned()).collect()).collect(),
-        set => vec![set.split([',', ' ']).filter(|name| !name.is_empty()).map(str::to_owned).collect()],
+    let orders_of_groups: Vec<Vec<Group>> = match set {
+        "as-found" => spec.orders.iter().map(|order| groups(&order.join(","))).collect(),
+        set => vec![groups(set)],
     };
     let sound = coherent(rows);
     let blanks: &[bool] = match style.number(Key::ImportBlank) {
@@ -255,7 +353,7 @@ fn candidates(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<O
     };
     let mut orders = Vec::new();
     for groups in &orders_of_groups {
-        let written = groups.first().is_some_and(|group| group == WRITTEN);
+        let written = groups.first().is_some_and(|group| group.name == WRITTEN);
         // Groups that say nothing are not taken for an order, unless that is asked for.
         if written && !sound && set == "as-found" && orders_of_groups.first() != Some(groups) {
             continue;

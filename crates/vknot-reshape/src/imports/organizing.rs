@@ -76,8 +76,18 @@ impl Organizing<'_> {
         Import { barrier: import.barrier || import.required && !self.wants.required, ..import }
     }
 
-    /// What stands between two imports that nothing passes, one row each; for the order that the file shows.
+    /// The order that the file shows, or that it gets.
     pub fn order(&self, blocks: &[(Block, Vec<Entry>)]) -> Order {
+        order::order(self.spec, self.style, &self.rows(blocks))
+    }
+
+    /// What the file shows of its order.
+    pub fn told(&self, blocks: &[(Block, Vec<Entry>)]) -> Vec<(Key, String)> {
+        order::told(self.spec, self.style, &self.rows(blocks))
+    }
+
+    /// What stands between two imports that nothing passes, one row each.
+    fn rows(&self, blocks: &[(Block, Vec<Entry>)]) -> Vec<Vec<Standing>> {
         let mut rows: Vec<Vec<Standing>> = Vec::new();
         for (_, entries) in blocks {
             let mut row = Vec::new();
@@ -92,7 +102,7 @@ impl Organizing<'_> {
             rows.push(row);
         }
         rows.retain(|row| !row.is_empty());
-        order::order(self.spec, self.style, &rows)
+        rows
     }
 
     pub fn standing(&self, import: &Import, group: usize, apart: bool) -> Standing {

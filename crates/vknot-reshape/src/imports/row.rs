@@ -124,7 +124,7 @@ impl<'o, 'a> Rower<'o, 'a> {
         if self.organizing.wanted.acts.sort {
             row.sort_by(|a, b| self.rank(a).cmp(&self.rank(b)));
         } else if self.organizing.wanted.acts.group {
-            row.sort_by_key(|placed| placed.standing.as_ref().map(|standing| self.order.group(standing)));
+            row.sort_by_key(|placed| placed.standing.as_ref().map(|standing| self.order.place(standing)));
         }
         row
     }

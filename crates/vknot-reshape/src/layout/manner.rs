@@ -89,6 +89,11 @@ impl Manner {
         (first.min(second) == 0 && first + second > 0 && !self.squeezed).then_some(second > 0)
     }
 
+    /// How many places of a file show one of two ways.
+    pub fn places(&self, key: Key) -> u32 {
+        self.votes[key as usize].iter().sum()
+    }
+
     /// Whether a file shows which of two ways it goes.
     pub fn shows(&self, key: Key) -> bool {
         self.found(key).is_some()

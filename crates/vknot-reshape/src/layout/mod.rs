@@ -73,9 +73,18 @@ fn two_ways(style: &Style) -> impl Iterator<Item = (Key, [&'static str; 2])> {
     })
 }
 
-/// The settings that nothing sets, each with its value and whether the file shows it: those of two ways, and some numbers.
-pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
-    let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Vec::new() };
+/// What a file shows of its layout.
+#[derive(Default)]
+pub(crate) struct Shown {
+    /// The settings that nothing sets, each with its value and whether the file shows it: those of two ways, and some numbers.
+    pub settings: Vec<(Key, String, bool)>,
+    /// Those that it has too few places to show, all of them the same way, with that and how many there are.
+    pub few: Vec<(Key, &'static str, u32)>,
+}
+
+/// What a file shows of its layout.
+pub(crate) fn shown(code: Code<'_>, style: &Style) -> Shown {
+    let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Shown::default() };
     let paper = paper(code, style);
     let mut planner = Planner::planned(code, table, style, Options::of(code, style, paper.indentation), None);
     let written = width::written(code, paper.indentation.tab_width, &width::witnesses(code.tree));
@@ -93,7 +102,12 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Vec<(Key, String, bool)> {
     );
     let shown = blanks::shown(code);
     let blank = (Key::BlankMost, shown.unwrap_or(1).to_string(), shown.is_some());
-    ways.chain([width, blank]).collect()
+    let few = two_ways(style).filter(|(key, _)| !planner.manner.shows(*key));
+    let few = few.filter_map(|(key, ways)| {
+        let second = planner.manner.lone(key)?;
+        Some((key, ways[usize::from(second)], planner.manner.places(key)))
+    });
+    Shown { few: few.collect(), settings: ways.chain([width, blank]).collect() }
 }
 
 /// A file that is left as it is, since laying it out would never end.

@@ -200,24 +200,32 @@ impl Step {
         }
     }
 
-    /// The same by what the files beside show, with the document in a style that says so, where that makes a difference.
+    /// The same by what the files beside show, with the document in a style that says so, where it may make a difference.
     fn in_company(
         &self,
         document: &Document,
         request: &Request<'_>,
     ) -> Result<(Option<Document>, Reshape), StepError> {
-        let Way::Rounds { first, rest } = self.way else { return Ok((None, self.reshape(document, request)?)) };
-        let alone = first(document.code(), document.style(), request.only);
-        let beside = request.beside.filter(|_| !alone.edits.is_empty()).and_then(|beside| beside(document.style()));
-        let Some(style) = beside else { return Ok((None, rest(document, request, alone)?)) };
-        let together = first(document.code(), &style, request.only);
-        let text = document.source().text();
-        if together.edits.apply(text) == alone.edits.apply(text) {
-            return Ok((None, rest(document, request, alone)?));
+        let beside = |alone: &Reshape| {
+            let beside = request.beside.filter(|_| !alone.edits.is_empty())?;
+            beside(document.style()).map(|style| document.clone().with_style(style))
+        };
+        match self.way {
+            Way::Once(reshape) => {
+                let alone = reshape(document, request)?;
+                let Some(other) = beside(&alone).filter(|_| self.looks_around) else { return Ok((None, alone)) };
+                let together = reshape(&other, request)?;
+                Ok((Some(other), together))
+            }
+            Way::Rounds { first, rest } => {
+                let alone = first(document.code(), document.style(), request.only);
+                let Some(other) = beside(&alone) else { return Ok((None, rest(document, request, alone)?)) };
+                // What makes no difference at first may do so in a later round, when the file shows less.
+                let together = first(other.code(), other.style(), request.only);
+                let reshape = rest(&other, request, together)?;
+                Ok((Some(other), reshape))
+            }
         }
-        let document = document.clone().with_style(style);
-        let reshape = rest(&document, request, together)?;
-        Ok((Some(document), reshape))
     }
 }
 

@@ -1,11 +1,13 @@
 //! What the files of a folder show together, for those among them that show too little. It is the same for all of them, so that none goes
 //! another way when the others have gone theirs.
 
+use std::cmp::Reverse;
 use std::collections::BTreeMap;
 
 use vknot_style::{Indentation, Key};
 
 use crate::frames::found::decided_indentation;
+use crate::imports;
 use crate::indent;
 use crate::layout;
 use crate::receipt::Decided;
@@ -22,12 +24,18 @@ const FLEETING: [Key; 7] = [
     Key::WrapLiteral,
 ];
 
+/// How many places of how many files tell together what none of them does.
+const PLACES_ENOUGH: u32 = 4;
+const FILES_ENOUGH: u32 = 2;
+
 /// What files show.
 #[derive(Clone, Debug, Default)]
 pub struct Beside {
     indentation: Vec<(Indentation, u32)>,
     /// For each value of a setting how many files show it.
     files: BTreeMap<Key, BTreeMap<String, u32>>,
+    /// The places of files that have too few of them, for each value of a setting, and how many files that is.
+    few: BTreeMap<Key, BTreeMap<&'static str, (u32, u32)>>,
 }
 
 impl Beside {
@@ -40,13 +48,20 @@ impl Beside {
         if code.tree.gave_up() || code.tree.has_error() {
             return;
         }
-        let (mut indentation, mut shown) = shown(document);
+        let own = layout::shown(code, document.style());
+        for (key, value, places) in own.few.iter().filter(|(key, ..)| !elsewhere && !FLEETING.contains(key)) {
+            let all = self.few.entry(*key).or_default().entry(value).or_default();
+            *all = (all.0 + places, all.1 + 1);
+        }
+        let (mut indentation, mut shown) = shown(document, own);
         let once = match code.toolkit().layout {
             Some(_) => layout::once(code, document.style(), None),
             None => indent::once(code, document.style(), None),
         };
         if !once.edits.is_empty() {
-            let (made_indentation, made) = self::shown(&document.laid_out(&once));
+            let laid_out = document.laid_out(&once);
+            let own = layout::shown(laid_out.code(), laid_out.style());
+            let (made_indentation, made) = self::shown(&laid_out, own);
             if elsewhere {
                 (indentation, shown) = (made_indentation, made);
             } else {
@@ -68,8 +83,7 @@ impl Beside {
     /// What four in five of the files that tell have.
     pub fn values(&self) -> Vec<(Key, String)> {
         let mut values = Vec::new();
-        let indentation = self.indentation.iter().map(|(indentation, votes)| (indentation, *votes));
-        if let Some(indentation) = agreed(indentation) {
+        if let Some(indentation) = self.indentation() {
             let made_of = if indentation.tabs { "tab" } else { "space" };
             values.push((Key::IndentStyle, made_of.to_owned()));
             values.push((Key::IndentSize, indentation.size.to_string()));
@@ -79,16 +93,40 @@ impl Beside {
             let agreed = agreed(votes.iter().map(|(value, votes)| (value, *votes)));
             values.extend(agreed.map(|value| (*key, value.clone())));
         }
+        values.extend(self.few.iter().filter(|(key, _)| !self.files.contains_key(key)).filter_map(together));
         values
+    }
+
+    /// What levels are in most files. How wide tabs are taken to be hardly matters, so there the width that most have will do.
+    fn indentation(&self) -> Option<Indentation> {
+        let votes = |tabs: bool| self.indentation
+            .iter()
+            .filter(move |(own, _)| own.tabs == tabs)
+            .map(|(_, votes)| votes);
+        let tabs = agreed([false, true].into_iter().map(|tabs| (tabs, votes(tabs).sum())))?;
+        let alike = self.indentation.iter().filter(|(own, _)| own.tabs == tabs).map(|(own, votes)| (*own, *votes));
+        match tabs {
+            true => alike.max_by_key(|(own, votes)| (*votes, Reverse((own.size, own.tab_width)))).map(|(own, _)| own),
+            false => agreed(alike),
+        }
     }
 }
 
+/// What files show together, none of which has enough places to show it, where several do and four in five of their places agree.
+fn together((key, votes): (&Key, &BTreeMap<&'static str, (u32, u32)>)) -> Option<(Key, String)> {
+    let places: u32 = votes.values().map(|(places, _)| places).sum();
+    let files: u32 = votes.values().map(|(_, files)| files).sum();
+    let agreed = agreed(votes.iter().map(|(value, (places, _))| (*value, *places)));
+    agreed.filter(|_| places >= PLACES_ENOUGH && files >= FILES_ENOUGH).map(|value| (*key, value.to_owned()))
+}
+
 /// What levels are in a file that tells, and the settings that it shows.
-fn shown(document: &Document) -> (Option<Indentation>, Vec<(Key, String)>) {
+fn shown(document: &Document, layout: layout::Shown) -> (Option<Indentation>, Vec<(Key, String)>) {
     let (code, style) = (document.code(), document.style());
     let (indentation, decided) = decided_indentation(code, style);
-    let ways = layout::shown(code, style).into_iter().filter(|(_, _, found)| *found);
+    let ways = layout.settings.into_iter().filter(|(_, _, found)| *found);
     let all = ways.map(|(key, value, _)| (key, value)).chain(indent::told(code, style));
+    let all = all.chain(imports::shown(code, style));
     let shown = all.filter(|(key, _)| !FLEETING.contains(key)).collect();
     (Some(indentation).filter(|_| decided == Decided::ByFile), shown)
 }

@@ -19,7 +19,7 @@ pub fn in_force(document: &Document) -> Style {
     let (code, style) = (document.code(), document.style());
     let mut own = style.clone();
     for (key, value, found) in
-        of_text(code).into_iter().chain(of_levels(code, style)).chain(layout::shown(code, style))
+        of_text(code).into_iter().chain(of_levels(code, style)).chain(layout::shown(code, style).settings)
     {
         if style.language().covers(key) && matches!(style.word(key), "as-found" | "indent") {
             own = match own.with_shown_beside(key) {

@@ -78,6 +78,21 @@ fn what_is_in_some_order_stays() {
 }
 
 #[test]
+fn groups_may_stand_beside_each_other_without_a_blank_line() {
+    let uses = "\nclass B {\n    Map<Gauge, Chart, List> level;\n}\n";
+    let apart = format!("import tide.Gauge;\n\nimport javax.tide.Chart;\n\nimport java.util.List;\n{uses}");
+    let beside = apart.replace("Chart;\n\n", "Chart;\n");
+    assert_eq!(with("java", &beside, &[]), beside, "as its author has it");
+    assert_eq!(with("java", &apart, &["vknot_import_groups=other, javax+java"]), beside);
+    assert_eq!(with("java", &beside, &["vknot_import_groups=other, javax, java"]), apart);
+    let turned = beside.replace(
+        "import javax.tide.Chart;\nimport java.util.List;",
+        "import java.util.List;\nimport javax.tide.Chart;",
+    );
+    assert_eq!(with("java", &beside, &["vknot_import_groups=other, java+javax"]), turned);
+}
+
+#[test]
 fn groups_are_as_set() {
     let text = "import a.Zero;\nimport java.util.List;\nimport tide.Gauge;\n\nclass B { List<Gauge> l; Zero z; }\n";
     let set = ["vknot_import_groups=own, standard, other", "vknot_import_own=tide"];

@@ -497,3 +497,17 @@ fn tabs_in_place_of_spaces_are_a_way_of_their_own() {
     assert_eq!(indented("java", java, &[]), java);
     assert_eq!(formatted("java", java, &[]), java);
 }
+
+#[test]
+fn tabs_in_place_of_eight_spaces_show_where_no_level_reaches_so_far() {
+    let call = |name: &str| format!("  {name}(level,\n\t hour,\n\t low);\n");
+    let calls: String = ["ebbing", "levels", "slacks"].map(call).concat();
+    let text = format!("void tide(int level)\n{{\n{calls}}}\n");
+    assert_eq!(indented("c", &text, &[]), text);
+    // What is put further in is written like what is there.
+    let moved = text.replace("  levels(", "levels(");
+    assert_eq!(indented("c", &moved, &[]), text);
+    // A few such lines may be of another hand.
+    let few = format!("void tide(int level)\n{{\n{}ebb(level,\nhour);\n}}\n", call("ebbing"));
+    assert!(!indented("c", &few, &[]).contains("\thour"));
+}

@@ -7,10 +7,11 @@ use tree_sitter::{ParseOptions, Parser, ParseState, TreeCursor};
 
 use crate::language::{Field, Kind, Language};
 use crate::limits::Limits;
-use crate::reader::Repair;
+use crate::reader::{Mask, Repair};
+use crate::role::Role;
 use super::closers::{closers, Closers};
 use crate::text::Span;
-use crate::tree::{Tree, TreeBuilder};
+use crate::tree::{NodeId, Tree, TreeBuilder};
 
 /// The parser reports once in this many steps (its own constant is 100); a well-formed text needs from one step for every two bytes to
 /// seven for a byte. A text may take several times that before it is given up.
@@ -27,7 +28,7 @@ pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repai
     if language.reading().overload.is_met_by(text) {
         return None;
     }
-    let relieved = language.reading().relief.and_then(|relief| read_masked(text, language, relief, limits));
+    let relieved = language.reading().relief.and_then(|relief| read_masked(text, language, Some(relief), &[], limits));
     let tree = match relieved {
         Some(tree) => tree,
         None => read_plain(text, language, limits)?,
@@ -35,9 +36,15 @@ pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repai
     if !tree.has_error() {
         return Some(tree);
     }
-    let repaired = repair.and_then(|repair| read_masked(text, language, repair, limits));
-    let tree = repaired.filter(|repaired| unreadable(repaired) < unreadable(&tree)).unwrap_or(tree);
-    let mut best = tree;
+    let is_better = |new: &Tree, old: &Tree| unreadable(new) < unreadable(old);
+    let repaired = repair.and_then(|repair| read_masked(text, language, Some(repair), &[], limits));
+    let (tree, repair) = match repaired.filter(|repaired| is_better(repaired, &tree)) {
+        Some(repaired) => (repaired, repair),
+        None => (tree, None),
+    };
+    let marks = closing_marks(text, &tree);
+    let without = (!marks.is_empty()).then(|| read_masked(text, language, repair, &marks, limits)).flatten();
+    let mut best = without.filter(|without| is_better(without, &tree)).unwrap_or(tree);
     // What breaks off may do so anywhere.
     let ends = [Some(text.len() as u32), open_comment(text), unreadable_end(text, &best)];
     for end in ends.into_iter().flatten() {
@@ -94,7 +101,7 @@ fn read_closed(text: &str, tree: &Tree, end: u32, limits: &Limits) -> Option<Tre
     let whole = closers.applied(text);
     let parsed = parsed(&whole, language, limits)?;
     let mut builder = TreeBuilder::new(text, language);
-    builder.expect_hidden(closers.stray, language.error_kind());
+    builder.expect_hidden(closers.stray.into_iter().map(|span| (span, language.error_kind())).collect());
     // How many bytes were put in in front of an offset of the whole text.
     let inserted: Vec<usize> =
         closers.missing.iter().enumerate().map(|(index, (at, _))| *at as usize + index).collect();
@@ -103,15 +110,43 @@ fn read_closed(text: &str, tree: &Tree, end: u32, limits: &Limits) -> Option<Tre
     Some(builder.finish())
 }
 
-/// Reads the text once more with what the grammar lacks masked.
-fn read_masked(text: &str, language: &'static Language, repair: Repair, limits: &Limits) -> Option<Tree> {
-    let mask = (repair.mask)(text)?;
+/// The marks behind closers of types that the grammar had no place for.
+fn closing_marks(text: &str, tree: &Tree) -> Vec<Span> {
+    let language = tree.language();
+    let Some(mark) = language.reading().closes_types else { return Vec::new() };
+    let of = |span: Span| text.get(span.start as usize..span.end as usize).unwrap_or("");
+    let behind_type = |id: NodeId| {
+        let closer = tree.node(id).first_token.checked_sub(1).and_then(|before| tree.tokens().get(before as usize))?;
+        let body = tree.parent(closer.node).filter(|body| tree.role(*body) == Role::Body)?;
+        let holds = tree.role(tree.parent(body)?) == Role::Type && tree.node(body).end == closer.end;
+        holds.then(|| tree.node(id).span())
+    };
+    tree.errors().filter(|id| of(tree.node(*id).span()) == mark).filter_map(behind_type).collect()
+}
+
+/// Reads the text once more with what the grammar lacks masked, and the closing marks that it has no place for.
+fn read_masked(
+    text: &str,
+    language: &'static Language,
+    repair: Option<Repair>,
+    marks: &[Span],
+    limits: &Limits,
+) -> Option<Tree> {
+    let mut mask = match repair {
+        Some(repair) => (repair.mask)(text)?,
+        None => Mask::new(text),
+    };
+    let kind_of = |name: &str| language.kind(name).or(language.token_kind(name)).unwrap_or(language.error_kind());
+    let masked = repair.map_or(language.error_kind(), |repair| kind_of(repair.kind));
+    let mut hidden: Vec<(Span, Kind)> = mask.hidden.iter().map(|span| (*span, masked)).collect();
+    for mark in marks {
+        mask.hide(mark.start as usize, mark.end as usize);
+        hidden.push((*mark, kind_of(mark.of(text))));
+    }
+    hidden.sort_by_key(|(span, _)| span.start);
     let parsed = parsed(&mask.text, language, limits)?;
     let mut builder = TreeBuilder::new(text, language);
-    builder.expect_hidden(
-        mask.hidden,
-        language.kind(repair.kind).or(language.token_kind(repair.kind)).unwrap_or(language.error_kind()),
-    );
+    builder.expect_hidden(hidden);
     flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32);
     Some(builder.finish())
 }

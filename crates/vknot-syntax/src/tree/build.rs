@@ -16,9 +16,8 @@ pub struct TreeBuilder<'t> {
     tokens: Vec<Token>,
     open: Vec<u32>,
     reached: u32,
-    /// What a mask has hidden from the reader, last first.
-    hidden: Vec<Span>,
-    hidden_kind: Kind,
+    /// What a mask has hidden from the reader and what it is, last first.
+    hidden: Vec<(Span, Kind)>,
 }
 
 impl<'t> TreeBuilder<'t> {
@@ -33,14 +32,13 @@ impl<'t> TreeBuilder<'t> {
             open: Vec::new(),
             reached: 0,
             hidden: Vec::new(),
-            hidden_kind: language.error_kind(),
         }
     }
 
-    /// Makes tokens of that kind of what the reader will not see; the spans are in order.
-    pub fn expect_hidden(&mut self, mut spans: Vec<Span>, kind: Kind) {
-        spans.reverse();
-        (self.hidden, self.hidden_kind) = (spans, kind);
+    /// Makes tokens of those kinds of what the reader will not see; the spans are in order.
+    pub fn expect_hidden(&mut self, mut hidden: Vec<(Span, Kind)>) {
+        hidden.reverse();
+        self.hidden = hidden;
     }
 
     /// Opens a node that will have children.
@@ -193,7 +191,7 @@ impl<'t> TreeBuilder<'t> {
     /// Gives what is hidden in front of an offset to the node that is open, unless it is what cannot be read: comments stand beside what
     /// follows them, not in it.
     pub fn place_hidden(&mut self, before: u32) {
-        if self.hidden_kind != self.error && self.hidden.last().is_some_and(|span| span.end <= before) {
+        if self.hidden.last().is_some_and(|(span, kind)| *kind != self.error && span.end <= before) {
             self.cover_up_to(before);
         }
     }
@@ -202,12 +200,12 @@ impl<'t> TreeBuilder<'t> {
         if self.reached >= end {
             return;
         }
-        while let Some(span) = self.hidden.pop_if(|span| span.start < end) {
+        while let Some((span, kind)) = self.hidden.pop_if(|(span, _)| span.start < end) {
             self.cover_with_error(span.start);
             let (start, stop) = self.trim(span.start.max(self.reached), span.end.min(end));
             if start < stop {
-                let flags = if self.hidden_kind == self.error { LEAF | HAS_ERROR } else { LEAF };
-                self.push_leaf(self.hidden_kind, Field(0), flags, start, stop);
+                let flags = if kind == self.error { LEAF | HAS_ERROR } else { LEAF };
+                self.push_leaf(kind, Field(0), flags, start, stop);
             }
         }
         self.cover_with_error(end);

@@ -10,7 +10,7 @@ use vknot_syntax::{Language, Source};
 use super::project::Home;
 
 /// How many files are looked at, and how long one may be.
-const FILES_AT_MOST: usize = 6;
+const FILES_AT_MOST: usize = 9;
 const BYTES_AT_MOST: u64 = 128 * 1024;
 /// Where a folder has fewer, those around it are looked at, too, as far as the project goes.
 const FILES_ENOUGH: usize = 3;
@@ -40,7 +40,7 @@ pub fn shown(
     }
 }
 
-/// The first files of the folder by name, and where those are few, of the folders around it.
+/// Some files of the folder, and where those are few, of the folders around it.
 fn files(folder: &Path, language: &'static Language) -> Vec<PathBuf> {
     let root = Home::marked_above(folder);
     let inside = |around: &&Path| *around == folder || root.as_ref().is_some_and(|root| around.starts_with(root));
@@ -61,13 +61,20 @@ fn below(folder: &Path, depth: usize, language: &'static Language) -> Vec<PathBu
         .max_filesize(Some(BYTES_AT_MOST))
         .sort_by_file_path(Path::cmp)
         .build();
-    walker
+    let all: Vec<PathBuf> = walker
         .filter_map(Result::ok)
         .filter(|entry| entry.file_type().is_some_and(|kind| kind.is_file()))
         .map(ignore::DirEntry::into_path)
         .filter(|path| may_be(path, language))
-        .take(FILES_AT_MOST)
-        .collect()
+        .collect();
+    spread(all, FILES_AT_MOST)
+}
+
+/// As many as `most`, as far from each other as they can be: neighbours by name are often of one hand, or copies of each other.
+fn spread<T>(all: Vec<T>, most: usize) -> Vec<T> {
+    let count = all.len();
+    let begins_share = |at: usize| count <= most || (at * most).div_ceil(count) < ((at + 1) * most).div_ceil(count);
+    all.into_iter().enumerate().filter(|(at, _)| begins_share(*at)).map(|(_, one)| one).collect()
 }
 
 /// Whether a file of that ending may be in the language; its text tells.

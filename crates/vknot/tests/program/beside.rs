@@ -105,3 +105,61 @@ fn jumbles_generated_files_and_files_that_disagree_tell_nothing() {
     let disagreeing = desk.run(&["indent", "src/small.js"]);
     assert!(disagreeing.contains("+  return"), "{disagreeing}");
 }
+
+#[test]
+fn what_none_of_several_small_files_shows_they_show_together() {
+    let desk = Desk::new();
+    desk.write("vknot.toml", "");
+    let two = |first: &str, second: &str| {
+        let function = |name: &str| format!("function {name}(hour)\n{{\n    return hour;\n}}\n");
+        format!("{}\n{}", function(first), function(second))
+    };
+    desk.write("src/ebb.js", two("ebb", "flow"));
+    desk.write("src/new.js", "function flood(hour) {\n    return  hour;\n}\n");
+    let formatted = || desk.stdout(&["format", "src/new.js", "--output", "text"]);
+    assert!(formatted().starts_with("function flood(hour) {\n"), "one file is not several: {}", formatted());
+    desk.write("src/neap.js", two("neap", "spring"));
+    assert!(formatted().starts_with("function flood(hour)\n{\n"), "{}", formatted());
+    desk.run(&["format", "--write", "src"]);
+    assert!(desk.run(&["format", "--check", "src"]).contains("0 files would change"));
+}
+
+#[test]
+fn files_spread_over_a_folder_tell_not_its_first_ones() {
+    let desk = Desk::new();
+    desk.write("vknot.toml", "");
+    let body = |blank: &str| format!("function level(hour) {{\n{blank}if (hour) {{\n{blank}{blank}return 1;\n{blank}}}\n}}\n");
+    // Copies of one file at the front of the folder are of another hand.
+    (0..9).for_each(|at| desk.write(&format!("src/a{at}.js"), body("  ")));
+    (0..81).for_each(|at| desk.write(&format!("src/gauge{at:02}.js"), body("\t")));
+    desk.write("src/small.js", SMALL);
+    let shown = desk.stdout(&["style", "show", "src/small.js"]);
+    let style = shown.lines().find(|line| line.contains("indent_style")).unwrap_or_default();
+    assert!(style.contains("tab") && style.contains("beside"), "{style}");
+}
+
+#[test]
+fn imports_too_small_to_show_their_order_go_by_those_beside() {
+    let desk = Desk::new();
+    desk.write("vknot.toml", "");
+    let imports = |lines: &[&str]| lines.iter().map(|line| format!("import {line};\n")).collect::<String>();
+    let file = |name: &str, blocks: &[&[&str]], uses: &str| {
+        let blocks: Vec<String> = blocks.iter().map(|lines| imports(lines)).collect();
+        format!("package tide;\n\n{}\nclass {name} {{\n    {uses} level;\n}}\n", blocks.join("\n"))
+    };
+    let kept: &[&[&str]] = &[&["harbour.Gauge"], &["javax.tide.Chart", "java.util.List"]];
+    for name in ["Ebb", "Flow", "Neap"] {
+        desk.write(&format!("src/tide/{name}.java"), file(name, kept, "Map<Gauge, Chart, List>"));
+    }
+    let jumble: &[&[&str]] = &[&["harbour.Tide", "harbour.Gauge"], &["java.util.List"]];
+    desk.write("src/tide/New.java", file("New", jumble, "Map<Tide, Gauge, List>"));
+    let imported = |desk: &Desk| desk.stdout(&["imports", "src/tide/New.java", "--output", "text"]);
+    let beside = imported(&desk);
+    assert!(beside.contains("import harbour.Gauge;\nimport harbour.Tide;\n\nimport java.util.List;\n"), "{beside}");
+    let other = Desk::new();
+    other.write("src/tide/New.java", file("New", jumble, "Map<Tide, Gauge, List>"));
+    let alone = imported(&other);
+    assert!(alone.contains("import java.util.List;\n\nimport harbour.Gauge;\n"), "{alone}");
+    desk.run(&["imports", "--write", "src"]);
+    assert!(desk.run(&["imports", "--check", "src"]).contains("0 files would change"));
+}

@@ -132,6 +132,28 @@ class Gauge
     }
 }
 "),
+    ("marks behind types that need none, among directives, too", "csharp", &[], "\
+namespace Tide
+{
+    class Gauge
+    {
+        enum Zone
+        {
+            North,
+            South
+        };
+
+#if LOW
+        struct Level
+        {
+            int hour;
+        };
+#endif
+
+        int zone;
+    };
+}
+"),
     ("arrays whose type is told by what they hold, and empty blocks", "csharp", &[], "\
 class Gauge : Base
 {

@@ -25,6 +25,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_c_sharp::LANGUAGE.into()),
     repair: Some(Repair { mask: first_branches, kind: "preproc_arg" }),
+    closes_types: Some(";"),
     overload: Overload { marks: b"<>", ..OVERLOAD },
     ..READING_OF_MOST
 };
