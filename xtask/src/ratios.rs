@@ -35,7 +35,7 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     if arguments.looks {
         return Ok(run_looks(&all, arguments, step("indent")?));
     }
-    println!("{:<8} {:>6} {:>9} {:>9} {:>7} {:>7} {:>7} {:>9} {:>7}", "", "MB", "parse", "+flatten", "folds", "outline", "check", "format", "10x");
+    println!("{:<8} {:>6} {:>9} {:>9} {:>7} {:>7} {:>7} {:>7} {:>9} {:>7}", "", "MB", "parse", "+flatten", "folds", "outline", "imports", "check", "format", "10x");
     for language in Language::all() {
         let chosen = take(
             all.iter()
@@ -94,13 +94,11 @@ fn take<'s>(samples: impl Iterator<Item = &'s Sample>, megabytes: usize) -> Vec<
 
 fn report(language: &'static Language, sources: &[&Source], runs: usize, format_step: &Step) {
     let read = |source: &Source| Tree::read(source, language);
-    let clean: Vec<Source> = sources
-        .iter()
-        .map(|source| {
-            let new = edits(format_step, &document(source, language, &[])).apply(source.text());
-            Source::from_text(source.path(), new)
-        })
-        .collect();
+    let done = |step: &Step| -> Vec<Source> {
+        let text = |source: &&Source| edits(step, &document(source, language, &[])).apply(source.text());
+        sources.iter().map(|source| Source::from_text(source.path(), text(source))).collect()
+    };
+    let clean = done(format_step);
     let clean_refs: Vec<&Source> = clean.iter().collect();
     let mut parser = tree_sitter::Parser::new();
     if let Some(grammar) = language.grammar() {
@@ -119,6 +117,15 @@ fn report(language: &'static Language, sources: &[&Source], runs: usize, format_
         &mut |source| drop(looks::folds(Code::of(source, &read(source)))),
         &mut |source| drop(looks::outline(Code::of(source, &read(source)))),
     ]);
+    let imports = capabilities(language).imports.then(|| {
+        let step = step("imports");
+        let ordered = step.as_ref().map(|step| done(step)).unwrap_or_default();
+        let ordered: Vec<&Source> = ordered.iter().collect();
+        interleaved(runs, &ordered, [
+            &mut parse,
+            &mut |source| drop(step.as_ref().map(|step| edits(step, &document(source, language, &[])))),
+        ])
+    });
     let [clean_parse, check] = interleaved(runs, &clean_refs, [
         &mut parse,
         &mut |source| drop(edits(format_step, &document(source, language, &[]))),
@@ -130,12 +137,13 @@ fn report(language: &'static Language, sources: &[&Source], runs: usize, format_
     let ratio = |time: Duration, base: Duration| time.as_secs_f64() / base.as_secs_f64();
     let megabytes = sources.iter().map(|source| source.text().len()).sum::<usize>() as f64 / 1e6;
     println!(
-        "{:<8} {megabytes:>6.1} {:>6.1} MB/s {:>6.2} {:>9.2} {:>7.2} {:>7.2} {:>9.2} {:>7.2}",
+        "{:<8} {megabytes:>6.1} {:>6.1} MB/s {:>6.2} {:>9.2} {:>7.2} {:>7} {:>7.2} {:>9.2} {:>7.2}",
         language.name(),
         megabytes / parse_time.as_secs_f64(),
         ratio(flatten, parse_time) - 1.0,
         ratio(folds, parse_time),
         ratio(outline, parse_time),
+        imports.map_or("-".to_owned(), |[parse, imports]| format!("{:.2}", ratio(imports, parse))),
         ratio(check, clean_parse),
         ratio(format, damaged_parse),
         growth(language, sources, runs, format_step),
