@@ -210,9 +210,9 @@ impl Planner<'_> {
         }
         let parent = self.tree.parent(id)?;
         if rule.rows {
-            let simple = inner.iter().all(|item| self.is_separator(*item) || self.is_simple_item(*item));
-            let same_line = !self.is_multiline(id);
-            return (simple && same_line).then(|| self.plain_group(children));
+            let with_header = self.single.get(&id).copied();
+            let stays = with_header.is_some() || self.is_row(id, inner);
+            return stays.then(|| with_header.unwrap_or_else(|| self.plain_group(children)));
         }
         if !rule.inline_in.contains(&self.name(parent)) {
             return None;
@@ -237,7 +237,14 @@ impl Planner<'_> {
         Some(shared)
     }
 
-    /// The group of a block that may stay on its line because it holds a single simple item and its author had it so.
+    /// Whether its author has all of some short items on one line.
+    fn is_row(&self, block: NodeId, inner: &[NodeId]) -> bool {
+        let simple = |item: &NodeId| self.is_separator(*item) || self.is_simple_item(*item);
+        !inner.is_empty() && inner.iter().all(simple) && !self.is_multiline(block)
+    }
+
+    /// The group of a block that may stay on the line of its header because it holds a single simple item, or a row of short ones, and its
+    /// author had it so.
     pub(in crate::layout) fn single_group(&mut self, block: NodeId) -> Option<u32> {
         if let Some(group) = self.single.get(&block) {
             return Some(*group);
@@ -245,7 +252,17 @@ impl Planner<'_> {
         let Rule::Braces(rule) = self.rule_of(block) else { return None };
         let tree = self.tree;
         let first = self.first(block);
-        if !rule.single || !self.keeps_single() || self.is_multiline(block) || self.newlines(first) > 0 {
+        if self.is_multiline(block) || self.newlines(first) > 0 {
+            return None;
+        }
+        let children: Vec<NodeId> = tree.children(block).collect();
+        let row = self.brackets(&children).filter(|_| rule.rows).is_some_and(|(open, close)| {
+            self.is_row(block, children.get(open + 1..close).unwrap_or_default())
+        });
+        if row {
+            return Some(self.group_with_header(block));
+        }
+        if !rule.single || !self.keeps_single() {
             return None;
         }
         let items = self.block_items(block);
@@ -261,11 +278,16 @@ impl Planner<'_> {
         {
             return None;
         }
+        Some(self.group_with_header(block))
+    }
+
+    fn group_with_header(&mut self, block: NodeId) -> u32 {
+        let first = self.first(block);
         let mut group = Group::over(first.saturating_sub(1), self.end(block));
         group.first = first;
         let number = self.plan.group(group);
         self.single.insert(block, number);
-        Some(number)
+        number
     }
 
     /// What is between the braces of a block, also where one node holds all of it.

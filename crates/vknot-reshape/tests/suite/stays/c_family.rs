@@ -137,11 +137,7 @@ namespace Tide
 {
     class Gauge
     {
-        enum Zone
-        {
-            North,
-            South
-        };
+        enum Zone { North, South };
 
 #if LOW
         struct Level
@@ -152,6 +148,52 @@ namespace Tide
 
         int zone;
     };
+}
+"),
+    ("blocks on the lines of their labels, one arm behind the other", "c", &[], "\
+int zone(int hour) {
+  switch (hour) {
+    case 1: {
+      warn(hour);
+      break;
+    }
+    case 2: {
+      store(hour);
+      break;
+    }
+    case 3: ;
+    case 4:
+    case 5: {
+      return 5;
+    }
+    default: {
+      return 0;
+    }
+  }
+  return 1;
+}
+"),
+    ("blocks on the lines of their labels, one arm behind the other", "cpp", &[], "\
+int zone(int hour) {
+  switch (hour) {
+    case 1: {
+      warn(hour);
+      break;
+    }
+    case 2: {
+      store(hour);
+      break;
+    }
+    case 3: ;
+    case 4:
+    case 5: {
+      return 5;
+    }
+    default: {
+      return 0;
+    }
+  }
+  return 1;
 }
 "),
     ("arrays whose type is told by what they hold, and empty blocks", "csharp", &[], "\

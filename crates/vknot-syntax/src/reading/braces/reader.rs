@@ -246,13 +246,17 @@ impl<'r, 't> Reader<'r, 't> {
             COMMENT | DIRECTIVE | REGION_MARK | INCLUDE | INERT => return self.token(),
             MACRO_DEFINITION => return self.macro_definition(),
             SEMICOLON => {
+                self.mark_arm_used();
                 self.token();
                 return self.finished();
             }
             COMMA if self.context() == Context::Constants => return self.token(),
             CLOSE_CURLY | CLOSE_ROUND | CLOSE_SQUARE => return self.token(),
             OPEN_CURLY if self.heads.close_of(self.at).is_none() => return self.token(),
-            OPEN_CURLY => return self.block(BLOCK, Context::Code, 1),
+            OPEN_CURLY => {
+                self.mark_arm_used();
+                return self.block(BLOCK, Context::Code, 1);
+            }
             _ => {}
         }
         let context = self.context();
