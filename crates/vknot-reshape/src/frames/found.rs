@@ -45,11 +45,13 @@ fn told(code: Code<'_>, by_literals: bool) -> Option<Indentation> {
 /// stand so far in have them.
 fn filled(code: Code<'_>, found: Indentation) -> Indentation {
     let untold = !found.tabs && found.size < MIXED_TAB && found.tab_width == found.size;
-    let may_be = untold && code.source.text().contains("\n\t");
-    by_tabs(code, ENOUGH as usize).filter(|by_tabs| may_be && by_tabs.tabs).map_or(found, |by_tabs| Indentation {
-        size: found.size,
-        ..by_tabs
-    })
+    if !untold || !code.source.text().contains("\n\t") {
+        return found;
+    }
+    match by_tabs(code, ENOUGH as usize) {
+        Some(by_tabs) if by_tabs.tabs => Indentation { size: found.size, ..by_tabs },
+        _ => found,
+    }
 }
 
 /// Told from the first items between brackets, each against the line of its bracket. Literals tell where no body does, since they may

@@ -213,7 +213,8 @@ impl Step {
         match self.way {
             Way::Once(reshape) => {
                 let alone = reshape(document, request)?;
-                let Some(other) = beside(&alone).filter(|_| self.looks_around) else { return Ok((None, alone)) };
+                let other = if self.looks_around { beside(&alone) } else { None };
+                let Some(other) = other else { return Ok((None, alone)) };
                 let together = reshape(&other, request)?;
                 Ok((Some(other), together))
             }

@@ -255,12 +255,13 @@ impl Planner<'_> {
         if self.is_multiline(block) || self.newlines(first) > 0 {
             return None;
         }
-        let children: Vec<NodeId> = tree.children(block).collect();
-        let row = self.brackets(&children).filter(|_| rule.rows).is_some_and(|(open, close)| {
-            self.is_row(block, children.get(open + 1..close).unwrap_or_default())
-        });
-        if row {
-            return Some(self.group_with_header(block));
+        if rule.rows {
+            let children: Vec<NodeId> = tree.children(block).collect();
+            let (open, close) = self.brackets(&children)?;
+            let row = self.is_row(block, children.get(open + 1..close).unwrap_or_default());
+            if row {
+                return Some(self.group_with_header(block));
+            }
         }
         if !rule.single || !self.keeps_single() {
             return None;
