@@ -306,6 +306,8 @@ settings! {
         "Which quotes stand around strings, where both mean the same and neither needs more backslashes";
     TokenSemicolon: "vknot_token_semicolon", Values::Words(&["keep", "add", "remove"]), "keep",
         "Whether statements and members end in a semicolon where a line end would do: as written, always, only where the next line needs it";
+    WrapAnnotation: "vknot_wrap_annotation", Values::Words(&["keep", "next", "as-found"]), "as-found",
+        "Whether what an annotation of a callable or type is on goes to the next line, or stays on its line where its author has it there";
     WrapChain: "vknot_wrap_chain", Values::Words(&["fit", "always", "never"]), "fit",
         "Whether each call of a chain gets a line: if it would not fit on one, always from three calls on, never";
     WrapComma: "vknot_wrap_comma", Values::Words(&["add", "keep", "remove"]), "keep",

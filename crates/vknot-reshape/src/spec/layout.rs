@@ -66,7 +66,8 @@ pub(crate) const OPERATORS: Rule = Rule::Operators(Operators { leads: false });
 pub(crate) enum Annotations {
     Inline,
     Author,
-    OwnLine,
+    /// As a setting says, which keeps them where their author has them or gives them lines of their own.
+    BySetting,
 }
 
 /// Which setting places an opening brace.

@@ -8,6 +8,21 @@ mod c_family;
 type Case = (&'static str, &'static str, &'static [&'static str], &'static str);
 
 const KEPT: &[Case] = &[
+    ("annotations on the line of what they are on, where most stand so", "java", &[], "\
+class Gauge {
+    @Override public int level() {
+        return read();
+    }
+
+    @Override public String name() {
+        return name;
+    }
+
+    @Test void tide() {
+        warn();
+    }
+}
+"),
     ("members of one line among others", "java", &[], "\
 class Gauge {
     int high() { return high; }

@@ -30,7 +30,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         &["*", "/", "%"],
     ],
     blocks_are_meant: true,
-    habits: &[Key::SpaceCast, Key::SpaceControl],
+    habits: &[Key::SpaceCast, Key::SpaceControl, Key::WrapAnnotation],
     space_operators: true,
     names_hold_first_call: true,
     ..LAYOUT_OF_MOST
@@ -58,7 +58,7 @@ const CLAUSES: &[&str] = &["superclass", "super_interfaces", "extends_interfaces
 const DECLARATION: Words = Words {
     clauses: CLAUSES,
     late: Some(("type_parameters", "type")),
-    annotations: Annotations::OwnLine,
+    annotations: Annotations::BySetting,
     brace: BraceOf::Declaration,
     ..WORDS
 };

@@ -95,6 +95,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceParameters,
         Key::SpaceParenthesis,
         Key::SpaceUnary,
+        Key::WrapAnnotation,
         Key::WrapChain,
         Key::WrapComma,
         Key::WrapConditional,

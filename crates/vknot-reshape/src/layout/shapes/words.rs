@@ -402,17 +402,21 @@ impl Planner<'_> {
             if self.role(annotation) != Role::Annotation {
                 break;
             }
-            let plan = match how {
-                Annotations::OwnLine => GapPlan::hard(NO_GROUP, 0, 0),
-                _ => GapPlan::author(true),
-            };
             // Comments between the annotation and what it is on stand on lines of their own, too.
             let mut gap = self.end(annotation);
-            self.plan.set(gap, plan);
+            self.behind_annotation(how, gap, Some(self.newlines(gap) > 0));
             while self.is_comment_token(gap) {
                 gap += 1;
-                self.plan.set(gap, plan);
+                self.behind_annotation(how, gap, None);
             }
+        }
+    }
+
+    fn behind_annotation(&mut self, how: Annotations, gap: u32, shows: Option<bool>) {
+        let (kept, next) = (GapPlan::author(true), GapPlan::hard(NO_GROUP, 0, 0));
+        match how {
+            Annotations::BySetting => self.set_by(gap, Key::WrapAnnotation, [kept, next], shows),
+            _ => self.plan.set(gap, kept),
         }
     }
 
