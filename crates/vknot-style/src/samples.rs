@@ -304,7 +304,12 @@ pub static SAMPLES: &[Sample] = &[
     of(Key::SpaceUnary, "javascript", &[], "calm = !high;\n"),
     of(Key::TokenQuote, "javascript", &[], "warn('high water', \"at six o'clock\", \"quay\");\n"),
     of(Key::TokenSemicolon, "javascript", &[], "const level = read()\nwarn(level);\n;[1, 2].forEach(warn)\n"),
-    of(Key::WrapAnnotation, "java", &[], "class Gauge {\n    @Override public int level() {\n        return 0;\n    }\n}\n"),
+    of(
+        Key::WrapAnnotation,
+        "java",
+        &[],
+        "class Gauge {\n    @Override public int level() {\n        return 0;\n    }\n}\n",
+    ),
     of(
         Key::WrapChain,
         "java",
