@@ -8,6 +8,11 @@ pub trait Choice: Copy + PartialEq + Sized + 'static {
     const KEY: Key;
     /// Its words, in the order in which the setting lists them.
     const WORDS: &'static [(&'static str, Self)];
+
+    /// The word for it; empty where no word says it.
+    fn word(self) -> &'static str {
+        Self::WORDS.iter().find(|(_, own)| *own == self).map_or("", |(word, _)| word)
+    }
 }
 
 /// Makes a type of each list of words.

@@ -141,10 +141,6 @@ fn groups(value: &str) -> Vec<Group> {
 /// The settings that an order is made of.
 const SHOWN: [Key; 5] = [Key::ImportGroups, Key::ImportBlank, Key::ImportCase, Key::ImportForm, Key::ImportStatic];
 
-fn word<C: Choice>(choice: C) -> Option<String> {
-    C::WORDS.iter().find(|(_, own)| *own == choice).map(|(word, _)| (*word).to_owned())
-}
-
 /// What capitals mean to an order.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 enum Case {
@@ -237,10 +233,10 @@ impl Order {
             (Key::ImportGroups, _) if self.groups.is_empty() => Some("other".to_owned()),
             (Key::ImportGroups, _) => Some(self.groups.iter().enumerate().map(name).collect()),
             (Key::ImportBlank, _) => Some(u8::from(self.blank).to_string()),
-            (Key::ImportCase, Case::Exact) => word(ImportCase::Exact),
-            (Key::ImportCase, Case::Letters) => word(ImportCase::Ignore),
-            (Key::ImportForm, _) => word(self.form),
-            (Key::ImportStatic, _) => word(self.statics),
+            (Key::ImportCase, Case::Exact) => Some(ImportCase::Exact.word().to_owned()),
+            (Key::ImportCase, Case::Letters) => Some(ImportCase::Ignore.word().to_owned()),
+            (Key::ImportForm, _) => Some(self.form.word().to_owned()),
+            (Key::ImportStatic, _) => Some(self.statics.word().to_owned()),
             _ => None,
         }
     }

@@ -45,7 +45,10 @@ fn of_text(code: Code<'_>) -> [Shown; 2] {
         LineEnd::Lf => LineEnds::Lf,
     };
     let charset = if facts.bom { Charset::Utf8Bom } else { Charset::Utf8 };
-    [(Key::EndOfLine, word(end), code.source.text().contains('\n')), (Key::Charset, word(charset), true)]
+    [
+        (Key::EndOfLine, end.word().to_owned(), code.source.text().contains('\n')),
+        (Key::Charset, charset.word().to_owned(), true),
+    ]
 }
 
 /// What levels are made of.
@@ -54,12 +57,8 @@ fn of_levels(code: Code<'_>, style: &Style) -> [Shown; 3] {
     let found = decided == Decided::ByFile;
     let made_of = if indentation.tabs { IndentStyle::Tab } else { IndentStyle::Space };
     [
-        (Key::IndentStyle, word(made_of), found),
+        (Key::IndentStyle, made_of.word().to_owned(), found),
         (Key::IndentSize, indentation.size.to_string(), found),
         (Key::TabWidth, indentation.tab_width.to_string(), found),
     ]
-}
-
-fn word<C: Choice>(choice: C) -> String {
-    C::WORDS.iter().find(|(_, own)| *own == choice).map_or("", |(word, _)| word).to_owned()
 }

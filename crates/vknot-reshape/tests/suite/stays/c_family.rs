@@ -2,6 +2,30 @@
 
 use super::Case;
 
+const ARMS: &str = "\
+int zone(int hour) {
+  switch (hour) {
+    case 1: {
+      warn(hour);
+      break;
+    }
+    case 2: {
+      store(hour);
+      break;
+    }
+    case 3: ;
+    case 4:
+    case 5: {
+      return 5;
+    }
+    default: {
+      return 0;
+    }
+  }
+  return 1;
+}
+";
+
 pub(super) const KEPT: &[Case] = &[
     ("a type whose brace has a line of its own, and operators that stand off", "cpp", &[], "\
 class Tide: public Reading
@@ -150,52 +174,8 @@ namespace Tide
     };
 }
 "),
-    ("blocks on the lines of their labels, one arm behind the other", "c", &[], "\
-int zone(int hour) {
-  switch (hour) {
-    case 1: {
-      warn(hour);
-      break;
-    }
-    case 2: {
-      store(hour);
-      break;
-    }
-    case 3: ;
-    case 4:
-    case 5: {
-      return 5;
-    }
-    default: {
-      return 0;
-    }
-  }
-  return 1;
-}
-"),
-    ("blocks on the lines of their labels, one arm behind the other", "cpp", &[], "\
-int zone(int hour) {
-  switch (hour) {
-    case 1: {
-      warn(hour);
-      break;
-    }
-    case 2: {
-      store(hour);
-      break;
-    }
-    case 3: ;
-    case 4:
-    case 5: {
-      return 5;
-    }
-    default: {
-      return 0;
-    }
-  }
-  return 1;
-}
-"),
+    ("blocks on the lines of their labels, one arm behind the other", "c", &[], ARMS),
+    ("the same", "cpp", &[], ARMS),
     ("arrays whose type is told by what they hold, and empty blocks", "csharp", &[], "\
 class Gauge : Base
 {
