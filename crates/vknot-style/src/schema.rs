@@ -274,6 +274,10 @@ settings! {
         "Levels by which the code of a file stands in from a function that holds all of it, such as a module's";
     SpaceArguments: "vknot_space_arguments", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands between what is called and the arguments handed over";
+    SpaceAssignment: "vknot_space_assignment", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether spaces stand round an operator that assigns";
+    SpaceBlock: "vknot_space_block", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether spaces stand between the curly brackets of a block and what is on their line in front of the first and behind the last";
     SpaceBrace: "vknot_space_brace", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether literals and the like on one line have spaces inside their curly brackets";
     SpaceBracket: "vknot_space_bracket", Values::Words(&["false", "true", "as-found"]), "as-found",
@@ -284,6 +288,8 @@ settings! {
         "Whether a space stands behind the colon of a declaration";
     SpaceComma: "vknot_space_comma", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands behind the commas of values";
+    SpaceComparison: "vknot_space_comparison", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether spaces stand round an operator that compares";
     SpaceControl: "vknot_space_control", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands between `if` and the like and the round bracket behind it";
     SpaceEmbedded: "vknot_space_embedded", Values::Words(&["false", "true", "as-found"]), "as-found",
@@ -294,8 +300,10 @@ settings! {
         "Whether the brackets of an index have spaces inside";
     SpaceLambda: "vknot_space_lambda", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands between the keyword of a callable without a name and its parameters";
+    SpaceLogical: "vknot_space_logical", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether spaces stand round an operator that joins conditions";
     SpaceOperator: "vknot_space_operator", Values::Words(&["false", "true", "as-found"]), "as-found",
-        "Whether spaces stand round an operator between two operands";
+        "Whether spaces stand round any other operator between two operands";
     SpaceParameters: "vknot_space_parameters", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands between the name of a callable and its parameters";
     SpaceParenthesis: "vknot_space_parenthesis", Values::Words(&["false", "true", "as-found"]), "as-found",

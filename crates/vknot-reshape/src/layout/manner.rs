@@ -8,9 +8,9 @@ use vknot_style::{Key, SETTINGS, Style};
 use super::plan::GapPlan;
 
 /// How many places must speak before they count.
-const ENOUGH: u32 = 3;
+pub(super) const ENOUGH: u32 = 3;
 
-/// How many tokens a line may have, on an average, that a person wrote.
+/// How many tokens that are no commas a line may have, on an average, that a person wrote.
 const CROWDED: usize = 25;
 
 /// A gap that waits, with what it is the one way and the other.
@@ -27,6 +27,14 @@ pub(super) enum Spaced {
     As(bool),
 }
 
+/// A gap whose way goes by a name.
+pub(super) struct Named {
+    pub gap: u32,
+    pub key: Key,
+    /// Whether its author had it the second way, if that tells.
+    pub shows: Option<bool>,
+}
+
 /// What is known so far.
 pub(super) struct Manner {
     /// For each setting how many places show the first way, and how many the second.
@@ -35,10 +43,10 @@ pub(super) struct Manner {
     pub waiting: Vec<Waiting>,
     /// Gaps whose space waits.
     pub spaced: Vec<(u32, Spaced)>,
-    /// Gaps in front of arguments, each with whether its author left a space there, if that tells.
-    pub called: Vec<(u32, Option<bool>)>,
-    /// Gaps behind names of callables that have a way of their own, and whether that is the second.
-    pub own: HashMap<u32, bool>,
+    /// Gaps whose way goes by a name.
+    pub named: Vec<Named>,
+    /// Gaps whose names have a way of their own, and whether that is the second.
+    pub own: HashMap<(u32, Key), bool>,
     /// Whether too much stands on each line to be anyone's manner.
     squeezed: bool,
 }
@@ -49,7 +57,7 @@ impl Default for Manner {
             votes: vec![[0; 2]; SETTINGS.len()],
             waiting: Vec::new(),
             spaced: Vec::new(),
-            called: Vec::new(),
+            named: Vec::new(),
             own: HashMap::new(),
             squeezed: false,
         }
@@ -57,7 +65,7 @@ impl Default for Manner {
 }
 
 impl Manner {
-    /// What is known of a file with so many tokens on so many lines. One that a program squeezed has no manner.
+    /// What is known of a file with so many tokens, without commas, on so many lines. One that a program squeezed has no manner.
     pub fn of(tokens: usize, lines: usize) -> Self {
         Self { squeezed: tokens / CROWDED > lines, ..Self::default() }
     }
@@ -67,20 +75,23 @@ impl Manner {
         self.votes[key as usize][usize::from(second)] += 1;
     }
 
-    /// Places behind one name that show the first way, and the second. However many there are, no name speaks for others; one that always
-    /// goes one way keeps to it.
-    pub fn vote_for_name(&mut self, key: Key, places: [u32; 2]) -> Option<bool> {
+    /// Places of one name that show the first way, and the second. However many there are, no name speaks for others; one that goes one way
+    /// in four of five places, if they are `enough`, keeps to it.
+    pub fn vote_for_name(&mut self, key: Key, places: [u32; 2], enough: u32) -> Option<bool> {
         let votes = &mut self.votes[key as usize];
         votes.iter_mut().zip(places).for_each(|(votes, places)| *votes += places.min(ENOUGH));
-        let [first, second] = places;
-        (first.min(second) == 0 && first + second >= ENOUGH && !self.squeezed).then_some(second > 0)
+        self.agreed(places, enough)
     }
 
     /// Which way four in five places show, if enough do.
     fn found(&self, key: Key) -> Option<bool> {
-        let [first, second] = self.votes[key as usize];
+        self.agreed(self.votes[key as usize], ENOUGH)
+    }
+
+    /// Which way four in five of these places show, if they are enough.
+    fn agreed(&self, [first, second]: [u32; 2], enough: u32) -> Option<bool> {
         let total = first + second;
-        (total >= ENOUGH && !self.squeezed && 5 * first.max(second) >= 4 * total).then_some(second > first)
+        (total >= enough && !self.squeezed && 5 * first.max(second) >= 4 * total).then_some(second > first)
     }
 
     /// Which way the few places go that a file has, if it is one.

@@ -11,6 +11,7 @@ mod leading;
 mod manner;
 mod meant;
 mod measure;
+mod named;
 mod options;
 mod paper;
 mod plan;

@@ -72,6 +72,8 @@ impl<'a> Planner<'a> {
         let Code { source, tree, .. } = code;
         let text = source.text();
         let tokens = tree.tokens().len();
+        // Rows of numbers are long without being squeezed.
+        let words = tree.tokens().iter().filter(|token| token.span().of(text) != ",").count();
         let mut total = 0;
         let written = (0..=tokens as u32).map(|index| {
             let gap = tree.gap(text, index);
@@ -86,7 +88,7 @@ impl<'a> Planner<'a> {
             table,
             style,
             options,
-            manner: Manner::of(tokens, source.lines().count() as usize),
+            manner: Manner::of(words, source.lines().count() as usize),
             plan: Plan::new(tokens),
             written: written.collect(),
             hugs: vec![0; tree.nodes().len()],
@@ -101,7 +103,7 @@ impl<'a> Planner<'a> {
         };
         planner.find_hugs();
         planner.walk();
-        planner.count_callees();
+        planner.count_names();
         planner
     }
 }
@@ -371,6 +373,7 @@ impl Planner<'_> {
             Spacing::Nothing => false,
             Spacing::Space => true,
             Spacing::Author => written,
+            Spacing::Set(key) => self.set_space(key).unwrap_or(written),
             // Behind the sign of an operator that is declared.
             Spacing::By(Key::SpaceParameters) if self.ends_in_sign(left) => written,
             Spacing::By(key) if may_part => return self.spaced_by(gap, key, [false, true].map(GapPlan::fixed)),
@@ -387,8 +390,8 @@ impl Planner<'_> {
 
     /// What the table says about the space between two neighbouring parts.
     pub fn spacing(&self, parent: NodeId, left: NodeId, right: NodeId) -> Spacing {
-        let text = |id: NodeId| self.token_text(self.first(id));
-        if self.table.spec.nothing_between.iter().any(|pair| *pair == (text(left), text(right))) {
+        let texts = (self.token_text(self.end(left).saturating_sub(1)), self.token_text(self.first(right)));
+        if self.table.spec.nothing_between.contains(&texts) {
             return Spacing::Author;
         }
         let part = |id: NodeId| (self.tree.node(id).kind, self.mark(id));

@@ -1,11 +1,9 @@
 //! Gaps that go one of two ways, as the style or the manner of the file says, which is known when all of it was walked.
 
-use std::collections::HashMap;
-
 use vknot_style::Key;
 use vknot_syntax::NodeId;
 
-use super::manner::{Spaced, Waiting, is_second_word};
+use super::manner::{Named, Spaced, Waiting, is_second_word};
 use super::plan::{Form, GapPlan};
 use super::planner::Planner;
 use crate::spec::layout::Spacing;
@@ -29,34 +27,15 @@ impl Planner<'_> {
     /// Counts the way in which a gap was written.
     fn show(&mut self, gap: u32, key: Key, shows: Option<bool>) {
         match shows {
-            _ if key == Key::SpaceArguments => self.manner.called.push((gap, shows)),
+            _ if self.goes_by_name(key) => self.manner.named.push(Named { gap, key, shows }),
             Some(second) => self.manner.vote(key, second),
             None => {}
         }
     }
 
-    /// Finds out which callables have their arguments always in one way.
-    pub fn count_callees(&mut self) {
-        let called = std::mem::take(&mut self.manner.called);
-        let mut names: HashMap<&str, ([u32; 2], Vec<u32>)> = HashMap::new();
-        let tokens = self.tree.tokens();
-        for (gap, shows) in &called {
-            let name = gap.checked_sub(1).and_then(|name| tokens.get(name as usize));
-            let (places, gaps) = names.entry(name.map_or("", |name| name.span().of(self.text))).or_default();
-            shows.iter().for_each(|second| places[usize::from(*second)] += 1);
-            gaps.push(*gap);
-        }
-        for (places, gaps) in names.into_values() {
-            if let Some(second) = self.manner.vote_for_name(Key::SpaceArguments, places) {
-                self.manner.own.extend(gaps.into_iter().map(|gap| (gap, second)));
-            }
-        }
-    }
-
     /// Whether a gap goes the second of the two ways of a setting.
     fn goes_second(&self, gap: u32, key: Key) -> bool {
-        let own = || self.manner.own.get(&gap).filter(|_| self.style.word(key) == "as-found");
-        own().filter(|_| key == Key::SpaceArguments).copied().unwrap_or_else(|| self.follows(key))
+        self.own_way(gap, key).unwrap_or_else(|| self.follows(key))
     }
 
     /// The side of its tokens on which a run breaks, before them or after: where nothing is set, that on which its author broke it.
@@ -70,6 +49,30 @@ impl Planner<'_> {
         (open && sides[0] != sides[1]).then_some(sides[1])
     }
 
+    /// Whether a setting wants a space, if anything is set.
+    pub fn set_space(&self, key: Key) -> Option<bool> {
+        let word = self.style.word(key);
+        (word != "as-found" && self.style.language().covers(key)).then(|| is_second_word(word))
+    }
+
+    /// Lets the settings on spaces between the braces of blocks and what is on their line decide on a gap that is planned.
+    pub fn spaced_as_block(&mut self, gap: u32) {
+        if self.style.language().covers(Key::SpaceBlock) {
+            // What holds statements on its line was put there in a hurry.
+            let beside = if self.token_text(gap) == "{" { gap + 1 } else { gap.saturating_sub(1) };
+            let shows = self.newlines(gap) == 0 && self.newlines(beside) > 0;
+            self.show(gap, Key::SpaceBlock, shows.then(|| !self.written[gap as usize].empty));
+            self.manner.spaced.push((gap, Spaced::By(Key::SpaceBlock)));
+        }
+    }
+
+    /// The same of an item of a list and the comma in front of it.
+    pub fn spaced_behind_comma(&mut self, id: NodeId, comma: NodeId, item: NodeId) {
+        if self.style.language().covers(Key::SpaceComma) && self.name(comma) == "," {
+            self.spaced_as_table(id, comma, item);
+        }
+    }
+
     /// Lets the table of spaces decide whether a planned gap between two parts holds a space, should the line not break there.
     pub fn spaced_as_table(&mut self, parent: NodeId, left: NodeId, right: NodeId) {
         let gap = self.first(right);
@@ -78,6 +81,7 @@ impl Planner<'_> {
             Spacing::Nothing => Spaced::As(false),
             Spacing::Space => return,
             Spacing::Author => Spaced::As(written || self.newlines(gap) > 0),
+            Spacing::Set(key) => Spaced::As(self.set_space(key).unwrap_or(written || self.newlines(gap) > 0)),
             Spacing::By(key) => {
                 let shows = (self.newlines(gap) == 0).then_some(written);
                 self.show(gap, key, shows);
@@ -113,9 +117,11 @@ impl Planner<'_> {
         let with_callables = matches!(key, Key::BraceType | Key::BraceAccessor) && self.tells_of_types();
         let own = key == Key::BraceType && !self.table.spec.types_as_callables;
         let lone = self.meant.as_ref().filter(|_| own).and_then(|_| self.manner.lone(key));
-        let habit = || match with_callables {
-            true => self.is_second(Key::BraceDeclaration),
-            false => self.table.spec.habits.contains(&key),
+        let habit = || match key {
+            _ if with_callables => self.is_second(Key::BraceDeclaration),
+            // Where even conditionals open on the next line, everything does.
+            Key::BraceType if own => self.is_second(Key::BraceControl),
+            key => self.table.spec.habits.contains(&key),
         };
         let habit = lone.or_else(|| self.beside(key)).unwrap_or_else(habit);
         self.manner.second(self.style, key, habit)
@@ -190,7 +196,7 @@ impl Planner<'_> {
             };
             let touches = self.tree.is_joined(self.text, gap);
             let slot = &mut self.plan.gaps[gap as usize];
-            if matches!(slot.form, Form::Fixed | Form::Soft) {
+            if matches!(slot.form, Form::Fixed | Form::Soft | Form::Author) {
                 slot.spaced = spaced && !touches;
             }
         }

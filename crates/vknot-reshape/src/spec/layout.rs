@@ -301,6 +301,8 @@ pub(crate) enum Side {
     Written,
     /// A space if that setting says so.
     By(Key),
+    /// The same; as the author had it where nothing is set.
+    Set(Key),
 }
 
 /// What stands between two neighbouring parts on a line.
@@ -310,6 +312,16 @@ pub(crate) enum Spacing {
     Space,
     Author,
     By(Key),
+    Set(Key),
+}
+
+/// The setting that says what stands round an operator between two operands.
+fn key_of_operator(operator: &str) -> Key {
+    match operator {
+        "&&" | "||" | "??" => Key::SpaceLogical,
+        "==" | "!=" | "===" | "!==" | "<" | ">" | "<=" | ">=" | "<=>" => Key::SpaceComparison,
+        _ => Key::SpaceOperator,
+    }
 }
 
 /// One row of a spacing table: within parent (empty: any), the part, its two sides.
@@ -334,7 +346,7 @@ pub(crate) struct LayoutSpec {
     pub types_as_callables: bool,
     /// Whether a block with a single statement stays on its line in a well-kept file, if nothing says otherwise.
     pub blocks_are_meant: bool,
-    /// Whether a setting says what stands round the operators of these classes.
+    /// Whether settings say what stands round the operators of these classes, and round those that assign.
     pub space_operators: bool,
     /// Whether a chain's first call stays with a plain name before it, whatever its width.
     pub names_hold_first_call: bool,
@@ -354,6 +366,8 @@ pub(crate) struct LayoutSpec {
     pub marks: &'static str,
     /// What items begin with that may stay on the line of a closing brace.
     pub follows: &'static [&'static str],
+    /// Marks known by their text of which it cannot be told for sure what they are: what the table says of operators of all kinds goes for them.
+    pub unsure: &'static [&'static str],
     /// Pairs of tokens between which white space stays as written: it is all that stands there.
     pub nothing_between: &'static [(&'static str, &'static str)],
     /// Whether spaces that no row of the table speaks of stay as written.
@@ -386,6 +400,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     width: 100,
     marks: "",
     follows: &[],
+    unsure: &[],
     nothing_between: &[],
     as_written: false,
     habits: &[],
@@ -438,7 +453,8 @@ impl LayoutTable {
         for (parent, name, before, after) in spec.spacing {
             if both(name).next().is_none() && table.marks.is_some() {
                 let within = language.kind(parent);
-                if within.is_some() || parent.is_empty() {
+                let known = within.is_some() || parent.is_empty();
+                if known && !spec.unsure.contains(name) {
                     table.by_text.insert((within, name), (*before, *after));
                 }
                 continue;
@@ -450,6 +466,14 @@ impl LayoutTable {
                     None if !parent.is_empty() => {}
                     None => table.general[kind.0 as usize] = (*before, *after),
                 }
+            }
+        }
+        for (name, rule) in spec.rules.iter().filter(|_| spec.space_operators) {
+            let Rule::Assign(operators) = rule else { continue };
+            let by = Side::By(Key::SpaceAssignment);
+            for operator in operators.iter().filter(|operator| operator.ends_with('=')) {
+                let (Some(id), Some(kind)) = (language.kind(name), language.token_kind(operator)) else { continue };
+                table.special[id.0 as usize].push((kind, by, by));
             }
         }
         for (name, hug) in spec.hugs {
@@ -464,7 +488,7 @@ impl LayoutTable {
         for (class, operators) in spec.precedence.iter().enumerate() {
             for operator in *operators {
                 let mark = spec.space_operators && !operator.starts_with(|c: char| c.is_alphabetic());
-                let by = Side::By(Key::SpaceOperator);
+                let by = Side::By(key_of_operator(operator));
                 if let Some(kind) = language.token_kind(operator).filter(|_| mark) {
                     operations.iter().for_each(|id| table.special[id.0 as usize].push((kind, by, by)));
                 }
@@ -492,6 +516,7 @@ impl LayoutTable {
             (Side::Author, _) | (_, Side::Author) => Spacing::Author,
             (Side::Tight, _) | (_, Side::Tight) => Spacing::Nothing,
             (Side::By(key), _) | (_, Side::By(key)) => Spacing::By(key),
+            (Side::Set(key), _) | (_, Side::Set(key)) => Spacing::Set(key),
             (Side::Written, Side::Written) => Spacing::Author,
             _ => Spacing::Space,
         }

@@ -114,6 +114,8 @@ const MORE: &[(&str, &str)] = &[
     ("scss", "a {\n  b: \"c\" 'd';\n}\n"),
     ("less", "a {\n  b: \"c\" 'd';\n}\n"),
     ("tsx", "let a = 1\n"),
+    ("tsx", "let a = b >= c;\n"),
+    ("cpp", "bool a = b >= c;\nbool d = b>=c;\n"),
     ("java", "interface A {\n    int B = 1;\n    int c();\n}\n"),
     ("csharp", "abstract class A\n{\n    int b;\n    abstract int C();\n}\n"),
     ("javascript", "class A {\n  b = 1;\n  c = 2;\n\n  d = 3;\n  e() {}\n}\n"),

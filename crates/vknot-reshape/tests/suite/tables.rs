@@ -73,8 +73,9 @@ fn operators_without_spaces_are_read_as_before() {
         ("java", "class A {\n    int a = b - -c + ++d;\n}\n", "class A {\n    int a = b- -c+ ++d;\n}\n"),
         ("csharp", "class A\n{\n    int a = b - -c / *d;\n}\n", "class A\n{\n    int a = b- -c/ *d;\n}\n"),
     ];
+    let keys = &["vknot_space_operator=false", "vknot_space_comparison=false"];
     for (language, text, wanted) in cases {
-        assert_eq!(formatted(language, text, &["vknot_space_operator=false"]), wanted, "{language}");
+        assert_eq!(formatted(language, text, keys), wanted, "{language}");
         assert_eq!(formatted(language, wanted, &[]), text, "{language}, and back");
     }
 }

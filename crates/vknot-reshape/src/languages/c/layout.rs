@@ -7,9 +7,9 @@ use crate::spec::layout::{
     ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Pad, Rule,
     SpaceRow, WORDS, Words,
 };
-use crate::spec::layout::Side::{Author, By, Open, Tight};
+use crate::spec::layout::Side::{Author, By, Open, Set, Tight};
 
-pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
+pub(crate) const LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,
     within: &[
         ("conditional", "arm", BRANCH),
@@ -39,8 +39,17 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     names_hold_first_call: true,
     chains_hold_blocks: true,
     as_written: true,
+    nothing_between: &[(";", ")")],
     marks: "+",
-    habits: &[Key::SpaceControl, Key::SpaceOperator, Key::WrapOperator],
+    habits: &[
+        Key::SpaceAssignment,
+        Key::SpaceBlock,
+        Key::SpaceComma,
+        Key::SpaceComparison,
+        Key::SpaceControl,
+        Key::SpaceLogical,
+        Key::WrapOperator,
+    ],
     ..LAYOUT_OF_MOST
 };
 
@@ -131,7 +140,7 @@ const RULES: &[(&str, Rule)] = &[
 const ASSIGNMENTS: &[&str] = &["=", "+=", "-=", "*=", "/=", "%=", "&=", "|=", "^=", "<<=", ">>="];
 
 const SPACING: &[SpaceRow] = &[
-    ("", ",", Tight, Open),
+    ("", ",", Tight, By(Key::SpaceComma)),
     ("", ";", Tight, Author),
     ("group", ";", Tight, Author),
     ("", "(", Author, By(Key::SpaceParenthesis)),
@@ -150,20 +159,22 @@ const SPACING: &[SpaceRow] = &[
     ("qualified_name", "::", Author, Tight),
     ("choice", "?", Open, Open),
     ("choice", ":", Open, Open),
-    ("declaration", "=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("statement", "=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("constant", "=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("parameter", "=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("assignment", "+", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("declaration", "=", By(Key::SpaceAssignment), By(Key::SpaceAssignment)),
+    ("statement", "=", By(Key::SpaceAssignment), By(Key::SpaceAssignment)),
+    ("constant", "=", By(Key::SpaceAssignment), By(Key::SpaceAssignment)),
+    ("parameter", "=", By(Key::SpaceAssignment), By(Key::SpaceAssignment)),
+    ("assignment", "+", By(Key::SpaceAssignment), By(Key::SpaceAssignment)),
     // What may be a product or a pointer, a bit operation or a reference, stays as written, and how tight others are depends on those
     // around them.
-    ("operation", "+", Author, Author),
-    ("operation", "==", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("operation", "!=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("operation", "<=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("operation", ">=", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("operation", "&&", By(Key::SpaceOperator), By(Key::SpaceOperator)),
-    ("operation", "||", By(Key::SpaceOperator), By(Key::SpaceOperator)),
+    ("operation", "+", Set(Key::SpaceOperator), Set(Key::SpaceOperator)),
+    ("operation", "==", By(Key::SpaceComparison), By(Key::SpaceComparison)),
+    ("operation", "!=", By(Key::SpaceComparison), By(Key::SpaceComparison)),
+    ("operation", "<", By(Key::SpaceComparison), By(Key::SpaceComparison)),
+    ("operation", ">", By(Key::SpaceComparison), By(Key::SpaceComparison)),
+    ("operation", "<=", By(Key::SpaceComparison), By(Key::SpaceComparison)),
+    ("operation", ">=", By(Key::SpaceComparison), By(Key::SpaceComparison)),
+    ("operation", "&&", By(Key::SpaceLogical), By(Key::SpaceLogical)),
+    ("operation", "||", By(Key::SpaceLogical), By(Key::SpaceLogical)),
 ];
 
 const HUGS: &[(&str, Hug)] = &[

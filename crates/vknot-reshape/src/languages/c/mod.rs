@@ -59,6 +59,11 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceBrace,
         Key::SpaceControl,
         Key::SpaceEmpty,
+        Key::SpaceAssignment,
+        Key::SpaceBlock,
+        Key::SpaceComma,
+        Key::SpaceComparison,
+        Key::SpaceLogical,
         Key::SpaceOperator,
         Key::SpaceParameters,
         Key::SpaceParenthesis,
@@ -102,7 +107,8 @@ fn inside(source: &Source, tree: &Tree, token: NodeId) -> Vec<InnerCode> {
                 tree.node(token).first_token.checked_sub(1).and_then(|before| tree.tokens().get(before as usize));
             let touches = text.starts_with('(') && named.is_some_and(|named| named.end == start);
             let parameters = text.find(')').filter(|_| touches).map_or(0, |close| close + 1);
-            let body = text.len() - text.get(parameters..).unwrap_or("").trim_start().len();
+            let splice = |c: char| c.is_whitespace() || c == '\\';
+            let body = text.len() - text.get(parameters..).unwrap_or("").trim_start_matches(splice).len();
             [
                 piece(0, parameters, "macro parameters", ("void a", ";")),
                 piece(body, text.len(), "macro body", ("void a(void) {", "}")),

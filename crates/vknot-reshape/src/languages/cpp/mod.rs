@@ -5,11 +5,12 @@ use vknot_style::{Key, LanguageStyle};
 use crate::languages::c;
 use crate::spec::EditSpec;
 use crate::spec::edits::EDITS_OF_MOST;
+use crate::spec::layout::LayoutSpec;
 use crate::spec::ToolSpec;
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
     name: "cpp",
-    layout: Some(&c::layout::LAYOUT),
+    layout: Some(&LAYOUT),
     looks: &c::LOOKS,
     indent: &c::INDENTED,
     imports: Some(&c::imports::IMPORTS),
@@ -21,6 +22,9 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     },
     style: &STYLE,
 };
+
+/// Angle brackets may hold arguments.
+static LAYOUT: LayoutSpec = LayoutSpec { unsure: &["<", ">"], ..c::layout::LAYOUT };
 
 static STYLE: LanguageStyle = LanguageStyle {
     defaults: &[
@@ -58,6 +62,11 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceBrace,
         Key::SpaceControl,
         Key::SpaceEmpty,
+        Key::SpaceAssignment,
+        Key::SpaceBlock,
+        Key::SpaceComma,
+        Key::SpaceComparison,
+        Key::SpaceLogical,
         Key::SpaceOperator,
         Key::SpaceParameters,
         Key::SpaceParenthesis,

@@ -39,6 +39,7 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
     names_hold_first_call: true,
     chains_hold_blocks: true,
     space_operators: true,
+    nothing_between: &[(";", ")")],
     habits: &[
         Key::BraceAccessor,
         Key::BraceControl,
@@ -47,6 +48,7 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
         Key::BraceType,
         Key::SpaceBrace,
         Key::SpaceEmpty,
+        Key::SpaceBlock,
         Key::SpaceControl,
     ],
     ..LAYOUT_OF_MOST

@@ -37,7 +37,13 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
 };
 
 static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::IndentCaseBrace, "0"), (Key::SpaceOperator, "true")],
+    defaults: &[
+        (Key::IndentCaseBrace, "0"),
+        (Key::SpaceAssignment, "true"),
+        (Key::SpaceComparison, "true"),
+        (Key::SpaceLogical, "true"),
+        (Key::SpaceOperator, "true"),
+    ],
     settings: &[
         Key::Charset,
         Key::EndOfLine,
@@ -72,6 +78,10 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceEmpty,
         Key::SpaceIndex,
         Key::SpaceLambda,
+        Key::SpaceAssignment,
+        Key::SpaceBlock,
+        Key::SpaceComparison,
+        Key::SpaceLogical,
         Key::SpaceOperator,
         Key::SpaceParameters,
         Key::SpaceParenthesis,

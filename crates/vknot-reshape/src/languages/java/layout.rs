@@ -30,7 +30,8 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         &["*", "/", "%"],
     ],
     blocks_are_meant: true,
-    habits: &[Key::SpaceCast, Key::SpaceControl, Key::WrapAnnotation],
+    nothing_between: &[(";", ")")],
+    habits: &[Key::SpaceBlock, Key::SpaceCast, Key::SpaceControl, Key::WrapAnnotation],
     space_operators: true,
     names_hold_first_call: true,
     ..LAYOUT_OF_MOST

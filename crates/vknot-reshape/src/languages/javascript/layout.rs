@@ -46,7 +46,8 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     chains_hold_blocks: true,
     space_operators: true,
     else_kinds: &["else_clause"],
-    habits: &[Key::SpaceBrace, Key::SpaceControl, Key::SpaceLambda, Key::WrapOperator],
+    nothing_between: &[(";", ")")],
+    habits: &[Key::SpaceBlock, Key::SpaceBrace, Key::SpaceControl, Key::SpaceLambda, Key::WrapOperator],
     spelling: SPELLING,
     ..LAYOUT_OF_MOST
 };

@@ -42,7 +42,14 @@ pub(crate) const EDITS: EditSpec = EditSpec {
 };
 
 pub(super) static STYLE: LanguageStyle = LanguageStyle {
-    defaults: &[(Key::IndentLabel, "in"), (Key::IndentOperand, "1"), (Key::SpaceOperator, "true")],
+    defaults: &[
+        (Key::IndentLabel, "in"),
+        (Key::IndentOperand, "1"),
+        (Key::SpaceAssignment, "true"),
+        (Key::SpaceComparison, "true"),
+        (Key::SpaceLogical, "true"),
+        (Key::SpaceOperator, "true"),
+    ],
     settings: &[
         Key::Charset,
         Key::EndOfLine,
@@ -97,6 +104,10 @@ pub(super) static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceEmbedded,
         Key::SpaceIndex,
         Key::SpaceLambda,
+        Key::SpaceAssignment,
+        Key::SpaceBlock,
+        Key::SpaceComparison,
+        Key::SpaceLogical,
         Key::SpaceOperator,
         Key::SpaceParameters,
         Key::SpaceParenthesis,

@@ -104,7 +104,10 @@ impl Planner<'_> {
         if own_line && self.options.keep != KeepBreaks::None {
             self.plan.set(close_gap, GapPlan::hard(number, 0, 0));
         }
-        self.padded(close_gap, rule.padded, edge(rule.close_apart && !aligned));
+        match self.spacing(id, *last, children[close]) {
+            Spacing::Author if self.is_separator(*last) => self.space(id, *last, children[close]),
+            _ => self.padded(close_gap, rule.padded, edge(rule.close_apart && !aligned)),
+        }
         let blank = if rule.keep { self.options.blank_most } else { 0 };
         for (index, pair) in inner.windows(2).enumerate() {
             let gap = self.first(pair[1]);
@@ -125,6 +128,7 @@ impl Planner<'_> {
                 }
             };
             self.plan.set(gap, plan);
+            self.spaced_behind_comma(id, pair[0], pair[1]);
         }
         if rule.comma && !aligned {
             self.comma_behind(inner, number);
@@ -136,7 +140,10 @@ impl Planner<'_> {
         for pair in inner.windows(2) {
             let parts = (self.is_separator(pair[0]) || self.is_comment(pair[0])) && !self.is_separator(pair[1]);
             match parts || self.newlines(self.first(pair[1])) > 0 {
-                true => self.plan.set(self.first(pair[1]), GapPlan::filled(number, true)),
+                true => {
+                    self.plan.set(self.first(pair[1]), GapPlan::filled(number, true));
+                    self.spaced_behind_comma(id, pair[0], pair[1]);
+                }
                 false => self.space(id, pair[0], pair[1]),
             }
         }
@@ -159,6 +166,7 @@ impl Planner<'_> {
                 self.padded(gap, rule.padded, GapPlan::fixed);
             } else if self.is_separator(pair[0]) && !self.is_separator(pair[1]) {
                 self.plan.set(gap, if rule.only_kept { GapPlan::fixed(true) } else { GapPlan::filled(number, true) });
+                self.spaced_behind_comma(id, pair[0], pair[1]);
             } else {
                 self.space(id, pair[0], pair[1]);
             }

@@ -136,6 +136,7 @@ impl Planner<'_> {
     /// An opening brace on the line of its header, unless the header wraps and a setting says otherwise of those.
     pub(in crate::layout) fn brace_behind_wrap(&mut self, id: NodeId, block: NodeId) {
         let gap = self.first(block);
+        self.spaced_as_block(gap);
         if self.end(block) - gap == 2 {
             return self.plan.set(gap, GapPlan::author(true));
         }
@@ -156,6 +157,7 @@ impl Planner<'_> {
     /// An opening brace whose place a setting says.
     pub(in crate::layout) fn brace_by(&mut self, key: Key, id: NodeId, block: NodeId) {
         let gap = self.first(block);
+        self.spaced_as_block(gap);
         // What holds nothing stays where its author had it.
         if self.end(block) - self.first(block) == 2 {
             return self.plan.set(gap, GapPlan::author(true));
@@ -188,6 +190,7 @@ impl Planner<'_> {
         if !closes {
             return self.plan.set(gap, apart);
         }
+        self.spaced_as_block(gap);
         let shows = self.newlines(gap) > 0;
         self.set_by(gap, Key::BraceFollow, [GapPlan::fixed(true), apart], Some(shows));
     }

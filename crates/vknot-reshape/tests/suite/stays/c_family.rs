@@ -27,6 +27,80 @@ int zone(int hour) {
 ";
 
 pub(super) const KEPT: &[Case] = &[
+    ("spaces inside the brackets of some words alone, braces that touch, operators by kind", "c", &[], "\
+int watch(int level, int *marks){
+  int i, high=0;
+  if( level<0 || level>=marks[0] ){
+    return 1;
+  }else{
+    store(level, (level&mask)==0);
+  }
+  for(i=0; i<level; i++){
+    assert( marks[i]>0 );
+    high=level+marks[i];
+  }
+  do{
+    high--;
+  }while( high>0 );
+  if( high==level ){
+    assert( high!=0 );
+  }else if( level ){
+    high=warn(level);
+    while( high ){ high--; }
+  }
+  return high;
+}
+"),
+    ("what is declared with a type, and types that each open in their way", "c", &["vknot_brace_declaration=next"], "\
+enum zone { NORTH, SOUTH };
+
+struct tide
+{
+  int level;
+} tides[] = {
+  { 1 },
+  { 2 },
+};
+
+extern \"C\" {
+#if WIDE
+# define TRY_TIDE \\
+     do \\
+       { \\
+         if (1)
+# define DONE_TIDE \\
+       } \\
+     while (0)
+#endif
+
+int high(int level)
+{
+  static const struct
+  {
+    int level;
+  } marks[] = {
+    { 1 },
+    { 2 },
+  };
+  union { float metres; int steps; } height = { 0 };
+
+  for (; marks[level].level && !height.steps; )
+    level++;
+  return level;
+}
+}
+"),
+    ("commas that nothing follows", "c", &["vknot_brace_declaration=next"], "\
+static const int levels[] = {
+    120,140,160,
+    121,141,161,
+};
+
+int high(int level,int mark)
+{
+    return most(level,mark,1);
+}
+"),
     ("a type whose brace has a line of its own, and operators that stand off", "cpp", &[], "\
 class Tide: public Reading
 {

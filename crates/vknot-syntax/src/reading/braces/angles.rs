@@ -45,8 +45,17 @@ impl Values<'_> {
                     }
                 }
                 (MARK, _) if self.template => {}
-                (MARK, "::" | "*" | "&" | "&&" | "..." | "-") | (WORD | NUMBER | COMMA | CHARACTER | COMMENT, _) => {}
+                // What joins conditions is no argument, unlike the mark of a type at its end.
+                (MARK, "&&")
+                    if !matches!(self.heads.word(at + 1), ">" | "...") && self.heads.kind(at + 1) != Some(COMMA) =>
+                {
+                    return None;
+                }
+                (MARK, "::" | "*" | "&" | "&&" | "|" | "..." | "-")
+                | (WORD | NUMBER | COMMA | CHARACTER | COMMENT, _) => {}
                 (OPEN_ROUND | OPEN_SQUARE, _) => at = self.heads.close_of(at)?,
+                // A value of a type that is named.
+                (OPEN_CURLY, _) if self.heads.kind(at - 1) == Some(WORD) => at = self.heads.close_of(at)?,
                 _ => return None,
             }
             at += 1;
@@ -84,7 +93,7 @@ impl Values<'_> {
                 })),
                 _ => {}
             }
-            at = self.heads.close_of(at).unwrap_or(at) + 1;
+            at = self.heads.behind(at);
         }
     }
 }

@@ -97,7 +97,7 @@ impl Values<'_> {
     fn words(&self, start: usize, end: usize, shapes: &mut Vec<Shape>) {
         let mut arrow = start;
         while arrow < end && self.heads.word(arrow) != "->" {
-            arrow = self.heads.close_of(arrow).unwrap_or(arrow) + 1;
+            arrow = self.heads.behind(arrow);
         }
         expressions::read_values(self, start, arrow.min(end), shapes);
         expressions::read_values(self, arrow + 1, end, shapes);
@@ -178,7 +178,7 @@ impl Values<'_> {
     fn declares(&self, start: usize, end: usize, statement: bool) -> bool {
         let mut at = start;
         while self.heads.kind(at) == Some(OPEN_SQUARE) && self.heads.word(at + 1).is_empty() && at < end {
-            at = self.heads.close_of(at).unwrap_or(at) + 1;
+            at = self.heads.behind(at);
         }
         if self.heads.kind(at) != Some(WORD) || self.is_one_of(at, PREFIX_WORDS) || self.is_one_of(at, LOOSE_WORDS) {
             return false;
@@ -315,7 +315,7 @@ impl Values<'_> {
             }
             match self.heads.kind(at) {
                 Some(SEMICOLON) => return true,
-                _ => at = self.heads.close_of(at).unwrap_or(at) + 1,
+                _ => at = self.heads.behind(at),
             }
         }
         false

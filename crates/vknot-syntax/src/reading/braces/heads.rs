@@ -56,6 +56,11 @@ impl<'h> Heads<'h> {
         (partner != NO_PARTNER && partner as usize > at).then_some(partner as usize)
     }
 
+    /// What follows the lexeme at `at`, or the bracket that opens there.
+    pub fn behind(&self, at: usize) -> usize {
+        self.close_of(at).unwrap_or(at) + 1
+    }
+
     /// The next lexeme that is neither comment nor directive.
     pub fn skip_notes(&self, at: usize, limit: usize) -> usize {
         let note = |kind: Kind| matches!(kind, COMMENT | DIRECTIVE | REGION_MARK);
@@ -89,20 +94,20 @@ impl<'h> Heads<'h> {
                 OPEN_CURLY => match self.is_body(at, start, &scan, context) {
                     true => return self.finished(start, at, true, &scan, context),
                     false => {
-                        at = self.close_of(at).unwrap_or(at) + 1;
+                        at = self.behind(at);
                         continue;
                     }
                 },
                 OPEN_ROUND => {
                     self.note_group(at, start, &mut scan);
-                    at = self.close_of(at).unwrap_or(at) + 1;
+                    at = self.behind(at);
                     if self.macro_ends_at(start, at, limit, context) {
                         break;
                     }
                     continue;
                 }
                 OPEN_SQUARE => {
-                    at = self.close_of(at).unwrap_or(at) + 1;
+                    at = self.behind(at);
                     continue;
                 }
                 WORD => {
@@ -147,7 +152,7 @@ impl<'h> Heads<'h> {
                 _ if matches!(self.kind(at), Some(SEMICOLON | CLOSE_CURLY) | None) => return None,
                 _ => {}
             }
-            at = self.close_of(at).unwrap_or(at) + 1;
+            at = self.behind(at);
             if depth <= 0 || at >= limit {
                 break;
             }

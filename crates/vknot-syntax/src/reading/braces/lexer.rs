@@ -75,8 +75,9 @@ fn directive(text: &str, at: usize, found: &mut Vec<Lexeme>) -> usize {
             let defined_end = word_end(bytes, defined, is_word).min(end);
             push(MACRO_DEFINITION, at, name_end);
             push(WORD, defined.min(end), defined_end);
-            let body = word_end(bytes, defined_end, |byte| byte.is_ascii_whitespace() || byte == b'\\');
-            if body < end {
+            // A body on the next line begins with the backslash that takes it there: its lines stay as they are.
+            let body = word_end(bytes, defined_end, |byte| matches!(byte, b' ' | b'\t'));
+            if word_end(bytes, body, |byte| byte.is_ascii_whitespace() || byte == b'\\') < end {
                 push(MACRO_BODY, body, end);
             }
         }

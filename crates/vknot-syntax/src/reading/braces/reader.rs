@@ -16,6 +16,8 @@ enum Frame {
     Sequence { end: usize, context: Context, closes: u32, arm: Arm },
     /// Words and groups up to the lexeme `end`.
     Values { end: usize },
+    /// What is declared with a type up to the lexeme `end`, when its body was read.
+    Declarators { end: usize },
     /// Words and groups up to the bracket `end`; `closes` nodes end with it.
     Group { end: usize, closes: u32 },
     /// A branch whose sub-statement is being read.
@@ -97,6 +99,11 @@ impl<'r, 't> Reader<'r, 't> {
         match self.frames.last() {
             None => return false,
             Some(Frame::Values { end }) if self.at >= *end => drop(self.frames.pop()),
+            Some(Frame::Declarators { end }) => {
+                let end = *end;
+                self.frames.pop();
+                self.values(end, Run::Declared);
+            }
             Some(Frame::Group { end, closes }) if self.at >= *end => {
                 let closes = *closes;
                 self.frames.pop();
@@ -167,7 +174,7 @@ impl<'r, 't> Reader<'r, 't> {
         self.token();
         (0..closes).for_each(|_| self.builder.close());
         // A type's body is followed by what is declared with it; values go on by themselves.
-        if !matches!(self.frames.last(), Some(Frame::Values { .. } | Frame::Group { .. } | Frame::Tail)) {
+        if !matches!(self.frames.last(), Some(Frame::Declarators { .. } | Frame::Values { .. } | Frame::Group { .. } | Frame::Tail)) {
             self.finished();
         }
     }
@@ -320,7 +327,7 @@ impl<'r, 't> Reader<'r, 't> {
             && self.heads.word(colon) != ":"
             && !matches!(self.heads.kind(colon), Some(SEMICOLON | OPEN_CURLY))
         {
-            colon = self.heads.close_of(colon).unwrap_or(colon) + 1;
+            colon = self.heads.behind(colon);
         }
         if case && matches!(self.frames.last(), Some(Frame::Sequence { .. })) {
             self.open_arm();
@@ -376,10 +383,10 @@ impl<'r, 't> Reader<'r, 't> {
         match head.kind {
             CLASS | STRUCT | UNION | ENUM => {
                 // What follows the body up to `;` is declared with the type.
-                let behind = self.heads.close_of(head.end).unwrap_or(head.end) + 1;
+                let behind = self.heads.behind(head.end);
                 let tail = self.declarators_end(behind, limit);
                 self.frames.push(Frame::Tail);
-                self.frames.push(Frame::Values { end: tail });
+                self.frames.push(Frame::Declarators { end: tail });
                 self.head_values(&head);
                 self.block(BODY, if head.kind == ENUM { Context::Constants } else { Context::Members }, 1);
             }
@@ -400,8 +407,10 @@ impl<'r, 't> Reader<'r, 't> {
         while at < limit {
             match self.heads.kind(at) {
                 Some(SEMICOLON) => return at,
+                // The brace of a value, not that of the next item.
+                Some(OPEN_CURLY) if at > start && self.heads.word(at - 1) == "=" => at = self.heads.behind(at),
                 Some(OPEN_CURLY | CLOSE_CURLY | MACRO_DEFINITION | INCLUDE | DIRECTIVE) => return start,
-                _ => at = self.heads.close_of(at).unwrap_or(at) + 1,
+                _ => at = self.heads.behind(at),
             }
         }
         start

@@ -93,7 +93,7 @@ impl<'r> Reader<'r, '_> {
         let limit = self.limit();
         let mut end = self.at;
         while end < limit && !matches!(self.heads.kind(end), Some(COMMA | SEMICOLON | DIRECTIVE | INCLUDE | MACRO_DEFINITION)) {
-            end = self.heads.close_of(end).unwrap_or(end) + 1;
+            end = self.heads.behind(end);
         }
         self.builder.open(CONSTANT, Field(0));
         let named = self.heads.kind(self.at) == Some(WORD);
