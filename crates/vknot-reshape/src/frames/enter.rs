@@ -2,10 +2,10 @@
 
 use vknot_style::Key;
 use vknot_style::choices::AlignList;
-use vknot_syntax::{Node, NodeId, Role};
+use vknot_syntax::{Node, NodeId, Role, Span};
 
 use super::blocks::Block;
-use super::marks::{ends_item, is_operator};
+use super::marks::{closer, ends_item, is_operator};
 use super::place::{By, Place};
 use super::stack::{Frame, Frames, LinesUp};
 use super::ways::Written;
@@ -30,6 +30,9 @@ impl Frames<'_> {
         }
         if kind.role == Role::Attribute && self.top().hold == Hold::Tag && !self.top().named {
             self.enter_attributes(column());
+        }
+        if let Some(place) = self.behind_keyword(node, kind.role) {
+            (self.current, self.behind_mark) = (place, place);
         }
         let current = self.among(node).unwrap_or(self.current);
         match kind.hold {
@@ -92,6 +95,29 @@ impl Frames<'_> {
         let top = self.top();
         let same = self.tree.node(top.node).first_token == node.first_token && top.node != NodeId(0);
         self.leads_with_directive(node).then_some(if same { top.anchor } else { top.base })
+    }
+
+    /// Where the first of several things that one keyword declares stands, if what it holds was written as standing against it, not against
+    /// the keyword: its bracket closes where its name begins.
+    fn behind_keyword(&self, node: &Node, role: Role) -> Option<Place> {
+        let tree = self.tree;
+        let declared = matches!(role, Role::Member | Role::Assignment) && !self.is_at_line_start(node);
+        let next = Some(node.next).filter(|next| declared && tree.nodes().get(*next as usize).is_some()).map(NodeId)?;
+        let several = tree.node(next).parent == node.parent && self.text(next) == ",";
+        let statement =
+            tree.role(node.parent) == Role::Statement && tree.node(node.parent).first_token == self.line_token;
+        let close = tree.tokens().get(node.token_end.checked_sub(1)? as usize).filter(|_| several && statement)?;
+        let line = self.source.line_blank(node.start);
+        let column =
+            self.written_column(node.start) + self.source.slice(Span::new(line.end, node.start)).chars().count() as u32;
+        let begins = self.source.line_blank(close.start).end == close.start;
+        let closes = begins && closer(self.source.slice(close.span()), tree.role(close.node)).is_some();
+        let further = column - self.written_column(node.start);
+        let place = match further % self.options.size.max(1) {
+            0 => self.current.deeper(further),
+            _ => self.current.aligned(further),
+        };
+        (closes && self.written_column(close.start) == column).then_some(place)
     }
 
     /// Counts a node among what the innermost frame holds.

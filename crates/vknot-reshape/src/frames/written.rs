@@ -209,6 +209,7 @@ impl Frames<'_> {
                     || self.opens_with_statement(node, candidate)
                     || self.begins_anew(node, candidate)
                     || self.stands_with_holder(candidate)
+                    || self.chooses_again() && candidate == top.anchor.columns()
                     || self.goes_on_declaring(node) && candidate == top.anchor.columns()
                     || self.is_number_of_table(node, candidate)
                     || self.is_text_at_margin(node, candidate)
@@ -272,6 +273,11 @@ impl Frames<'_> {
         candidate == top.anchor.columns() && (top.hold == Hold::Tag || top.hold == Hold::List && selects())
     }
 
+    /// Whether a line holds the next choice of a run of them, behind the colon of the one before.
+    fn chooses_again(&self) -> bool {
+        self.before() == ":" && self.top().bracket.is_none() && matches!(self.top().hold, Hold::Head | Hold::Operands)
+    }
+
     /// Whether a mark leads what a declaration says of itself behind its head: initializers, or what it derives from.
     fn goes_on_declaring(&self, node: &Node) -> bool {
         let top = self.top();
@@ -327,7 +333,18 @@ impl Frames<'_> {
     /// the items.
     fn closes_at(&self, node: &Node, candidate: u32) -> bool {
         let top = self.top();
+        let size = self.options.size;
+        // One step out from lines that stand in a way of their own.
+        if top.base.columns() != top.anchor.columns() + size && candidate + size == top.base.columns() {
+            return true;
+        }
         let round = top.hold != Hold::Body;
+        // The body stood against the statement that its brackets are in.
+        let above = self.ways.as_ref().map_or(0, |ways| ways.line_above.0);
+        let around = || self.statement_around().is_some_and(|place| place.columns() == candidate);
+        if !round && above == candidate + size && around() {
+            return true;
+        }
         if round && self.ways.as_ref().is_some_and(|ways| ways.is_open(Key::IndentBracket)) {
             return top.written.columns.contains(candidate)
                 || [top.anchor, top.base].iter().any(|place| place.columns() == candidate);

@@ -244,6 +244,17 @@ function text(kind) {
   }
 }
 "),
+    ("a text and the block it names, and types in braces that are joined", "typescript", &[], "\
+test(\"a rather long text that goes past the width that lines have in this file, as it is and will be\", () => {
+    read();
+    calm();
+});
+type Output<T extends Loose> = Prettify<{
+    -readonly [k in keyof T as T[k] extends Optional ? never : k]: T[k][\"output\"];
+} & {
+    -readonly [k in keyof T as T[k] extends Optional ? k : never]?: T[k][\"output\"];
+} & Extra>;
+"),
     ("short functions on one line", "go", &[], "\
 package tide
 
@@ -264,6 +275,30 @@ fn what_people_keep_stays() {
     for (what, language, set, text) in KEPT.iter().chain(c_family::KEPT) {
         assert_eq!(formatted(language, text, set), *text, "{language}: {what}");
     }
+}
+
+#[test]
+fn braces_around_a_comment_alone_stay_on_their_line() {
+    let cases = [
+        ("c", "void a(void) { /* nothing */ }\n"),
+        ("c", "void a(void) {\n    while (b()) { /* idle */ }\n}\n"),
+        ("csharp", "class A\n{\n    void B() { /* nothing */ }\n    int C { get { /* none */ } }\n}\n"),
+        ("css", "a { /* nothing */ }\n"),
+        ("go", "package a\n\nfunc b() { /* nothing */ }\n"),
+        (
+            "java",
+            "class A {\n    A a = new A() { /**/ };\n    int[] b = new int[]{1, 2};\n}\n\nenum B { /* none */ }\n",
+        ),
+        ("java", "class A {\n    void a() {\n        try { b(); } catch (E e) { /* ignored */ }\n    }\n}\n"),
+        ("javascript", "a(() => { /* idle */ });\nclass C { /* none */ }\n"),
+        ("rust", "fn a() {\n    c(|| { /* idle */ });\n}\n"),
+        ("typescript", "interface A { /* none */ }\nenum E {/* none */}\n"),
+    ];
+    for (language, text) in cases {
+        assert_eq!(formatted(language, text, &[]), text, "{language}");
+    }
+    // What takes lines does so between its braces.
+    assert_eq!(formatted("c", "void a(void) { /* one\n*/ }\n", &[]), "void a(void) { /* one\n                */\n}\n");
 }
 
 /// A text, what is set, and what comes of it.

@@ -96,6 +96,55 @@ int surge(const struct tide *tide, int usual)
     return 0;
 }
 "),
+    ("what the first of several names holds stands against the name, not against the keyword", "javascript", "\
+(function () {
+    var plural = function (hours) {
+§            return hours === 1 ? 0 : 1;
+        },
+        names = {
+            tides: [
+                \"high\",
+            ],
+        };
+
+    var digits = {
+            1: \"one\",
+§            2: \"two\",
+        },
+        marks = {
+            1: \"I\",
+        };
+    read();
+})();
+"),
+    ("bodies that stand against the statement whose call they are handed to", "javascript", "\
+class Gauge {
+    read(levels) {
+        const high = levels
+            .map((level) => {
+            this.note(level);
+            return level;
+        })
+            .filter((level) => level);
+        const low = levels
+            .map((level) => {
+            this.note(level);
+        })
+            .filter((level) => !level);
+§        return [high, low];
+    }
+}
+"),
+    ("choices below each other", "javascript", "\
+(function (global, factory) {
+    typeof exports === \"object\" ? module.exports = factory() :
+    typeof define === \"function\" && define.amd ? define(factory) :
+    global.tide = factory();
+§    read(global);
+}(this, function () {
+    return { high: 1 };
+}));
+"),
     ("texts at the margin, and a type on a line of its own", "c", "\
 typedef int
 (*visit_callback)(struct gauge *gauge, int level);

@@ -6,7 +6,7 @@ use crate::spec::layout::{
     Annotations, ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List,
     OPERATORS, Pad, Rule, SpaceRow, WORDS, Words,
 };
-use crate::spec::layout::Side::{By, Open, Tight};
+use crate::spec::layout::Side::{Author, By, Open, Tight};
 
 pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     rules: RULES,
@@ -256,6 +256,7 @@ const SPACING: &[SpaceRow] = &[
     ("switch_expression", "parenthesized_expression", By(Key::SpaceControl), Open),
     ("synchronized_statement", "parenthesized_expression", By(Key::SpaceControl), Open),
     ("try_with_resources_statement", "resource_specification", By(Key::SpaceControl), Open),
+    ("array_creation_expression", "array_initializer", Author, Open),
     ("for_statement", "(", By(Key::SpaceControl), By(Key::SpaceParenthesis)),
     ("enhanced_for_statement", "(", By(Key::SpaceControl), By(Key::SpaceParenthesis)),
     ("catch_clause", "(", By(Key::SpaceControl), By(Key::SpaceParenthesis)),

@@ -47,6 +47,10 @@ impl Planner<'_> {
                 _ => 0,
             };
             group.fit_end = if hug == 0 { group.close } else { hug };
+            // A text does not get shorter on a line of its own, and what it names would only be pushed in.
+            if hug > 0 && self.is_text_and_block(inner) {
+                group.fit_end = group.open;
+            }
         }
         // Where nothing in it breaks but what its items hold, it need not break, either.
         let (broken, own) = (self.is_multiline(id), self.breaks_between(id));
@@ -133,6 +137,17 @@ impl Planner<'_> {
         if rule.comma && !aligned {
             self.comma_behind(inner, number);
         }
+    }
+
+    /// Whether the items are a text and a block of several lines that it names, as its author has them on one line.
+    fn is_text_and_block(&self, inner: &[NodeId]) -> bool {
+        let [text, comma, block] = inner else { return false };
+        let together = |item: &NodeId| self.newlines(self.first(*item)) == 0;
+        self.role(*text) == Role::String
+            && self.is_separator(*comma)
+            && self.role(*block) == Role::Lambda
+            && self.is_multiline(*block)
+            && inner.iter().all(together)
     }
 
     /// The gaps between items that stay on the lines where their author had them, should the list not fit on one.

@@ -47,6 +47,12 @@ impl Planner<'_> {
             });
         }
         let Some(first) = gaps.last() else { return };
+        if !author && self.options.keep != KeepBreaks::None && self.is_multiline(id) && self.are_between_braces(&gaps) {
+            for gap in gaps.iter().flat_map(|gap| [*gap, gap + 1]) {
+                self.plan.set(gap, GapPlan::fixed(true));
+            }
+            return self.space_operators(&parts);
+        }
         let mut group = Group::over(self.first(id), self.end(id));
         group.first = *first;
         let streams = gaps.len() > 1 && self.table.spec.streams.contains(&self.token_text(*first));
@@ -99,6 +105,11 @@ impl Planner<'_> {
             self.set_side(gap, (Key::WrapOperator, side), [soft, fixed], shows);
         }
         self.space_operators(&parts);
+    }
+
+    /// Whether each operator stands behind a closing brace or in front of an opening one, which take their lines by themselves.
+    fn are_between_braces(&self, gaps: &[u32]) -> bool {
+        gaps.iter().all(|gap| self.token_text(gap.saturating_sub(1)) == "}" || self.token_text(gap + 1) == "{")
     }
 
     /// The spaces round operators, as the table has them.

@@ -130,6 +130,12 @@ impl Planner<'_> {
             self.space(id, pair[0], pair[1]);
         }
         let Some(first) = inner.first() else { return self.empty_block(self.first(children[open]), close_gap) };
+        if self.is_hollow(id) {
+            for gap in self.first(*first)..=close_gap {
+                self.plan.set(gap, GapPlan::fixed(!self.written[gap as usize].empty));
+            }
+            return;
+        }
         if let Some(group) = self.inline_group(id, rule, children, inner) {
             self.plan.set(self.first(*first), GapPlan::soft(group, true));
             self.plan.set(close_gap, GapPlan::soft(group, true));
@@ -163,6 +169,14 @@ impl Planner<'_> {
             self.comma_behind(inner, number);
         }
         self.items(&Items { apart: rule.apart, imports_apart: false }, inner, number);
+    }
+
+    /// Whether braces hold nothing, or comments alone that are on their line.
+    pub(in crate::layout) fn is_hollow(&self, id: NodeId) -> bool {
+        let (open, close) = (self.first(id), self.end(id).saturating_sub(1));
+        let comment = |token| self.is_comment_token(token) && !self.token_text(token).contains('\n');
+        close == open + 1
+            || close > open && (open + 1..close).all(comment) && (open + 1..=close).all(|gap| self.newlines(gap) == 0)
     }
 
     /// The gap between braces that hold nothing. Where the first begins a line, the second may, too.

@@ -137,7 +137,7 @@ impl Planner<'_> {
     pub(in crate::layout) fn brace_behind_wrap(&mut self, id: NodeId, block: NodeId) {
         let gap = self.first(block);
         self.spaced_as_block(gap);
-        if self.end(block) - gap == 2 {
+        if self.is_hollow(block) {
             return self.plan.set(gap, GapPlan::author(true));
         }
         let shows = self.is_wrapped_header(id, gap).then(|| self.newlines(gap) > 0);
@@ -159,7 +159,7 @@ impl Planner<'_> {
         let gap = self.first(block);
         self.spaced_as_block(gap);
         // What holds nothing stays where its author had it.
-        if self.end(block) - self.first(block) == 2 {
+        if self.is_hollow(block) {
             return self.plan.set(gap, GapPlan::author(true));
         }
         // Behind what ends with a semicolon it always begins a line.
