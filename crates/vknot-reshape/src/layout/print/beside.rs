@@ -18,10 +18,8 @@ struct Begin<'t> {
     rest: &'t str,
 }
 
-/// The lines above and below one.
-fn line_beside(line: u32, count: u32) -> impl Iterator<Item = u32> {
-    line.checked_sub(1).into_iter().chain((line + 1 < count).then_some(line + 1))
-}
+/// Over how many lines that go on with another an item is looked past for the next one.
+const GOES_ON_FOR: u32 = 8;
 
 impl Printer<'_, '_> {
     /// Notes a part that may line up with its neighbours; its gap is settled when they are known.
@@ -126,7 +124,29 @@ impl Printer<'_, '_> {
                 matches!(begin.behind, ' ' | '(' | '[' | '{') && !c.is_whitespace() && holds(&begin)
             })
         };
-        line_beside(source.line(offset) - 1, lines.count()).any(on_line)
+        self.lines_beside(source.line(offset) - 1).any(on_line)
+    }
+
+    /// The lines above and below one, and behind those that stand further in the next that does not.
+    fn lines_beside(&self, line: u32) -> impl Iterator<Item = u32> {
+        let above = (line.saturating_sub(GOES_ON_FOR)..line).rev();
+        let below = line + 1..(line + GOES_ON_FOR).min(self.planner.code.source.lines().count());
+        self.lines_on(line, above).chain(self.lines_on(line, below))
+    }
+
+    /// The same on one side of it.
+    fn lines_on(&self, line: u32, mut side: impl Iterator<Item = u32>) -> impl Iterator<Item = u32> {
+        let lines = self.planner.code.source.lines();
+        let indent = |line: u32| {
+            let text = lines.text(self.planner.text, line);
+            let blank = text.len() - text.trim_start_matches([' ', '\t']).len();
+            blank_columns(text.get(..blank).unwrap_or(""), self.tab_width())
+        };
+        let own = indent(line);
+        let next = side.next();
+        let goes_on = next.is_some_and(|next| indent(next) > own);
+        let beyond = if goes_on { side.find(|line| indent(*line) <= own) } else { None };
+        next.into_iter().chain(beyond)
     }
 
     fn tab_width(&self) -> u32 {

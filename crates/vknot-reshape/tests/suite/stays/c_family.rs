@@ -90,6 +90,13 @@ int high(int level)
 }
 }
 "),
+    ("columns of items that take lines", "c", &[], "\
+STATION int test_compress      OF((Byte *compr, Length comprLen,
+                                   Byte *uncompr, Length uncomprLen));
+STATION int test_gauge         OF((const char *fname,
+                                   Byte *uncompr, Length uncomprLen));
+STATION int test_sync          OF((Byte *compr, Length comprLen));
+"),
     ("commas that nothing follows", "c", &["vknot_brace_declaration=next"], "\
 static const int levels[] = {
     120,140,160,
