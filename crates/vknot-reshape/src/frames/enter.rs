@@ -102,22 +102,22 @@ impl Frames<'_> {
     fn behind_keyword(&self, node: &Node, role: Role) -> Option<Place> {
         let tree = self.tree;
         let declared = matches!(role, Role::Member | Role::Assignment) && !self.is_at_line_start(node);
-        let next = Some(node.next).filter(|next| declared && tree.nodes().get(*next as usize).is_some()).map(NodeId)?;
+        let next = Some(NodeId(node.next)).filter(|next| declared && tree.nodes().get(next.0 as usize).is_some())?;
         let several = tree.node(next).parent == node.parent && self.text(next) == ",";
-        let statement =
-            tree.role(node.parent) == Role::Statement && tree.node(node.parent).first_token == self.line_token;
+        let holder = tree.node(node.parent);
+        let statement = tree.role(node.parent) == Role::Statement && holder.first_token == self.line_token;
         let close = tree.tokens().get(node.token_end.checked_sub(1)? as usize).filter(|_| several && statement)?;
+        let begins_line = self.source.line_blank(close.start).end == close.start;
+        if !begins_line || closer(self.source.slice(close.span()), tree.role(close.node)).is_none() {
+            return None;
+        }
         let line = self.source.line_blank(node.start);
-        let column =
-            self.written_column(node.start) + self.source.slice(Span::new(line.end, node.start)).chars().count() as u32;
-        let begins = self.source.line_blank(close.start).end == close.start;
-        let closes = begins && closer(self.source.slice(close.span()), tree.role(close.node)).is_some();
-        let further = column - self.written_column(node.start);
-        let place = match further % self.options.size.max(1) {
+        let further = self.source.slice(Span::new(line.end, node.start)).chars().count() as u32;
+        let closes_there = self.written_column(close.start) == self.written_column(node.start) + further;
+        closes_there.then(|| match further % self.options.size.max(1) {
             0 => self.current.deeper(further),
             _ => self.current.aligned(further),
-        };
-        (closes && self.written_column(close.start) == column).then_some(place)
+        })
     }
 
     /// Counts a node among what the innermost frame holds.

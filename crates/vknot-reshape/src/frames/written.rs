@@ -334,11 +334,12 @@ impl Frames<'_> {
     fn closes_at(&self, node: &Node, candidate: u32) -> bool {
         let top = self.top();
         let size = self.options.size;
+        let round = top.hold != Hold::Body;
         // One step out from lines that stand in a way of their own.
-        if top.base.columns() != top.anchor.columns() + size && candidate + size == top.base.columns() {
+        let apart = top.base.columns() != top.anchor.columns() + size && candidate + size == top.base.columns();
+        if apart && self.ways.as_ref().is_some_and(|ways| !round || ways.is_open(Key::IndentBracket)) {
             return true;
         }
-        let round = top.hold != Hold::Body;
         // The body stood against the statement that its brackets are in.
         let above = self.ways.as_ref().map_or(0, |ways| ways.line_above.0);
         let around = || self.statement_around().is_some_and(|place| place.columns() == candidate);

@@ -244,6 +244,15 @@ function text(kind) {
   }
 }
 "),
+    ("what is waited for in brackets", "javascript", &[], "\
+async function read() {
+    await (0, gauge.read)(level);
+    await (0, gauge.store)(level).then(warn);
+    store(level);
+    warn(level);
+    calm(level);
+}
+"),
     ("a text and the block it names, and types in braces that are joined", "typescript", &[], "\
 test(\"a rather long text that goes past the width that lines have in this file, as it is and will be\", () => {
     read();

@@ -46,7 +46,8 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     chains_hold_blocks: true,
     space_operators: true,
     else_kinds: &["else_clause"],
-    nothing_between: &[(";", ")")],
+    // In front of brackets the grammar takes `await` for what is called.
+    nothing_between: &[(";", ")"), ("await", "(")],
     habits: &[Key::SpaceBlock, Key::SpaceBrace, Key::SpaceControl, Key::SpaceLambda, Key::WrapOperator],
     spelling: SPELLING,
     ..LAYOUT_OF_MOST

@@ -358,13 +358,17 @@ impl Planner<'_> {
             let keeps = self.options.keep != KeepBreaks::None;
             return self.plan.set(self.first(*first), if keeps { GapPlan::author(true) } else { GapPlan::fixed(true) });
         }
-        let single = rule.single && self.is_single_arm(id, &children[body..]);
-        let mut group = Group::over(self.first(id), self.end(id));
+        let trails = |child: &&NodeId| self.is_comment(**child) && self.newlines(self.first(**child)) == 0;
+        let trailing = children[body..].iter().rev().take_while(trails).count();
+        let items = &children[body..children.len() - trailing];
+        let single = rule.single && self.is_single_arm(id, items);
+        let end = items.last().filter(|_| single).map_or(self.end(id), |last| self.end(*last));
+        let mut group = Group::over(self.first(id), end);
         group.first = self.first(children[from]);
         group.always = !single;
         let number = self.plan.group(group);
         if single {
-            return children[body..]
+            return items
                 .iter()
                 .for_each(|item| self.plan.set(self.first(*item), GapPlan::soft(number, true)));
         }

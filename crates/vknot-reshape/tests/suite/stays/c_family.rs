@@ -90,6 +90,20 @@ int high(int level)
 }
 }
 "),
+    ("one-line cases with a comment behind one, and how a pointer to a function is called", "c", &[], "\
+typedef LONG (HARBOUR *read_gauge)(struct gauge *, ULONG);
+
+int zone(int hour) {
+  int zone;
+  switch (hour) {
+    case 1: zone = 3; break;
+    case 2: zone = 4; break;  /* no longer used */
+    case 3: zone = 5; break;
+    default: return 0;
+  }
+  return zone;
+}
+"),
     ("columns of items that take lines", "c", &[], "\
 STATION int test_compress      OF((Byte *compr, Length comprLen,
                                    Byte *uncompr, Length uncomprLen));

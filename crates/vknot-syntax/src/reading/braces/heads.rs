@@ -415,6 +415,10 @@ impl<'h> Heads<'h> {
         while is_word(star) && self.word(star + 1) == "::" {
             star += 2;
         }
+        // How it is called stands in front of the star: `int (WINAPI *of)(int)`.
+        if is_macro(self.word(star)) && self.word(star + 1) == "*" && is_word(star + 2) {
+            star += 1;
+        }
         let close = self.close_of(open).filter(|_| self.word(star) == "*")?;
         let name_end = (star..close).find(|at| self.word(*at) != "*" && !is_word(*at)).unwrap_or(close);
         let ends = name_end == close || self.kind(name_end) == Some(OPEN_SQUARE);
