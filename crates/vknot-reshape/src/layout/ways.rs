@@ -27,6 +27,8 @@ impl Planner<'_> {
     /// Counts the way in which a gap was written.
     fn show(&mut self, gap: u32, key: Key, shows: Option<bool>) {
         match shows {
+            // Where something is set, no name tells.
+            _ if self.goes_by_name(key) && self.style.word(key) != "as-found" => {}
             _ if self.goes_by_name(key) => self.manner.named.push(Named { gap, key, shows }),
             Some(second) => self.manner.vote(key, second),
             None => {}
