@@ -13,6 +13,7 @@ pub(crate) mod found;
 pub(crate) mod lines;
 pub(crate) mod marks;
 pub(crate) mod offsets;
+mod operations;
 pub(crate) mod options;
 pub(crate) mod place;
 mod spots;

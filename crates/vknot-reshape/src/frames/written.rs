@@ -156,13 +156,17 @@ impl Frames<'_> {
         if wanted.columns() == 0 && spot.place.columns() > 0 && self.tree.token_role(self.line_token) == Role::String {
             return;
         }
-        let Some(top) = self.stack.last_mut().filter(|_| told || ways.counted.is_none()) else { return };
+        let counts = told || ways.counted.is_none();
+        let goes_on = self.top().bracket.is_some() && !self.begins_alike(spot);
+        let Some(top) = self.stack.last_mut().filter(|_| counts) else { return };
         let branch = top.bracket.is_none() && matches!(top.hold, Hold::Branch | Hold::Arm | Hold::Operands);
         match spot.by {
             By::Setting(Key::IndentCase | Key::IndentAccess, _) => top.written.labels = Some(wanted),
             By::Setting(..) | By::Step(_) if spot.by == top.by && spot.place == top.base => {
                 (top.base, top.written.settled) = (wanted, true);
             }
+            // What goes on with an item says nothing of the items behind it.
+            By::Wrap if goes_on && top.written.settled => {}
             By::Wrap if !branch && spot.place == top.base => {
                 if spot.place == top.argument && top.hold == Hold::Header {
                     top.argument = wanted;
@@ -208,6 +212,7 @@ impl Frames<'_> {
                 self.wraps_at(candidate)
                     || self.opens_with_statement(node, candidate)
                     || self.begins_anew(node, candidate)
+                    || self.goes_on_with_operation(node, candidate)
                     || self.stands_with_holder(candidate)
                     || self.chooses_again() && candidate == top.anchor.columns()
                     || self.goes_on_declaring(node) && candidate == top.anchor.columns()
@@ -373,7 +378,9 @@ impl Frames<'_> {
             let whole = size > 1 && further.is_multiple_of(size) && further <= FAR * size;
             let usual = USUAL.contains(&further) && !sized;
             let steps = further > 0 && by_steps && (whole || further == size.div_ceil(2) || usual);
-            let below_first = frame.written.first.is_some_and(|first| first.checked_add(size) == Some(candidate));
+            let behind_first = frame.written.first.and_then(|first| candidate.checked_sub(first));
+            let below_first =
+                behind_first.is_some_and(|behind| behind == size || behind == self.options.wrap && !sized);
             steps || by_steps && below_first || frame.written.columns.contains(candidate)
         };
         let above = ways.above.contains(candidate);

@@ -10,6 +10,9 @@ use super::plan::GapPlan;
 /// How many places must speak before they count.
 pub(super) const ENOUGH: u32 = 3;
 
+/// How many places speak for most of them.
+const MANY: u32 = 10;
+
 /// How many tokens that are no commas a line may have, on an average, that a person wrote.
 const CROWDED: usize = 25;
 
@@ -45,6 +48,8 @@ pub(super) struct Manner {
     pub spaced: Vec<(u32, Spaced)>,
     /// Gaps whose way goes by a name.
     pub named: Vec<Named>,
+    /// Braces behind heads that wrap: the setting that says how those behind others open, and whether they begin a line.
+    pub wrapped: Vec<(Key, bool)>,
     /// Gaps whose names have a way of their own, and whether that is the second.
     pub own: HashMap<(u32, Key), bool>,
     /// Whether too much stands on each line to be anyone's manner.
@@ -58,6 +63,7 @@ impl Default for Manner {
             waiting: Vec::new(),
             spaced: Vec::new(),
             named: Vec::new(),
+            wrapped: Vec::new(),
             own: HashMap::new(),
             squeezed: false,
         }
@@ -100,14 +106,21 @@ impl Manner {
         (first.min(second) == 0 && first + second > 0 && !self.squeezed).then_some(second > 0)
     }
 
-    /// How many places of a file show one of two ways.
-    pub fn places(&self, key: Key) -> u32 {
-        self.votes[key as usize].iter().sum()
+    /// How many places of a file show the first of two ways, and how many the second.
+    pub fn shown(&self, key: Key) -> [u32; 2] {
+        self.votes[key as usize]
     }
 
     /// Whether a file shows which of two ways it goes.
     pub fn shows(&self, key: Key) -> bool {
         self.found(key).is_some()
+    }
+
+    /// Which way most places go, two in three of many, where they do not agree.
+    pub fn most(&self, key: Key) -> Option<bool> {
+        let [first, second] = self.votes[key as usize];
+        let (total, most) = (first + second, first.max(second));
+        (total >= MANY && !self.squeezed && 3 * most >= 2 * total).then_some(second > first)
     }
 
     /// Whether a setting is the second of its two ways.

@@ -106,7 +106,7 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Shown {
     let few = two_ways(style).filter(|(key, _)| !planner.manner.shows(*key));
     let few = few.filter_map(|(key, ways)| {
         let second = planner.manner.lone(key)?;
-        Some((key, ways[usize::from(second)], planner.manner.places(key)))
+        Some((key, ways[usize::from(second)], planner.manner.shown(key).iter().sum()))
     });
     Shown { few: few.collect(), settings: ways.chain([width, blank]).collect() }
 }

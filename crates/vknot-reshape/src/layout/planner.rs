@@ -104,6 +104,7 @@ impl<'a> Planner<'a> {
         planner.find_hugs();
         planner.walk();
         planner.count_names();
+        planner.count_wrapped();
         planner
     }
 }

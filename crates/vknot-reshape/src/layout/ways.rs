@@ -125,7 +125,10 @@ impl Planner<'_> {
             Key::BraceType if own => self.is_second(Key::BraceControl),
             key => self.table.spec.habits.contains(&key),
         };
-        let habit = lone.or_else(|| self.beside(key)).unwrap_or_else(habit);
+        // How types open goes by callables, and so by more than most of those of one file.
+        let by_more = with_callables || key == Key::BraceDeclaration && self.table.spec.types_as_callables;
+        let shown = lone.or_else(|| self.beside(key)).or_else(|| self.manner.most(key).filter(|_| !by_more));
+        let habit = shown.unwrap_or_else(habit);
         self.manner.second(self.style, key, habit)
     }
 
@@ -173,10 +176,25 @@ impl Planner<'_> {
     pub fn follows(&self, key: Key) -> bool {
         match key {
             Key::BraceFollow => {
-                let habit = self.beside(key).unwrap_or(self.options.control_next);
+                let shown = self.beside(key).or_else(|| self.manner.most(key));
+                let habit = shown.unwrap_or(self.options.control_next);
                 self.manner.second(self.style, key, habit)
             }
             key => self.is_second(key),
+        }
+    }
+
+    /// Counts the braces behind heads that wrap, where those behind others stay on their lines: elsewhere they say nothing of themselves.
+    /// Where none is seen that stays on its line, they speak for all.
+    pub fn count_wrapped(&mut self) {
+        let wrapped = std::mem::take(&mut self.manner.wrapped);
+        let none_stays: Vec<bool> = wrapped.iter().map(|(key, _)| self.manner.shown(*key)[0] == 0).collect();
+        for ((key, next), none_stays) in wrapped.into_iter().zip(none_stays) {
+            if next && none_stays {
+                self.manner.vote(key, next);
+            } else if !self.is_second(key) {
+                self.manner.vote(Key::BraceWrapped, next);
+            }
         }
     }
 

@@ -316,7 +316,7 @@ pub(crate) enum Spacing {
 }
 
 /// The setting that says what stands round an operator between two operands.
-fn key_of_operator(operator: &str) -> Key {
+pub(crate) fn key_of_operator(operator: &str) -> Key {
     match operator {
         "&&" | "||" | "??" => Key::SpaceLogical,
         "==" | "!=" | "===" | "!==" | "<" | ">" | "<=" | ">=" | "<=>" => Key::SpaceComparison,

@@ -313,6 +313,24 @@ fn braces_around_a_comment_alone_stay_on_their_line() {
 /// A text, what is set, and what comes of it.
 const SET: &[(&str, &str, &str, &str)] = &[
     (
+        "c",
+        "int f() {\n    if ((level = read_the_level(station, zone)) < 0)\n        return 1;\n}\n",
+        "max_line_length=40",
+        "int f() {\n    if ((level = read_the_level(\n        station,\n        zone)) < 0)\n        return 1;\n}\n",
+    ),
+    (
+        "c",
+        "int f() {\n    warn(LEVEL,\n        \"the station has levels of the tide\");\n}\n",
+        "max_line_length=45",
+        "int f() {\n    warn(LEVEL,\n        \"the station has levels of the tide\");\n}\n",
+    ),
+    (
+        "c",
+        "int f() {\n    if ( a )\n        g( a , b );\n    if (b)\n        g(b, c);\n    if (c)\n        g(c, d);\n    if (d)\n        g(d, a);\n}\n",
+        "max_line_length=45",
+        "int f() {\n    if (a)\n        g(a, b);\n    if (b)\n        g(b, c);\n    if (c)\n        g(c, d);\n    if (d)\n        g(d, a);\n}\n",
+    ),
+    (
         "cpp",
         "void f() {\n    check (a);\n    check (b);\n    check (c);\n}\n",
         "vknot_space_arguments=false",

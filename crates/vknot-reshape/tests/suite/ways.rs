@@ -58,6 +58,40 @@ class Harbour : public Station,
     }
 };
 "),
+    ("items behind one that wraps, operations that go on one wrap behind where they begin", "cpp", "\
+void Gauge::read(
+    const Options& options,
+    std::vector<std::pair<Reading, Zone>>&
+        readings,
+    int level) const {
+  const int count = readings.size();
+  const int tide = count != 0
+                       ? count
+                       // each of them
+                       : zero();
+  if (tide < size_of(level) +
+                 size_of(count)) {
+    send(level);
+§    send(tide);
+  }
+  ratio.store(
+      (ratio.load(level) *
+           count +
+       tide) /
+          static_cast<double>(level),
+      level);
+  if (tide > level) {
+    send(level);
+    warn();
+  }
+  while (is_rising()) {
+    wait();
+    read(options);
+  }
+  stop();
+  close(options);
+}
+"),
     ("exceptions of another language in a branch of a directive", "cpp", "\
 void Gauge::read() {
     try {

@@ -9,13 +9,20 @@ use crate::frames::tables::Number;
 use crate::layout::columns::{Placed, Trailing};
 use crate::layout::plan::{Form, GapPlan};
 
-/// Where a word begins on a line.
+/// What may begin on a line.
 struct Begin<'t> {
     column: u32,
     /// What stands in front of it: a blank or a bracket.
     behind: char,
     /// The line from there on.
     rest: &'t str,
+}
+
+impl Begin<'_> {
+    /// Whether it stands behind a blank or a bracket.
+    fn is_word(&self) -> bool {
+        matches!(self.behind, ' ' | '(' | '[' | '{')
+    }
 }
 
 /// Over how many lines that go on with another an item is looked past for the next one.
@@ -52,9 +59,9 @@ impl Printer<'_, '_> {
         let white = span.of(self.planner.text);
         let lines_up = match plan.spaced {
             true if white == " " => false,
-            true => white.contains('\t') || self.is_lined_up(span.end),
-            // A number alone may stand apart from its bracket.
-            false => self.is_number_lined_up(span.end),
+            true => white.contains('\t') || self.is_lined_up(span.end) || self.is_end_lined_up(gap, span),
+            // A number alone may stand apart from its bracket, and what ends an item from that.
+            false => self.is_number_lined_up(span.end) || self.is_end_lined_up(gap, span),
         };
         if !lines_up || !self.stays_on_line(gap, plan) {
             return false;
@@ -93,7 +100,17 @@ impl Printer<'_, '_> {
             let number = Number::at(begin.rest, begin.column).filter(|_| begin.behind != ' ');
             number.zip(own).is_some_and(|(number, own)| number.column < own.column && number.lines_up_with(&own))
         };
-        own.is_some() && self.any_beside(offset, longer)
+        own.is_some() && self.any_beside(offset, |begin| begin.is_word() && longer(begin))
+    }
+
+    /// Whether a comma or a closing bracket lines up with one on the line above or below: behind several blanks, or with one that touches
+    /// its item. A single blank that others have, too, is no column.
+    fn is_end_lined_up(&self, gap: u32, blank: Span) -> bool {
+        let (end, column) = (self.planner.token_text(gap), self.written_column(blank.end));
+        let meant = |begin: &Begin<'_>| blank.len() > 1 || begin.behind != ' ';
+        let lines_up = |begin: &Begin<'_>| begin.column == column && begin.rest.starts_with(end) && meant(begin);
+        let empty = matches!(self.planner.token_text(gap.saturating_sub(1)), "(" | "[");
+        matches!(end, "," | ")" | "]") && !empty && self.any_beside(blank.end, lines_up)
     }
 
     /// Whether something begins on the line above or below where a token begins, as written, or a number lines up with one.
@@ -105,10 +122,10 @@ impl Printer<'_, '_> {
             begin.column == column && begin.behind == ' '
                 || number().is_some_and(|(own, number)| number.lines_up_with(&own))
         };
-        self.any_beside(offset, fits)
+        self.any_beside(offset, |begin| begin.is_word() && fits(begin))
     }
 
-    /// Whether something holds of any word on the line above or below that begins behind a blank or a bracket.
+    /// Whether something holds of any character on the line above or below that is no blank.
     fn any_beside(&self, offset: u32, holds: impl Fn(&Begin<'_>) -> bool) -> bool {
         let source = self.planner.code.source;
         let (lines, text) = (source.lines(), self.planner.text);
@@ -121,7 +138,7 @@ impl Printer<'_, '_> {
                     '\t' => ((column / self.tab_width() + 1) * self.tab_width(), ' '),
                     c => (column + 1, c),
                 };
-                matches!(begin.behind, ' ' | '(' | '[' | '{') && !c.is_whitespace() && holds(&begin)
+                !c.is_whitespace() && holds(&begin)
             })
         };
         self.lines_beside(source.line(offset) - 1).any(on_line)
@@ -143,7 +160,8 @@ impl Printer<'_, '_> {
             blank_columns(text.get(..blank).unwrap_or(""), self.tab_width())
         };
         let own = indent(line);
-        let next = side.next();
+        // One blank line may part the rows of a table.
+        let next = side.by_ref().take(2).find(|line| !lines.text(self.planner.text, *line).trim().is_empty());
         let goes_on = next.is_some_and(|next| indent(next) > own);
         let beyond = if goes_on { side.find(|line| indent(*line) <= own) } else { None };
         next.into_iter().chain(beyond)

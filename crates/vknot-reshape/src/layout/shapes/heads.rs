@@ -32,11 +32,17 @@ impl Planner<'_> {
         let mut group = Group::over(self.first(inner[open]), self.end(inner[close]));
         let broken = behind.iter().any(|(_, part)| self.newlines(self.first(*part)) > 0);
         group.always = self.options.keep != KeepBreaks::None && broken;
-        let number = self.plan.group(group);
+        let (kept, number) = (group.always, self.plan.group(group));
         for (before, part) in behind {
             let gap = self.first(part);
             let spaced = !matches!(self.spacing(holder, before, part), Spacing::Nothing);
-            self.plan.set(gap, GapPlan::soft(number, spaced));
+            // Lines that their author broke may hold several.
+            let plan = match kept {
+                true if self.newlines(gap) > 0 => GapPlan::hard(number, 0, 0),
+                true => GapPlan::filled(number, spaced),
+                false => GapPlan::soft(number, spaced),
+            };
+            self.plan.set(gap, plan);
         }
     }
 }

@@ -62,7 +62,12 @@ impl Planner<'_> {
         if group.rows {
             let filled = |planner: &mut Self, number| {
                 planner.padded(planner.first(*first), rule.padded, |padded| GapPlan::filled(number, padded));
-                planner.padded(close_gap, rule.padded, |padded| GapPlan::filled(number, padded));
+                // A bracket that its author left behind the last item stays there, however long that is.
+                let apart = planner.newlines(close_gap) > 0;
+                planner.padded(close_gap, rule.padded, |padded| match apart {
+                    true => GapPlan::filled(number, padded),
+                    false => GapPlan::fixed(padded),
+                });
             };
             group.fit_end = if rule.with_header { self.header_end(id).max(group.close) } else { group.close };
             let number = self.plan.group(group);

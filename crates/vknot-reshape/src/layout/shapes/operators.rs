@@ -6,7 +6,10 @@ use vknot_style::Key;
 use vknot_style::choices::{KeepBreaks, WrapOperand};
 use crate::layout::plan::{Form, GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
-use crate::spec::layout::{Operators, Rule};
+use crate::spec::layout::{Operators, Rule, key_of_operator};
+
+/// How many bytes a short word has at most.
+const SHORT: usize = 16;
 
 impl Planner<'_> {
     /// All operators of one precedence in one group, broken at the operators.
@@ -89,6 +92,11 @@ impl Planner<'_> {
         // How a stream breaks says nothing of other operators.
         let streams = streams && self.style.word(Key::WrapOperator) == "as-found";
         let side = self.side(Key::WrapOperator, gaps.iter().copied()).filter(|_| kept).or(streams.then_some(false));
+        if gaps.len() == 1 && !author && closes && self.ends_in_mark(*first, self.end(id)) {
+            self.set_by(*first, Key::WrapOperator, [GapPlan::soft(number, true), fixed], None);
+            self.plan.set(*first + 1, fixed);
+            return self.space_operators(&parts);
+        }
         for gap in gaps {
             let [before, behind] = [gap, gap + 1].map(|gap| self.newlines(gap) > 0);
             let soft = match filled {
@@ -105,6 +113,12 @@ impl Planner<'_> {
             self.set_side(gap, (Key::WrapOperator, side), [soft, fixed], shows);
         }
         self.space_operators(&parts);
+    }
+
+    /// Whether all that is compared behind an operator is a short word or number, which on a line of its own would say nothing.
+    fn ends_in_mark(&self, operator: u32, end: u32) -> bool {
+        let compares = key_of_operator(self.token_text(operator)) == Key::SpaceComparison;
+        compares && operator + 2 == end && self.token_text(operator + 1).len() <= SHORT
     }
 
     /// Whether each operator stands behind a closing brace or in front of an opening one, which take their lines by themselves.

@@ -114,7 +114,8 @@ impl Planner<'_> {
         match plan {
             Some(plan) => self.plan.set(gap, plan),
             None if rule.lines && self.newlines(gap) > 0 && self.name(part) != ";" => {
-                self.plan.set(gap, GapPlan::hard(NO_GROUP, 0, 0));
+                let most = if self.is_comment(part) { self.options.blank_most } else { 0 };
+                self.plan.set(gap, GapPlan::hard(NO_GROUP, 0, most));
             }
             None => self.space(id, before, part),
         }
@@ -178,7 +179,8 @@ impl Planner<'_> {
         let (same, apart) = (GapPlan::fixed(true), GapPlan::hard(NO_GROUP, 0, 0));
         self.set_by(gap, key, [same, apart], (!wraps || !next).then_some(next));
         if key != Key::BraceLambda {
-            self.or_by(gap, Key::BraceWrapped, [same, GapPlan::after_wrap()], wraps.then_some(next));
+            self.or_by(gap, Key::BraceWrapped, [same, GapPlan::after_wrap()], None);
+            self.manner.wrapped.extend(wraps.then_some((key, next)));
         }
     }
 
@@ -186,7 +188,10 @@ impl Planner<'_> {
     fn follow(&mut self, before: NodeId, gap: u32) {
         let braced = self.token_text(self.end(before).saturating_sub(1)) == "}";
         let closes = braced && matches!(self.role(before), Role::Block | Role::Arm);
-        let apart = GapPlan { joins: true, ..GapPlan::hard(NO_GROUP, 0, 0) };
+        // Comments and directives in front of it, and what ends without a brace, stand as far above it as their author had them.
+        let near = closes && !self.is_comment_token(gap) && !self.is_directive(gap);
+        let blank = if near { 0 } else { self.options.blank_most };
+        let apart = GapPlan { joins: true, ..GapPlan::hard(NO_GROUP, 0, blank) };
         if !closes {
             return self.plan.set(gap, apart);
         }
@@ -201,8 +206,9 @@ impl Planner<'_> {
         if self.role(body) == Role::Block {
             return self.brace(id, rule, body);
         }
+        // Where nothing is to be done, a line that says nothing else shows that it is meant.
         if self.name(body) == ";" {
-            return self.plan.set(gap, GapPlan::fixed(false));
+            return self.plan.set(gap, GapPlan::author(false));
         }
         let holder = if rule.ends_in_body { self.tree.node(id).parent } else { id };
         let chained = rule.ends_in_body || rule.joined.contains(&self.name(before));

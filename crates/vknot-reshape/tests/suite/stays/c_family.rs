@@ -316,6 +316,112 @@ int warn(int level) {
     return 0;
 }
 "),
+    ("blank lines above `else`, a line that does nothing, clauses of a head beside each other", "c", &[], "\
+static int zone(int level) {
+    int at;
+
+    if (level < LOW)
+        return 0;
+
+    /* what is in between */
+    else if (level < HIGH)
+        return 1;
+
+    else
+        at = 2;
+
+    if (is_read(level) < 0) {
+        at = 3;
+    }
+
+    /* what could not be read */
+    else {
+        while (read_on(level))
+            ;
+    }
+    for (at = first_of_the_station; at < last;
+         at++)
+        send(at);
+    return at;
+}
+"),
+    ("braces on the next line where each head wraps", "c", &[], "\
+void send_level(const unsigned char *level,
+                long length)
+{
+    send(level);
+}
+
+void send_zone(const unsigned char *zone,
+               long length)
+{
+    send(zone);
+}
+
+void send_tide(const unsigned char *tide,
+               long length)
+{
+    send(tide);
+}
+"),
+    ("braces behind heads that wrap, beside callables that open on the next line", "c", &[], "\
+static int read_level(int station,
+    int zone)
+{
+    if (station > 1 &&
+        zone > 1) {
+        send(station);
+    }
+    return 1;
+}
+
+static int read_zone(int station,
+    int zone)
+{
+    while (station > 1 ||
+        zone > 1) {
+        send(station);
+    }
+    return 1;
+}
+
+static int read_tide(int station,
+    int zone)
+{
+    if (station > 1 &&
+        zone > 1) {
+        send(station);
+    }
+    return 1;
+}
+"),
+    ("commas and brackets in columns", "c", &[], "\
+static const struct row rows[] = {
+    {\"north pier \"   , START,      DIFF, read_start},
+
+    {\"estuary \"      , DIFF,       MODE, read_mode},
+    {\"skerry light \" , DIFF,       ZONE, read_zone},
+    {\"northern light\", SIMILARITY, ZONE, NULL},
+};
+
+unsigned zone(unsigned level) {
+    return (tides[(level >> 24)       ] & 0x000000ff) ^
+           (tides[(level >> 16) & 0xff] & 0xff000000) ^
+           (tides[(level >>  8) & 0xff] & 0x00ff0000) ^
+           (tides[(level      ) & 0xff] & 0x0000ff00);
+}
+"),
+    ("functions that give pointers, references to arrays", "cpp", &[], "\
+int (*reader_of(const Station *station))(Reading *reading);
+
+void (*callback_of(Station *station))(const Reading *reading, int zone) {
+    return station->callback;
+}
+
+int sum(const int (&levels)[3]) {
+    return levels[0] + levels[1] + levels[2];
+}
+"),
     ("rows of numbers that end below each other", "c", &[], "\
 static const int levels[3][2] = {
     {1200, -15},

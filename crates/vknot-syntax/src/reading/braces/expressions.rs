@@ -421,7 +421,8 @@ impl Items for Values<'_> {
             Item::Infix { end, kind, binding, to_right }
         };
         match (self.heads.kind(at), word) {
-            (Some(OPEN_ROUND), _) if self.heads.pointer_name(at).is_some() => group(UNCERTAIN, GROUP),
+            (Some(OPEN_ROUND), _) if self.heads.pointer_name(at).is_some() || self.heads.is_reference(at) =>
+                group(UNCERTAIN, GROUP),
             (Some(OPEN_ROUND), _) => group(CALL, ARGUMENTS),
             (Some(OPEN_SQUARE), _) => group(ACCESS, SUBSCRIPT),
             (Some(OPEN_CURLY), _) if self.closed(at, end).is_some_and(|close| !self.holds_statements(at, close)) =>

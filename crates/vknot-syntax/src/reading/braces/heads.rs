@@ -183,7 +183,7 @@ impl<'h> Heads<'h> {
             return;
         }
         let specialized = word == ">" && scan.group.is_none();
-        let pointer = scan.group.is_none() && self.pointer_name(at).is_some();
+        let pointer = scan.group.is_none() && (self.pointer_name(at).is_some() || self.gives_pointer(at).is_some());
         if !(called || operator || specialized) || pointer || scan.initializers || scan.assigned.is_some() {
             return;
         }
@@ -312,11 +312,15 @@ impl<'h> Heads<'h> {
                 FUNCTION,
                 scan.group
                     .and_then(|group| self.callable_name(start, group))
+                    .or_else(|| self.declared_pointer(start, end).map(|name| (name, name + 1)))
                     .or((end > start).then_some((start, start + 1))),
             ),
             _ => self.declared(start, end, scan, context),
         };
-        let parameters = scan.group.filter(|_| matches!(kind, FUNCTION | PROTOTYPE));
+        // Those of a function that gives a pointer stand behind its name, within the brackets of the pointer.
+        let inside =
+            name.map(|(_, behind)| behind).filter(|behind| kind == FUNCTION && self.kind(*behind) == Some(OPEN_ROUND));
+        let parameters = scan.group.or(inside).filter(|_| matches!(kind, FUNCTION | PROTOTYPE));
         Head { kind, end, has_body, name, parameters }
     }
 
@@ -358,7 +362,8 @@ impl<'h> Heads<'h> {
 
     /// The name of the first pointer among lexemes that is declared with brackets.
     fn declared_pointer(&self, start: usize, end: usize) -> Option<usize> {
-        let named = |at: usize| if self.kind(at) == Some(OPEN_ROUND) { self.pointer_name(at) } else { None };
+        let name = |at: usize| self.pointer_name(at).or_else(|| self.gives_pointer(at));
+        let named = |at: usize| if self.kind(at) == Some(OPEN_ROUND) { name(at) } else { None };
         (start..end).find_map(named).filter(|name| self.kind(*name) == Some(WORD))
     }
 
@@ -424,6 +429,23 @@ impl<'h> Heads<'h> {
         let ends = name_end == close || self.kind(name_end) == Some(OPEN_SQUARE);
         let called = matches!(self.kind(close + 1), Some(OPEN_ROUND | OPEN_SQUARE));
         (ends && called).then_some(name_end - 1)
+    }
+
+    /// What a function is called that gives a pointer to another, whose star, name and parameters are in the brackets at `open`:
+    /// `int (*of(int zone))(int)`.
+    fn gives_pointer(&self, open: usize) -> Option<usize> {
+        let close = self.close_of(open).filter(|_| self.word(open + 1) == "*")?;
+        let name = (open + 2..close).find(|at| self.word(*at) != "*")?;
+        let parameters = self.close_of(name + 1).filter(|_| self.kind(name + 1) == Some(OPEN_ROUND))?;
+        let called = self.kind(name) == Some(WORD) && matches!(self.kind(close + 1), Some(OPEN_ROUND | OPEN_SQUARE));
+        (called && parameters + 1 == close).then_some(name)
+    }
+
+    /// Whether the brackets at `open` hold a reference to an array or a function: `const int (&levels)[3]`.
+    pub fn is_reference(&self, open: usize) -> bool {
+        let marks = matches!(self.word(open + 1), "&" | "&&") && self.kind(open + 2) == Some(WORD);
+        let close = self.close_of(open).filter(|close| marks && *close == open + 3);
+        close.is_some_and(|close| matches!(self.kind(close + 1), Some(OPEN_ROUND | OPEN_SQUARE)))
     }
 
     /// The name of a type: the last word in front of its bases, arguments and body.

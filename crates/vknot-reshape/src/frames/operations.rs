@@ -1,0 +1,46 @@
+//! Operations that begin in the midst of a line and go on with the next one: many let them stand one wrap behind where they begin.
+
+use vknot_syntax::{Node, Role};
+
+use super::place::blank_columns;
+use super::stack::Frames;
+
+/// Among how many of what holds a line its operations are looked for.
+const HOLDERS: usize = 8;
+
+/// How many bytes into its line an operation may begin.
+const FAR: u32 = 500;
+
+impl Frames<'_> {
+    /// Whether a line that begins with a node stands one wrap behind the beginning of an operation that it goes on with, which is on the
+    /// line above or on the line that what is open began on.
+    pub(super) fn goes_on_with_operation(&self, node: &Node, candidate: u32) -> bool {
+        let column = self.ways.as_ref().map_or(0, |ways| ways.column);
+        let shift = self.top().written.shift;
+        let kept = i64::from(candidate) == i64::from(column) + shift;
+        let mut operations = self.tree.ancestors(node.parent).take(HOLDERS).chain(std::iter::once(node.parent));
+        kept
+            && operations.any(|id| {
+                let holder = self.tree.node(id);
+                matches!(self.tree.role(id), Role::Operator)
+                    && holder.first_token < node.first_token
+                    && self.has_moved_by(holder.start, node.start, shift)
+                    && self.begins_in(holder.start) == column.checked_sub(self.options.wrap)
+            })
+    }
+
+    /// Whether the line of an operation was moved so many columns, as far as that is known.
+    fn has_moved_by(&self, operation: u32, line: u32, shift: i64) -> bool {
+        let row = |offset: u32| self.source.line(offset);
+        let above = row(operation) + 1 == row(line) && self.ways.as_ref().is_some_and(|ways| ways.shift == shift);
+        let held = self.tree.node(self.top().node).start;
+        above || row(operation) == row(held)
+    }
+
+    /// The column in which something was written, if that is near the beginning of its line.
+    fn begins_in(&self, offset: u32) -> Option<u32> {
+        let line = self.source.line_blank(offset).start;
+        let before = vknot_syntax::Span::new(line, offset);
+        (before.len() <= FAR).then(|| blank_columns(self.source.slice(before), self.options.indentation.tab_width))
+    }
+}
