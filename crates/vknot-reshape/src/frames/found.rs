@@ -45,13 +45,23 @@ fn told(code: Code<'_>, by_literals: bool) -> Option<Indentation> {
 /// stand so far in have them.
 fn filled(code: Code<'_>, found: Indentation) -> Indentation {
     let untold = !found.tabs && found.size < MIXED_TAB && found.tab_width == found.size;
-    if !untold || !code.source.text().contains("\n\t") {
+    let text = code.source.text();
+    if !untold || !text.contains('\t') {
         return found;
     }
     match by_tabs(code, ENOUGH as usize) {
         Some(by_tabs) if by_tabs.tabs => Indentation { size: found.size, ..by_tabs },
+        // What only lines up with something holds tabs as wide as on a terminal.
+        _ if lines_up_with_tabs(text) => Indentation { tab_width: MIXED_TAB, ..found },
         _ => found,
     }
+}
+
+/// Whether no more lines begin with tabs alone than with tabs and, behind them, spaces.
+fn lines_up_with_tabs(text: &str) -> bool {
+    let led = text.lines().filter(|line| line.starts_with('\t'));
+    let (spaced, bare): (Vec<&str>, Vec<&str>) = led.partition(|line| line.trim_start_matches('\t').starts_with(' '));
+    spaced.len() >= bare.len()
 }
 
 /// Told from the first items between brackets, each against the line of its bracket. Literals tell where no body does, since they may

@@ -1,5 +1,6 @@
 //! Where lines begin: frames of what is open, driven token by token, and what they go by.
 
+mod beginnings;
 pub(crate) mod blocks;
 pub(crate) mod bracketed;
 mod brackets;
@@ -13,7 +14,6 @@ pub(crate) mod found;
 pub(crate) mod lines;
 pub(crate) mod marks;
 pub(crate) mod offsets;
-mod operations;
 pub(crate) mod options;
 pub(crate) mod place;
 mod spots;

@@ -37,6 +37,8 @@ pub(crate) struct Written {
     pub columns: Columns,
     /// Where the first thing behind its bracket, or behind a sign in it, stands.
     pub first: Option<u32>,
+    /// The column in which that was written, if it is near the beginning of its line.
+    pub first_was: Option<u32>,
     /// Where the bracket of a form stands.
     pub bracket: u32,
     /// Where the mark stands that leads the line it began on, if it goes by what is behind that.

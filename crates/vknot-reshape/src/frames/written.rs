@@ -53,6 +53,8 @@ impl Frames<'_> {
         if spot.by == By::Author {
             return Some(spot.place.with_columns(if column == 0 { 0 } else { candidate }));
         }
+        // What was lined up with something goes with it.
+        let candidate = self.goes_with_first(spot, candidate).unwrap_or(candidate);
         let alone = candidate != spot.place.columns() && self.forget_shift(column, spot);
         let candidate = if alone { spot.place.columns() } else { candidate };
         let stands =
@@ -372,7 +374,7 @@ impl Frames<'_> {
         let sized = !ways.is_open(Key::IndentSize);
         let by_steps = self.table.spec.forms.is_none();
         let open = self.stack.iter().rev().take_while(|frame| !is_sequence(frame));
-        let Some(statement) = open.clone().take(DEEP).last().map(|frame| frame.anchor.columns()) else { return false };
+        let Some(statement) = self.statement() else { return false };
         let explained = |frame: &Frame| {
             let further = candidate.saturating_sub(frame.anchor.columns());
             let whole = size > 1 && further.is_multiple_of(size) && further <= FAR * size;
@@ -385,6 +387,12 @@ impl Frames<'_> {
         };
         let above = ways.above.contains(candidate);
         candidate > statement && (above || open.take(DEEP).any(explained))
+    }
+
+    /// The column of the line on which the statement at hand begins.
+    pub(super) fn statement(&self) -> Option<u32> {
+        let open = self.stack.iter().rev().take_while(|frame| !is_sequence(frame));
+        open.take(DEEP).last().map(|frame| frame.anchor.columns())
     }
 
     /// Whether a comment stands with something that is open.
@@ -465,8 +473,12 @@ impl Frames<'_> {
         }
         let column = column();
         self.ways.as_mut().into_iter().for_each(|ways| ways.line.insert(column));
+        let start = self.tree.tokens().get(token as usize).map_or(0, |token| token.start);
+        let was = first_of.and_then(|_| self.begins_in(start));
         let first = first_of.and_then(|(at, node)| self.stack.get_mut(at).filter(|frame| frame.node == node));
-        first.into_iter().for_each(|frame| frame.written.first = Some(column));
+        first.into_iter().for_each(|frame| {
+            (frame.written.first, frame.written.first_was) = (Some(column), was);
+        });
         let from = open.min(self.stack.len()).saturating_sub(1);
         for frame in &mut self.stack[from..] {
             frame.written.columns.insert(column);
@@ -475,12 +487,12 @@ impl Frames<'_> {
 }
 
 /// Whether a frame holds items that begin lines.
-fn is_sequence(frame: &Frame) -> bool {
+pub(super) fn is_sequence(frame: &Frame) -> bool {
     matches!(frame.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body | Hold::Element)
 }
 
 /// How many frames are looked at.
-const DEEP: usize = 16;
+pub(super) const DEEP: usize = 16;
 
 /// How far from the bracket of its form a body may stand.
 const NEAR: [u32; 3] = [1, 2, 4];

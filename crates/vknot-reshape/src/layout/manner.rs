@@ -90,7 +90,7 @@ impl Manner {
     }
 
     /// Which way four in five places show, if enough do.
-    fn found(&self, key: Key) -> Option<bool> {
+    pub fn found(&self, key: Key) -> Option<bool> {
         self.agreed(self.votes[key as usize], ENOUGH)
     }
 

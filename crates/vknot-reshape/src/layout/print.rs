@@ -423,6 +423,7 @@ impl Printer<'_, '_> {
                 first_on_line,
                 paper: self.paper,
                 well_kept: self.frames.ways.is_some(),
+                open: self.open && self.frames.ways.is_some(),
             })?;
         Some((span, moved))
     }

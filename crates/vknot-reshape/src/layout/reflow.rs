@@ -1,7 +1,7 @@
 //! Moves the lines of a comment along with its first one. The drawing inside stays as it is.
 
 use crate::frames::blocks::{Block, inner_lines};
-use crate::frames::place::Place;
+use crate::frames::place::{Place, blank_columns};
 use crate::spec::Code;
 use super::paper::Paper;
 
@@ -16,6 +16,8 @@ pub(super) struct Frame<'a> {
     pub paper: &'a Paper,
     /// Whether the lines of the file may stand in ways of their own.
     pub well_kept: bool,
+    /// Whether a line that keeps its column keeps its mix of tabs and spaces.
+    pub open: bool,
 }
 
 /// The comment's new text, or `None` when nothing changes: its lines moved as indentation moves them, with the line ends of the file, and
@@ -28,6 +30,7 @@ pub(super) fn comment(code: Code<'_>, token: u32, frame: &Frame<'_>) -> Option<S
     let moved = if frame.first_on_line { i64::from(column) - i64::from(frame.was) } else { 0 };
     let block = Block { token, column, prose: None, moved };
     let mut places = inner_lines(code, &block, paper.indentation, frame.well_kept).into_iter().peekable();
+    let columns = |blank| blank_columns(code.source.slice(blank), paper.indentation.tab_width);
     let mut out = String::with_capacity(text.len());
     let mut at = span.start;
     for (index, line) in text.split('\n').enumerate() {
@@ -40,6 +43,7 @@ pub(super) fn comment(code: Code<'_>, token: u32, frame: &Frame<'_>) -> Option<S
         }
         while places.next_if(|(blank, _)| blank.start < start).is_some() {}
         match places.next_if(|(blank, _)| blank.start == start && index > 0) {
+            Some((blank, place)) if frame.open && place.columns() == columns(blank) => out.push_str(line),
             Some((blank, place)) => {
                 place.write(paper.indentation, paper.align_with_tabs, &mut out);
                 out.push_str(line.get(blank.len() as usize..).unwrap_or(""));

@@ -314,6 +314,12 @@ fn braces_around_a_comment_alone_stay_on_their_line() {
 const SET: &[(&str, &str, &str, &str)] = &[
     (
         "c",
+        "int f() {\n    if(level > 1 &&\n       zone > 2)\n        read();\n    if (level > 1 &&\n        zone > 2)\n        read();\n    read();\n    read();\n}\n",
+        "vknot_space_control=true",
+        "int f() {\n    if (level > 1 &&\n        zone > 2)\n        read();\n    if (level > 1 &&\n        zone > 2)\n        read();\n    read();\n    read();\n}\n",
+    ),
+    (
+        "c",
         "int f() {\n    if ((level = read_the_level(station, zone)) < 0)\n        return 1;\n}\n",
         "max_line_length=40",
         "int f() {\n    if ((level = read_the_level(\n        station,\n        zone)) < 0)\n        return 1;\n}\n",

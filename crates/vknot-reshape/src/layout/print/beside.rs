@@ -119,10 +119,10 @@ impl Printer<'_, '_> {
         let own = Number::at(self.planner.text.get(offset as usize..).unwrap_or(""), column);
         let fits = |begin: &Begin<'_>| {
             let number = || own.zip(Number::at(begin.rest, begin.column));
-            begin.column == column && begin.behind == ' '
+            begin.column == column && matches!(begin.behind, ' ' | '*' | '&')
                 || number().is_some_and(|(own, number)| number.lines_up_with(&own))
         };
-        self.any_beside(offset, |begin| begin.is_word() && fits(begin))
+        self.any_beside(offset, |begin| (begin.is_word() || matches!(begin.behind, '*' | '&')) && fits(begin))
     }
 
     /// Whether something holds of any character on the line above or below that is no blank.
@@ -214,7 +214,7 @@ impl Printer<'_, '_> {
         let [ended, was] = [span.start, span.end].map(|offset| self.written_column(offset));
         let width = was.saturating_sub(ended).max(1);
         let text = " ".repeat(width as usize);
-        if text != span.of(self.planner.text) {
+        if text != span.of(self.planner.text) && (self.column != ended || width != was - ended) {
             self.edits.push(span, &text);
         }
         self.column += width;

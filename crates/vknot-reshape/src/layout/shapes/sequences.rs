@@ -71,6 +71,9 @@ impl Planner<'_> {
                 };
             }
             Role::Annotation | Role::Comment => return GapPlan::hard(group, 0, most),
+            Role::Arm if self.role(child) == Role::Arm && self.shares_label_line(self.first(child)) => {
+                return GapPlan { group, ..GapPlan::author(true) };
+            }
             _ => {}
         }
         // What stands in front of an item belongs to it, so the blank line goes before that.
@@ -257,8 +260,8 @@ impl Planner<'_> {
         !inner.is_empty() && inner.iter().all(simple) && !self.is_multiline(block)
     }
 
-    /// The group of a block that may stay on the line of its header because it holds a single simple item, or a row of short ones, and its
-    /// author had it so.
+    /// The group of a block that may stay on the line of its header, or on one of its own, because it holds a single simple item, or a row of
+    /// short ones, and its author had it so.
     pub(in crate::layout) fn single_group(&mut self, block: NodeId) -> Option<u32> {
         if let Some(group) = self.single.get(&block) {
             return Some(*group);
@@ -266,7 +269,7 @@ impl Planner<'_> {
         let Rule::Braces(rule) = self.rule_of(block) else { return None };
         let tree = self.tree;
         let first = self.first(block);
-        if self.is_multiline(block) || self.newlines(first) > 0 {
+        if self.is_multiline(block) || self.newlines(first) > 0 && !self.ends_line(block) {
             return None;
         }
         if rule.rows {
@@ -296,11 +299,19 @@ impl Planner<'_> {
         Some(self.group_with_header(block))
     }
 
+    /// Whether a node ends its line.
+    fn ends_line(&self, id: NodeId) -> bool {
+        let end = self.end(id);
+        self.newlines(end) > 0 || end as usize == self.tree.tokens().len()
+    }
+
     fn group_with_header(&mut self, block: NodeId) -> u32 {
         let first = self.first(block);
-        let mut group = Group::over(first.saturating_sub(1), self.end(block));
-        group.first = first;
-        let number = self.plan.group(group);
+        // What has a line of its own is measured there.
+        let number = match self.newlines(first) > 0 {
+            true => self.plan.group(Group::over(first, self.end(block))),
+            false => self.plan.group(Group { first, ..Group::over(first.saturating_sub(1), self.end(block)) }),
+        };
         self.single.insert(block, number);
         number
     }
@@ -344,6 +355,7 @@ impl Planner<'_> {
         let from = (behind.max(1)..body).find(|index| self.is_comment(children[*index])).unwrap_or(body);
         for index in 1..from {
             let plan = match self.role(children[index]) {
+                Role::Label if self.shares_label_line(self.first(children[index])) => GapPlan::author(true),
                 Role::Label => GapPlan::hard(NO_GROUP, 0, 0),
                 _ => {
                     self.space(id, children[index - 1], children[index]);
@@ -376,6 +388,11 @@ impl Planner<'_> {
         let gap = if braced { GapPlan::fixed(true) } else { GapPlan::hard(number, 0, 0) };
         self.plan.set(self.first(*first), gap);
         self.items(&Items { apart: &[], imports_apart: false }, &children[body..], number);
+    }
+
+    /// Whether a label stands right behind another on its line, as its author had them.
+    fn shares_label_line(&self, label: u32) -> bool {
+        self.options.arm && self.newlines(label) == 0 && self.token_text(label.saturating_sub(1)) == ":"
     }
 
     /// Whether the items behind a label may stay on its line: one, or one and a jump, as their author had them.

@@ -169,7 +169,9 @@ impl Planner<'_> {
         }
         // What stays on one line does so with its header.
         if let Some(group) = self.single_group(block) {
-            return self.set_by(gap, key, [GapPlan::fixed(true), GapPlan::soft(group, true)], None);
+            let below = self.newlines(gap) > 0;
+            let apart = if below { GapPlan::hard(NO_GROUP, 0, 0) } else { GapPlan::soft(group, true) };
+            return self.set_by(gap, key, [GapPlan::fixed(true), apart], below.then_some(true));
         }
         if !self.plan.is_open(gap) {
             return;

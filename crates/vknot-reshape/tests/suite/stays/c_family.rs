@@ -422,6 +422,43 @@ int sum(const int (&levels)[3]) {
     return levels[0] + levels[1] + levels[2];
 }
 "),
+    ("bodies of one line below their heads, labels in rows", "cpp", &[], "\
+struct Gauge : Station
+{
+  bool is_low (int level) const
+  { return level < low; }
+
+  bool is_high (int level) const
+  { return level > high; }
+
+  int zone (int level)
+  {
+    switch (level)
+    {
+      case 1: case 2: case 3:
+      case 4: case 5:
+        read(level);
+        break;
+      case 7:
+        stop(level);
+        break;
+    }
+    return 1;
+  }
+};
+"),
+    ("tabs that line up comments and names among spaces", "cpp", &[], "\
+struct Gauge
+{
+  int highest;\t\t  /* What was read last,
+\t\t\t   * or zero. */
+  int zone;\t\t  /* Of the station. */
+  int tide_of_station;\t  /* Rising or falling. */
+  int the_names_of(unsigned                first_of_all,
+\t\t   unsigned               *last_of_all,
+\t\t   long                   *names) const;
+};
+"),
     ("rows of numbers that end below each other", "c", &[], "\
 static const int levels[3][2] = {
     {1200, -15},

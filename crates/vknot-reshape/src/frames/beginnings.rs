@@ -1,9 +1,11 @@
-//! Operations that begin in the midst of a line and go on with the next one: many let them stand one wrap behind where they begin.
+//! Lines that stand by where something begins in the midst of another: one wrap behind an operation that they go on with, or below the
+//! first thing behind a bracket.
 
 use vknot_syntax::{Node, Role};
 
-use super::place::blank_columns;
+use super::place::{By, Spot, blank_columns};
 use super::stack::Frames;
+use super::written::{DEEP, is_sequence};
 
 /// Among how many of what holds a line its operations are looked for.
 const HOLDERS: usize = 8;
@@ -12,6 +14,20 @@ const HOLDERS: usize = 8;
 const FAR: u32 = 500;
 
 impl Frames<'_> {
+    /// Where the first thing behind a bracket went with which a line was lined up, unless whole steps say where it stands.
+    pub(super) fn goes_with_first(&self, spot: &Spot, candidate: u32) -> Option<u32> {
+        let column = self.ways.as_ref().map(|ways| ways.column);
+        let further = candidate.saturating_sub(self.statement()?);
+        if further.is_multiple_of(self.options.size.max(1)) {
+            return None;
+        }
+        let open = self.stack.iter().rev().take_while(|frame| !is_sequence(frame)).take(DEEP);
+        let mut firsts = open.filter(|_| spot.by == By::Wrap).map(|frame| frame.written);
+        firsts
+            .find(|written| written.first_was.is_some() && written.first_was == column)
+            .and_then(|written| written.first)
+    }
+
     /// Whether a line that begins with a node stands one wrap behind the beginning of an operation that it goes on with, which is on the
     /// line above or on the line that what is open began on.
     pub(super) fn goes_on_with_operation(&self, node: &Node, candidate: u32) -> bool {
@@ -38,7 +54,7 @@ impl Frames<'_> {
     }
 
     /// The column in which something was written, if that is near the beginning of its line.
-    fn begins_in(&self, offset: u32) -> Option<u32> {
+    pub(super) fn begins_in(&self, offset: u32) -> Option<u32> {
         let line = self.source.line_blank(offset).start;
         let before = vknot_syntax::Span::new(line, offset);
         (before.len() <= FAR).then(|| blank_columns(self.source.slice(before), self.options.indentation.tab_width))
