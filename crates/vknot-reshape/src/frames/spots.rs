@@ -263,7 +263,9 @@ impl Frames<'_> {
         let kind = self.table.kind(node.kind);
         let annotates =
             node.first_token <= frame.prefix_end && (kind.role == Role::Annotation || self.follows_directive());
-        if node.first_token == frame.prefix_end || annotates || self.before() == ">" && self.begins_prefix(frame) {
+        // Behind the parameters of a template, not behind the arguments of what it declares.
+        let prefixed = || self.before() == ">" && self.begins_prefix(frame) && !leads_clause(self.text(id));
+        if node.first_token == frame.prefix_end || annotates || prefixed() {
             return frame.anchor.into();
         }
         if self.follows_block(frame) {

@@ -395,6 +395,10 @@ impl Planner<'_> {
         if self.table.spec.nothing_between.contains(&texts) {
             return Spacing::Author;
         }
+        let angle = |text: &str| matches!(text, "<" | ">");
+        if (angle(texts.0) || angle(texts.1)) && self.holds_type_arguments(parent) {
+            return Spacing::Author;
+        }
         let part = |id: NodeId| (self.tree.node(id).kind, self.mark(id));
         self.table.spacing(self.tree.node(parent).kind, part(left), part(right))
     }

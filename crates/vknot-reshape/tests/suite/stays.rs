@@ -23,6 +23,14 @@ class Gauge {
     }
 }
 "),
+    ("bounds of a type", "java", &[], "\
+class Gauge {
+    static <T extends Station & HasLevel
+            & HasZone> void read(T station) {
+        station.read();
+    }
+}
+"),
     ("members of one line among others", "java", &[], "\
 class Gauge {
     int high() { return high; }

@@ -202,7 +202,16 @@ const RULES: &[(&str, Rule)] = &[
     ("array_type", PLAIN),
     ("annotated_type", PLAIN),
     ("type_parameter", PLAIN),
-    ("type_bound", PLAIN),
+    (
+        "type_bound",
+        Rule::Words(Words {
+            lines: true,
+            wrap: &["&"],
+            wrap_by: Some(Key::WrapOperator),
+            wrap_kept: true,
+            ..WORDS
+        }),
+    ),
     ("wildcard", PLAIN),
     ("pattern", PLAIN),
     ("type_pattern", PLAIN),

@@ -23,7 +23,7 @@ impl Planner<'_> {
                 && self.class_of(parent) == class
                 && self.left_of(parent) == Some(id)
         });
-        if !continues {
+        if !continues && !self.holds_type_arguments(id) {
             self.operator_group(id, rule, class);
         }
         for pair in children.windows(2) {
@@ -168,6 +168,17 @@ impl Planner<'_> {
         let slot = self.plan.gaps.get(gap as usize)?;
         let lazy = self.plan.groups.get(slot.group as usize).is_some_and(|group| group.lazy);
         (slot.form == Form::Fixed || slot.form == Form::Soft && lazy).then_some(gap)
+    }
+
+    /// Whether what was read as comparisons, one of what the other says, must be a name with arguments: `(Gauge)new List < Level > (low)`.
+    pub(in crate::layout) fn holds_type_arguments(&self, id: NodeId) -> bool {
+        let mark = |id: NodeId| {
+            let operator = self.operator_of(id).filter(|_| self.role(id) == Role::Operator);
+            operator.map_or("", |operator| self.token_text(self.first(operator)))
+        };
+        let ends = |id: NodeId| mark(id) == ">" && self.left_of(id).is_some_and(|left| mark(left) == "<");
+        let begins = || self.tree.parent(id).is_some_and(|outer| ends(outer) && self.left_of(outer) == Some(id));
+        ends(id) || mark(id) == "<" && begins()
     }
 
     fn class_of(&self, id: NodeId) -> Option<u8> {

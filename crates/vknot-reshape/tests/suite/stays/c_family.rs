@@ -459,6 +459,19 @@ struct Gauge
 \t\t   long                   *names) const;
 };
 "),
+    ("bases of what is declared for some arguments of a template", "cpp", &[], "\
+template <typename Level>
+struct Reading<std::array<Level, 3>>
+    : Fixed<Level, 3> {
+    int zone;
+};
+
+template <typename Level>
+struct Reading<std::vector<Level>>
+    : Growing<Level> {
+    int zone;
+};
+"),
     ("rows of numbers that end below each other", "c", &[], "\
 static const int levels[3][2] = {
     {1200, -15},
@@ -539,6 +552,15 @@ class Gauge
     int Read()
     {
         return 0;
+    }
+}
+"),
+    ("a cast in front of a name with arguments", "csharp", &[], "\
+class Gauge
+{
+    Task Wait()
+    {
+        return ((IReader)new Handler<Unit>(this, true)).ReadAsync();
     }
 }
 "),

@@ -424,8 +424,10 @@ impl<'h> Heads<'h> {
         if is_macro(self.word(star)) && self.word(star + 1) == "*" && is_word(star + 2) {
             star += 1;
         }
-        let close = self.close_of(open).filter(|_| self.word(star) == "*")?;
-        let name_end = (star..close).find(|at| self.word(*at) != "*" && !is_word(*at)).unwrap_or(close);
+        // A caret is the star of a block.
+        let is_star = |at: usize| matches!(self.word(at), "*" | "^");
+        let close = self.close_of(open).filter(|_| is_star(star))?;
+        let name_end = (star..close).find(|at| !is_star(*at) && !is_word(*at)).unwrap_or(close);
         let ends = name_end == close || self.kind(name_end) == Some(OPEN_SQUARE);
         let called = matches!(self.kind(close + 1), Some(OPEN_ROUND | OPEN_SQUARE));
         (ends && called).then_some(name_end - 1)
