@@ -1,7 +1,7 @@
 //! Lines that stand by where something begins in the midst of another: one wrap behind an operation that they go on with, or below the
 //! first thing behind a bracket.
 
-use vknot_syntax::{Node, Role};
+use vknot_syntax::{Node, Role, Span};
 
 use super::place::{By, Spot, blank_columns};
 use super::stack::Frames;
@@ -34,11 +34,11 @@ impl Frames<'_> {
         let column = self.ways.as_ref().map_or(0, |ways| ways.column);
         let shift = self.top().written.shift;
         let kept = i64::from(candidate) == i64::from(column) + shift;
-        let mut operations = self.tree.ancestors(node.parent).take(HOLDERS).chain(std::iter::once(node.parent));
+        let mut operations = std::iter::once(node.parent).chain(self.tree.ancestors(node.parent)).take(HOLDERS);
         kept
             && operations.any(|id| {
                 let holder = self.tree.node(id);
-                matches!(self.tree.role(id), Role::Operator)
+                self.tree.role(id) == Role::Operator
                     && holder.first_token < node.first_token
                     && self.has_moved_by(holder.start, node.start, shift)
                     && self.begins_in(holder.start) == column.checked_sub(self.options.wrap)
@@ -56,7 +56,7 @@ impl Frames<'_> {
     /// The column in which something was written, if that is near the beginning of its line.
     pub(super) fn begins_in(&self, offset: u32) -> Option<u32> {
         let line = self.source.line_blank(offset).start;
-        let before = vknot_syntax::Span::new(line, offset);
+        let before = Span::new(line, offset);
         (before.len() <= FAR).then(|| blank_columns(self.source.slice(before), self.options.indentation.tab_width))
     }
 }

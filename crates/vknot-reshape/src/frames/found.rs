@@ -59,9 +59,9 @@ fn filled(code: Code<'_>, found: Indentation) -> Indentation {
 
 /// Whether no more lines begin with tabs alone than with tabs and, behind them, spaces.
 fn lines_up_with_tabs(text: &str) -> bool {
-    let led = text.lines().filter(|line| line.starts_with('\t'));
-    let (spaced, bare): (Vec<&str>, Vec<&str>) = led.partition(|line| line.trim_start_matches('\t').starts_with(' '));
-    spaced.len() >= bare.len()
+    let led = || text.lines().filter(|line| line.starts_with('\t'));
+    let spaced = led().filter(|line| line.trim_start_matches('\t').starts_with(' ')).count();
+    2 * spaced >= led().count()
 }
 
 /// Told from the first items between brackets, each against the line of its bracket. Literals tell where no body does, since they may
