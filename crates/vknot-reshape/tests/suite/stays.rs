@@ -321,6 +321,12 @@ fn braces_around_a_comment_alone_stay_on_their_line() {
 /// A text, what is set, and what comes of it.
 const SET: &[(&str, &str, &str, &str)] = &[
     (
+        "cpp",
+        "int f(int a)\n{ return a; }\nvoid g(int a) {\n  switch (a) {\n    case 1: case 2:\n      h(a);\n  }\n}\n",
+        "vknot_break_block=all",
+        "int f(int a) {\n  return a;\n}\nvoid g(int a) {\n  switch (a) {\n    case 1:\n    case 2:\n      h(a);\n  }\n}\n",
+    ),
+    (
         "c",
         "int f() {\n    if(level > 1 &&\n       zone > 2)\n        read();\n    if (level > 1 &&\n        zone > 2)\n        read();\n    read();\n    read();\n}\n",
         "vknot_space_control=true",
