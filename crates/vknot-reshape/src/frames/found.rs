@@ -116,7 +116,7 @@ pub(crate) fn by_lines(code: Code<'_>) -> Option<Indentation> {
         let begins = |id: &NodeId| tree.node(*id).first_token == line.token;
         holders.take_while(begins).any(|id| matches!(tree.role(id), Role::Label | Role::Arm))
     };
-    let mut tables = Tables::default();
+    let mut tables = Tables::new(code.toolkit().indent.spec.prefixed_names);
     for (line, place) in lines.iter().zip(places) {
         tables.offset(source, line.end, plain.tab_width);
         if place.columns() % LEVEL != 0 || tree.is_comment(line.token) || tables.ragged {

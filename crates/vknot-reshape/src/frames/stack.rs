@@ -194,7 +194,7 @@ impl<'a> Frames<'a> {
             told: false,
             first_of: None,
             stays: Vec::new(),
-            tables: Tables::default(),
+            tables: Tables::new(table.spec.prefixed_names),
             in_table: true,
             wrapper: table.spec.module_function.then(|| wrapper(tree)).flatten(),
         };
@@ -244,6 +244,11 @@ impl<'a> Frames<'a> {
     /// The text.
     pub fn source(&self) -> &'a Source {
         self.source
+    }
+
+    /// Whether rows that begin with names may line up at their ends.
+    pub fn has_prefixed_names(&self) -> bool {
+        self.table.spec.prefixed_names
     }
 
     /// Columns of a tab.

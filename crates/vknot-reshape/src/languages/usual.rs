@@ -35,6 +35,7 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     forms: None,
     marks: &[],
     hidden: "",
+    prefixed_names: false,
     links_follow_blocks: false,
     lines: LinesBy::Structure,
 };

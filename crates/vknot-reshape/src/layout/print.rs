@@ -281,7 +281,8 @@ impl Printer<'_, '_> {
         }
         let plan = self.planner.plan.gaps[gap as usize];
         let group = self.planner.plan.groups.get(plan.group as usize);
-        self.frames.in_table = plan.form == Form::Hard && group.is_some_and(|group| group.table);
+        let names = self.frames.has_prefixed_names();
+        self.frames.in_table = names || plan.form == Form::Hard && group.is_some_and(|group| group.table);
         self.line_place = self.frames.begin_line(gap, kept);
         self.column = self.line_place.columns();
         if self.frames.is_waiting() {

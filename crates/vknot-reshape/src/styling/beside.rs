@@ -28,6 +28,15 @@ const FLEETING: [Key; 7] = [
 const PLACES_ENOUGH: u32 = 4;
 const FILES_ENOUGH: u32 = 2;
 
+/// What one file shows, for others to go by.
+#[derive(Clone, Debug, Default)]
+pub struct Told {
+    indentation: Option<Indentation>,
+    settings: Vec<(Key, String)>,
+    /// The places of settings that have too few of them to be shown.
+    few: Vec<(Key, &'static str, u32)>,
+}
+
 /// What files show.
 #[derive(Clone, Debug, Default)]
 pub struct Beside {
@@ -38,22 +47,19 @@ pub struct Beside {
     few: BTreeMap<Key, BTreeMap<&'static str, (u32, u32)>>,
 }
 
-impl Beside {
-    /// Counts what a file shows, if it still does so when it is laid out: what it will not show any more, others cannot go by. One that
-    /// cannot be read whole shows nothing.
+impl Told {
+    /// What a file shows, if it still does so when it is laid out: what it will not show any more, others cannot go by. One that cannot be
+    /// read whole shows nothing.
     ///
-    /// A file of another folder (`elsewhere`) may stand in other company there, and counts for all that it shows when it is laid out.
-    pub fn count(&mut self, document: &Document, elsewhere: bool) {
+    /// A file of another folder (`elsewhere`) may stand in other company there, and tells all that it shows when it is laid out.
+    pub fn of(document: &Document, elsewhere: bool) -> Self {
         let code = document.code();
         if code.tree.gave_up() || code.tree.has_error() {
-            return;
+            return Self::default();
         }
         let own = layout::shown(code, document.style());
-        for (key, value, places) in own.few.iter().filter(|(key, ..)| !elsewhere && !FLEETING.contains(key)) {
-            let all = self.few.entry(*key).or_default().entry(value).or_default();
-            *all = (all.0 + places, all.1 + 1);
-        }
-        let (mut indentation, mut shown) = shown(document, own);
+        let few = own.few.iter().filter(|(key, ..)| !elsewhere && !FLEETING.contains(key)).copied().collect();
+        let (mut indentation, mut settings) = shown(document, own);
         let once = match code.toolkit().layout {
             Some(_) => layout::once(code, document.style(), None),
             None => indent::once(code, document.style(), None),
@@ -63,20 +69,31 @@ impl Beside {
             let own = layout::shown(laid_out.code(), laid_out.style());
             let (made_indentation, made) = self::shown(&laid_out, own);
             if elsewhere {
-                (indentation, shown) = (made_indentation, made);
+                (indentation, settings) = (made_indentation, made);
             } else {
                 indentation = indentation.filter(|own| made_indentation == Some(*own));
-                shown.retain(|own| made.contains(own));
+                settings.retain(|own| made.contains(own));
             }
         }
-        if let Some(own) = indentation {
+        Self { indentation, settings, few }
+    }
+}
+
+impl Beside {
+    /// Counts what a file shows.
+    pub fn count(&mut self, told: &Told) {
+        for (key, value, places) in &told.few {
+            let all = self.few.entry(*key).or_default().entry(value).or_default();
+            *all = (all.0 + places, all.1 + 1);
+        }
+        if let Some(own) = told.indentation {
             match self.indentation.iter_mut().find(|(other, _)| *other == own) {
                 Some((_, votes)) => *votes += 1,
                 None => self.indentation.push((own, 1)),
             }
         }
-        for (key, value) in shown {
-            *self.files.entry(key).or_default().entry(value).or_default() += 1;
+        for (key, value) in &told.settings {
+            *self.files.entry(*key).or_default().entry(value.clone()).or_default() += 1;
         }
     }
 

@@ -8,7 +8,7 @@ mod piece;
 mod sampled;
 mod trial;
 
-pub use beside::Beside;
+pub use beside::{Beside, Told};
 pub use folders::Folders;
 pub use found::in_force;
 pub use learn::{Costs, Evaluate, Evidence, Learnt, learn};

@@ -79,3 +79,24 @@ fn operators_without_spaces_are_read_as_before() {
         assert_eq!(formatted(language, wanted, &[]), text, "{language}, and back");
     }
 }
+
+#[test]
+fn prefixed_names_stay_lined_up_behind_their_prefixes() {
+    let rows =
+        ".tide {\n  -webkit-box-align: end;\n      -ms-flex-align: end;\n          align-items: end;\n  color: red;\n}\n";
+    for language in ["css", "scss", "less"] {
+        assert_eq!(indented(language, rows, &[]), rows, "{language}");
+        assert_eq!(formatted(language, rows, &[]), rows, "{language}");
+    }
+    // They move as one, levels of tabs and what lines them up apart.
+    let tabbed =
+        ".tide {\n\t-webkit-box-align: end;\n\t    -ms-flex-align: end;\n\t        align-items: end;\n\tcolor: red;\n}\n";
+    assert_eq!(formatted("css", rows, &["indent_style=tab", "indent_size=8"]), tabbed);
+    let off = rows.replace("\n  ", "\n     ");
+    assert_eq!(indented("css", &off, &["indent_size=2"]), rows);
+    // Names that stand elsewhere line up with nothing, and variables have no prefixes.
+    for (blank, first) in [("         ", "-webkit-align-items"), ("        ", "--tide-align-items")] {
+        let text = |blank: &str| format!(".tide {{\n  {first}: end;\n{blank}align-items: end;\n}}\n");
+        assert_eq!(formatted("css", &text(blank), &["indent_size=2"]), text("  "));
+    }
+}

@@ -1,9 +1,10 @@
 //! What the files of a folder show of their style, for those among them that show too little. It is read when it is first asked for.
 
 use std::path::{Path, PathBuf};
+use std::sync::Arc;
 
 use vknot_reshape::steps::Document;
-use vknot_reshape::styling::{Beside, in_force, is_generated};
+use vknot_reshape::styling::{Beside, Told, in_force};
 use vknot_style::Key;
 use vknot_syntax::{Language, Source};
 
@@ -17,18 +18,15 @@ const FILES_ENOUGH: usize = 3;
 /// How many folders outwards.
 const FOLDERS_AT_MOST: usize = 3;
 
-/// The values that the files of a language around a folder agree on; `read` gives one in its style.
+/// The values that the files of a language around a folder agree on; `told` gives what one of them shows, which may be of another folder.
 pub fn shown(
     folder: &Path,
     language: &'static Language,
-    read: impl Fn(&Path) -> Option<Document>,
+    told: impl Fn(&Path, bool) -> Arc<Told>,
 ) -> Vec<(Key, String)> {
     let mut beside = Beside::default();
     for file in files(folder, language) {
-        let document = read(&file).filter(|document| document.language() == language && !is_generated(document));
-        if let Some(document) = document {
-            beside.count(&document, file.parent() != Some(folder));
-        }
+        beside.count(&told(&file, file.parent() != Some(folder)));
     }
     let values = beside.values();
     // What is usual holds anyway.

@@ -7,6 +7,7 @@ use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 use vknot_reshape::library_spec;
 use vknot_reshape::looks::Marks;
 use vknot_reshape::steps::Document;
+use vknot_reshape::styling::{Told, is_generated};
 use vknot_style::{EditorConfig, Key, Override, Style};
 use vknot_syntax::{Language, Source};
 
@@ -22,6 +23,9 @@ use super::styles::Styles;
 /// What the files of a folder show of their style, once it was asked for.
 type Shown = OnceLock<Vec<(Key, String)>>;
 
+/// What a file shows to those beside it, or to those of other folders (`true`), read as a language.
+type Tellers = HashMap<(PathBuf, &'static str, bool), Arc<OnceLock<Arc<Told>>>>;
+
 /// The projects at work.
 #[derive(Default)]
 pub struct Workspace {
@@ -35,6 +39,8 @@ pub struct Workspace {
     neighbours: Mutex<HashMap<(PathBuf, &'static str), Arc<Neighbours>>>,
     /// For each folder and language what the files there show of their style.
     beside: Mutex<HashMap<(PathBuf, &'static str), Arc<Shown>>>,
+    /// Folders with few files of their own ask the same ones around them.
+    tellers: Mutex<Tellers>,
 }
 
 impl Workspace {
@@ -45,6 +51,7 @@ impl Workspace {
         self.roots.lock().unwrap_or_else(PoisonError::into_inner).clear();
         self.neighbours.lock().unwrap_or_else(PoisonError::into_inner).clear();
         self.beside.lock().unwrap_or_else(PoisonError::into_inner).clear();
+        self.tellers.lock().unwrap_or_else(PoisonError::into_inner).clear();
     }
 
     /// Folders that were named pass for projects where nothing marks one.
@@ -133,15 +140,25 @@ impl Workspace {
         let mut known = self.beside.lock().unwrap_or_else(PoisonError::into_inner);
         let shown = Arc::clone(known.entry((folder.clone(), language.name())).or_default());
         drop(known);
-        let read = |file: &Path| {
-            let document = self.read(file, &InputArguments::default()).ok()?.document;
-            let style = self.style(file, document.language(), &[]);
-            Some(document.with_style(style))
-        };
-        let shown = shown.get_or_init(|| beside::shown(&folder, language, read));
+        let told = |file: &Path, elsewhere| self.told(file, language, elsewhere);
+        let shown = shown.get_or_init(|| beside::shown(&folder, language, told));
         let mut open = shown.iter().filter(|(key, value)| style.is_open(*key) && style.word(*key) != value).peekable();
         open.peek()?;
         Some(open.fold(style.clone(), |style, (key, value)| style.with_beside(*key, value.clone())))
+    }
+
+    /// What a file shows to others; nothing where it is none of the language's, cannot be read or was written by a program.
+    fn told(&self, file: &Path, language: &'static Language, elsewhere: bool) -> Arc<Told> {
+        let mut tellers = self.tellers.lock().unwrap_or_else(PoisonError::into_inner);
+        let told = Arc::clone(tellers.entry((file.to_path_buf(), language.name(), elsewhere)).or_default());
+        drop(tellers);
+        let read = || {
+            let document = self.read(file, &InputArguments::default()).ok()?.document;
+            let counts = document.language() == language && !is_generated(&document);
+            let style = self.style(file, document.language(), &[]);
+            counts.then(|| Told::of(&document.with_style(style), elsewhere))
+        };
+        Arc::clone(told.get_or_init(|| Arc::new(read().unwrap_or_default())))
     }
 
     /// The `.editorconfig` files that hold for what is in a folder, the farthest first.

@@ -82,4 +82,5 @@ pub(super) const LOOKS: LookSpec = LookSpec {
     ..usual::LOOKS
 };
 
-pub(crate) const INDENTED: IndentSpec = IndentSpec { habit: 2, holds: &[usual::EXPRESSIONS], ..usual::INDENT };
+pub(crate) const INDENTED: IndentSpec =
+    IndentSpec { habit: 2, holds: &[usual::EXPRESSIONS], prefixed_names: true, ..usual::INDENT };
