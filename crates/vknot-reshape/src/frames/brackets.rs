@@ -112,8 +112,11 @@ impl Frames<'_> {
         let owned = top.bracket.is_none() && (top.node == holder || top.node == around || linked);
         let branch = matches!(top.hold, Hold::Branch | Hold::Arm);
         let leads = self.is_at_line_start(node);
+        let handed = self.tree.role(holder) == Role::Lambda || self.tree.role(around) == Role::Lambda;
         let anchor = match body && owned && top.hold != Hold::Flat {
             true if leads && branch => self.current,
+            // What a line led by a mark hands over stands against what is behind the mark, like a list would.
+            true if handed && top.anchor == self.current => self.behind_mark,
             true => top.anchor,
             false => self.behind_mark,
         };

@@ -361,6 +361,12 @@ impl Planner<'_> {
         total(self.end(id).saturating_sub(1)) > total(self.first(id))
     }
 
+    /// The first gap from one on in which a line breaks.
+    pub fn next_break(&self, gap: u32) -> u32 {
+        let before = self.written.get(gap.saturating_sub(1) as usize).map_or(0, |written| written.total);
+        self.written.partition_point(|written| written.total <= before) as u32
+    }
+
     /// Gives the gap between two neighbouring parts the space the table says.
     pub fn space(&mut self, parent: NodeId, left: NodeId, right: NodeId) {
         let tree = self.tree;

@@ -117,7 +117,7 @@ impl Planner<'_> {
     /// Whether a setting is the second of its two ways, as far as the file was walked.
     pub fn is_second(&self, key: Key) -> bool {
         let with_callables = matches!(key, Key::BraceType | Key::BraceAccessor) && self.tells_of_types();
-        let own = key == Key::BraceType && !self.table.spec.types_as_callables;
+        let own = key == Key::BraceType && !self.table.spec.types_as_callables || key == Key::BraceWrapped;
         let lone = self.meant.as_ref().filter(|_| own).and_then(|_| self.manner.lone(key));
         // Few conditionals that open on the next line, as callables do, are no chance.
         let alike = || self.manner
@@ -127,7 +127,7 @@ impl Planner<'_> {
         let habit = || match key {
             _ if with_callables => self.is_second(Key::BraceDeclaration),
             // Where even conditionals open on the next line, everything does.
-            Key::BraceType if own => self.is_second(Key::BraceControl),
+            Key::BraceType if !self.table.spec.types_as_callables => self.is_second(Key::BraceControl),
             key => self.table.spec.habits.contains(&key),
         };
         // How types open goes by callables, and so by more than most of those of one file.

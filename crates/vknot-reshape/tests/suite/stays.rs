@@ -272,6 +272,50 @@ type Output<T extends Loose> = Prettify<{
     -readonly [k in keyof T as T[k] extends Optional ? k : never]?: T[k][\"output\"];
 } & Extra>;
 "),
+    ("heads whose results or bases break, single names, items left out and what marks hand over", "typescript", &[], "\
+import type { ReadingsOfAllStationsAroundTheBay } from '../stations/of/the/bay/with/all/of/their/readings/and/gauges';
+
+export const read: {
+  <Level, Missing, Station>(each: (level: Level) => Reading<Level, Missing, Station>): <
+    Other,
+    Done
+  >(
+    self: Board<Other, Done>
+  ) => Board<Other, Level>
+}
+
+export interface Gauge<out Place extends Stations.AnyPlace = Stations.AnyPlace>
+  extends Stations.Equal, Stations.Hashed, Stations.Inspected
+{
+  [name: string]:
+    | Reading
+    | Missing
+  level: [number, , number]
+}
+
+class Board {
+  board() {
+    return function boardOf<Level extends Reading>(
+      levels: ReadonlyArray<Pick<Level, 'level' | 'station'>>,
+    ): Board<Level> {
+      return levels.map(function (level) {
+        return made(level)
+      })
+    }
+  }
+
+  track() {
+    return this.tracks
+      ? this.observer.track(this.result, (name) => {
+          // Track each of them.
+          if (!this.names.has(name)) {
+            this.names.add(name)
+          }
+        })
+      : this.result
+  }
+}
+"),
     ("short functions on one line", "go", &[], "\
 package tide
 

@@ -182,11 +182,12 @@ const NAMES: List = List {
     padded: Pad::By(Key::SpaceBrace),
     close_apart: true,
     hug: false,
+    stay_single: true,
     fill: Fill::Author,
     comma: true,
     ..LIST
 };
-const RECORD: List = List { keep: true, lines: true, fill: Fill::Author, ..NAMES };
+const RECORD: List = List { keep: true, stay_single: false, lines: true, fill: Fill::Author, ..NAMES };
 const ARRAY: List =
     List {
         padded: Pad::By(Key::SpaceBracket),
@@ -415,6 +416,7 @@ const SPACING: &[SpaceRow] = &[
     ("function_expression", "formal_parameters", By(Key::SpaceLambda), Open),
     ("generator_function", "formal_parameters", By(Key::SpaceLambda), Open),
     ("function_expression", "identifier", Open, By(Key::SpaceParameters)),
+    ("function_expression", "type_parameters", Tight, Tight),
     ("generator_function", "identifier", Open, By(Key::SpaceParameters)),
     ("construct_signature", "formal_parameters", Author, Open),
     ("constructor_type", "formal_parameters", Author, Open),

@@ -182,7 +182,7 @@ pub(crate) const INDENTED: IndentSpec = IndentSpec {
             Hold::Head,
             &[
                 "pair", "field_definition", "ternary_expression", "conditional_type", "extends_type_clause",
-                "class_heritage",
+                "class_heritage", "index_signature", "call_signature", "construct_signature",
             ],
         ),
     ],

@@ -74,7 +74,7 @@ impl Planner<'_> {
             filled(self, number);
             return self.row_gaps(id, inner, number);
         }
-        if rule.only_kept {
+        if rule.only_kept || rule.stay_single && inner.len() == 1 && !self.is_multiline(id) {
             group.fit_end = group.open;
         }
         if rule.with_header {
@@ -124,7 +124,9 @@ impl Planner<'_> {
             let parts = self.is_separator(pair[0]) || self.is_comment(pair[0]);
             let names = rule.fill == Fill::Flat && index > 0 && self.is_name(inner[index - 1]) && self.is_name(pair[1]);
             let plan = match (parts, filled || names) {
-                _ if self.is_separator(pair[1]) => GapPlan::fixed(false),
+                // Where an item is left out, its place may show.
+                _ if self.is_separator(pair[1]) =>
+                    GapPlan::fixed(self.is_separator(pair[0]) && !self.written[gap as usize].empty),
                 (true, _) if !breaks => GapPlan::fixed(true),
                 (true, false) => GapPlan::soft(among, true).blanks(blank),
                 (true, true) => GapPlan::filled(number, true).blanks(blank),
@@ -251,6 +253,13 @@ impl Planner<'_> {
 
     /// One past the last token in front of the body or clause that follows a list in its parent.
     fn header_end(&self, list: NodeId) -> u32 {
+        let end = self.whole_header_end(list);
+        let next = self.next_break(self.end(list));
+        // Where its author broke a line behind the list, no more need fit with that.
+        if self.keeps_meant() && !self.is_multiline(list) && next < end { next } else { end }
+    }
+
+    fn whole_header_end(&self, list: NodeId) -> u32 {
         let Some(parent) = self.tree.parent(list) else { return self.end(list) };
         let lambda = match self.rule_of(parent) {
             Rule::Assign(operators) => *operators,
