@@ -186,6 +186,8 @@ const BROKEN: &[(&str, &[&str])] = &[
         "12px { a: b }",
         "a { b: (c; d); }",
         "@media 40em { a { b: c } }",
+        "$a: \"b\": 1, \"c\": 2;",
+        "a { b(@include c); }",
     ]),
     ("matlab", &[
         "a(b, , c)\n",

@@ -31,6 +31,8 @@ pub(crate) static OF_ALL: &[Law] = &[
     Law::Sound { holder: "rule", is_sound: selects },
     Law::Sound { holder: "group", is_sound: one_test },
     Law::Sound { holder: "at_rule", is_sound: tests_in_brackets },
+    Law::Sound { holder: "variable", is_sound: no_bare_pairs },
+    Law::Sound { holder: "arguments", is_sound: no_statements },
 ];
 
 const PARTED: &[&str] = &["arguments", "group", "selectors", "value"];
@@ -121,6 +123,33 @@ fn tests_in_brackets(code: Code<'_>, rule: NodeId) -> bool {
         if depth > 0 { !parted } else { !bare }
     })
 }
+
+/// A key stands in brackets with what it leads to; a word in front of a colon may say in whose words a filter is told.
+fn no_bare_pairs(code: Code<'_>, variable: NodeId) -> bool {
+    let tree = code.tree;
+    let Some(value) = tree.child_named(variable, "value") else { return true };
+    let shares = std::iter::once(value).chain(tree.parts(value).filter(|part| tree.kind_name(*part) == "value_part"));
+    shares.into_iter().all(|share| {
+        let mut before = "";
+        tree.parts(share).all(|part| {
+            let bare = code.text(part) == ":" && !before.starts_with(|c: char| c.is_ascii_alphabetic());
+            before = code.text(part);
+            !bare
+        })
+    })
+}
+
+/// What begins a statement is no argument.
+fn no_statements(code: Code<'_>, list: NodeId) -> bool {
+    !code.tree.parts(list).any(|part| STATEMENTS.contains(&code.text(part)))
+}
+
+/// The words that begin statements in what sheets are made of.
+const STATEMENTS: &[&str] = &[
+    "@content", "@each", "@else", "@extend", "@for", "@forward", "@function", "@if", "@import", "@include", "@media",
+    "@mixin",
+    "@return", "@supports", "@use", "@while",
+];
 
 /// Brackets in plain sheets hold something.
 fn something(code: Code<'_>, group: NodeId) -> bool {
