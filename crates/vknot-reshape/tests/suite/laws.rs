@@ -139,6 +139,9 @@ const BROKEN: &[(&str, &[&str])] = &[
         "return a;",
         "class A { void B() { switch (c) { case 1: continue; } } }",
         "class A { void B() { for (;;) { C(() => { break; }); } } }",
+        "class A { void B() { C((ref d)); } }",
+        "class A { void B() { (C.D)(); } }",
+        "class A { void B() { C((new D)); } }",
     ]),
     ("c", &[
         "void a(void) { b(c, , d); }",

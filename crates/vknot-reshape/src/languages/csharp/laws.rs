@@ -33,6 +33,9 @@ pub(super) static LAWS: &[Law] = &[
     Law::Within { kinds: &["return_statement"], holders: &[&["accessor_declaration"]], callables: true },
     Law::Within { kinds: &["continue_statement"], holders: &[LOOPS], callables: false },
     Law::Within { kinds: &["break_statement"], holders: &[LOOPS, SWITCHES], callables: false },
+    Law::Barred { kinds: &["ref_expression"], holders: &["parenthesized_expression"] },
+    Law::Sound { holder: "invocation_expression", is_sound: calls_no_type },
+    Law::Sound { holder: "parenthesized_expression", is_sound: makes_whole },
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
@@ -205,6 +208,21 @@ fn sized(code: Code<'_>, array: NodeId) -> bool {
 /// What an array is filled with is no value of its own.
 fn holds_value(code: Code<'_>, brackets: NodeId) -> bool {
     code.tree.parts(brackets).all(|part| code.tree.kind_name(part) != "initializer_expression")
+}
+
+/// A name in brackets with brackets behind it is the type of a cast (ECMA-334, 12.9.7).
+fn calls_no_type(code: Code<'_>, call: NodeId) -> bool {
+    let tree = code.tree;
+    let callee = tree.child_named(call, "function").filter(|callee| tree.role(*callee) == Role::Parenthesized);
+    let named = |part| matches!(tree.kind_name(part), "identifier" | "generic_name" | "member_access_expression" | "qualified_name");
+    !callee.is_some_and(|callee| tree.parts(callee).any(named))
+}
+
+/// What is made has a list of arguments or of what it holds, in the same brackets.
+fn makes_whole(code: Code<'_>, brackets: NodeId) -> bool {
+    let tree = code.tree;
+    let bare = |made| ["arguments", "initializer"].iter().all(|field| tree.child_named(made, field).is_none());
+    !tree.parts(brackets).any(|part| tree.kind_name(part) == "object_creation_expression" && bare(part))
 }
 
 /// What is used is named in a file or a namespace, under a condition, too.
