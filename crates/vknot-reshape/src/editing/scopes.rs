@@ -1,5 +1,7 @@
 //! Which uses of a name are of one thing, by the binding rules of a language.
 
+use std::collections::HashSet;
+
 use vknot_syntax::{NodeId, Role, Span, is_word_character};
 
 use crate::spec::Code;
@@ -42,7 +44,22 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
             places.push(Named { spaces: (spec.spaces)(code, token.node), span: token.span(), binding });
         }
     }
+    settle_members(&mut places);
     Some(places)
+}
+
+/// Tells what is used in bodies by name alone from their members: which of the two it is where there is such a member, is not known.
+fn settle_members(places: &mut [Named]) {
+    let owner = |place: &Named| if let Binding::Member { of } = place.binding { Some(of) } else { None };
+    let owners: HashSet<NodeId> = places.iter().filter_map(owner).collect();
+    for place in places {
+        place.binding = match place.binding {
+            Binding::Member { .. } => Binding::Other,
+            Binding::InBody { of, .. } if owners.contains(&of) => Binding::Unknown,
+            Binding::InBody { but, .. } => Binding::Uses { but },
+            other => other,
+        };
+    }
 }
 
 /// Where a name stands in code inside a token, as a word of its own and not behind a dot, and whether it is certain that it is code there.
@@ -66,7 +83,7 @@ fn bound(place: &Named, declaring: &[Named]) -> Option<(NodeId, Span)> {
     let but = match place.binding {
         Binding::Declares { holder, seen } => return Some((holder, seen)),
         Binding::Uses { but } => but,
-        Binding::Other | Binding::Unknown => return None,
+        _ => return None,
     };
     let seen = declaring.iter().filter_map(|other| match other.binding {
         Binding::Declares { holder, seen } if Some(holder) != but && other.spaces & place.spaces != 0 => {
@@ -111,7 +128,6 @@ pub(crate) fn clash(code: Code<'_>, declared: Span, uses: &[Span], new: &str) ->
     }
     for other in &others {
         match other.binding {
-            Binding::Other => {}
             // It would be taken for what is called otherwise.
             Binding::Uses { .. } if seen.start <= other.span.start && other.span.start < seen.end => {
                 let further_in = bound(other, &others).is_some_and(|(inner, _)| inner > holder);
@@ -128,7 +144,7 @@ pub(crate) fn clash(code: Code<'_>, declared: Span, uses: &[Span], new: &str) ->
                 }
             }
             Binding::Unknown => return Some(other.span),
-            Binding::Uses { .. } => {}
+            _ => {}
         }
     }
     None

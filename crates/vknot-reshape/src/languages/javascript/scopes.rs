@@ -23,30 +23,37 @@ const RESERVED: &[&str] = &[
     "this", "throw", "true", "try", "typeof", "undefined", "var", "void", "while", "with", "yield",
 ];
 
-/// Values are one namespace, types another; classes, enumerations and imports are of both.
+/// Values, types and what holds types are three spaces of names: classes are of the first two, enumerations, modules and imports of all.
 fn spaces(code: Code<'_>, id: NodeId) -> u8 {
     const VALUES: u8 = 1;
     const TYPES: u8 = 2;
+    const HOLDERS: u8 = 4;
     let tree = code.tree;
-    match tree.kind_name(tree.node(id).parent) {
+    let holder = tree.node(id).parent;
+    match tree.kind_name(holder) {
         "interface_declaration" | "type_alias_declaration" | "type_parameter" | "infer_type" | "mapped_type_clause"
             if tree.language().field_name(tree.node(id).field) == "name" => TYPES,
         "infer_type" => TYPES,
-        "class_declaration"
-        | "abstract_class_declaration"
-        | "class"
-        | "enum_declaration"
+        "class_declaration" | "abstract_class_declaration" | "class" => VALUES | TYPES,
+        "enum_declaration"
         | "internal_module"
         | "module"
         | "import_clause"
         | "namespace_import"
         | "import_specifier"
-        | "export_specifier"
-        | "nested_type_identifier"
-        | "nested_identifier" => VALUES | TYPES,
+        | "export_specifier" => VALUES | TYPES | HOLDERS,
+        "nested_type_identifier" => HOLDERS,
+        "nested_identifier" if is_in_type(code, holder) => HOLDERS,
+        "nested_identifier" => VALUES | TYPES | HOLDERS,
         _ if tree.kind_name(id) == "type_identifier" => TYPES,
         _ => VALUES,
     }
+}
+
+/// Whether a name with points in it says where a type is held.
+fn is_in_type(code: Code<'_>, name: NodeId) -> bool {
+    let kinds = code.tree.ancestors(name).map(|id| code.tree.kind_name(id));
+    kinds.skip_while(|kind| *kind == "nested_identifier").next() == Some("nested_type_identifier")
 }
 
 /// Kinds of function, with their parameters.

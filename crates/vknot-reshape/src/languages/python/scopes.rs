@@ -74,7 +74,8 @@ fn binding(code: Code<'_>, id: NodeId) -> Binding {
 fn local(code: Code<'_>, id: NodeId) -> Binding {
     let holder = frame(code, id);
     // Members of a class are asked of its objects.
-    if code.tree.kind_name(holder) == "class_definition" { Binding::Other } else { seen_in(code, holder) }
+    let class = code.tree.kind_name(holder) == "class_definition";
+    if class { Binding::Member { of: holder } } else { seen_in(code, holder) }
 }
 
 fn seen_in(code: Code<'_>, holder: NodeId) -> Binding {
@@ -165,28 +166,41 @@ fn assigned(code: Code<'_>, id: NodeId) -> Binding {
     }
 }
 
-/// A use in a default, a decorator or an annotation is of what is seen around the function.
+/// A use in a default or an annotation, and in what a comprehension goes over first, is of what is seen around that.
 fn used(code: Code<'_>, id: NodeId) -> Binding {
     let tree = code.tree;
     let mut inner = id;
     for above in tree.ancestors(id).skip(1) {
         let kind = tree.kind_name(above);
+        let field = tree.language().field_name(tree.node(inner).field);
         if FUNCTIONS.contains(&kind) {
-            let field = tree.language().field_name(tree.node(inner).field);
-            let outside = matches!(field, "parameters" | "return_type" | "superclasses");
-            // What a comprehension goes over first is told outside.
-            let member = tree.kind_name(frame(code, above)) == "class_definition";
-            return match outside && member {
-                true => Binding::Unknown,
-                false => Binding::Uses { but: outside.then_some(above) },
-            };
+            let outside = matches!(field, "parameters" | "return_type") || is_gone_over_first(code, id, inner);
+            return if outside { around(code, above) } else { Binding::Uses { but: None } };
         }
         if kind == "class_definition" {
             // Its bases are told around it; what its body names may be a member.
-            let bases = tree.language().field_name(tree.node(inner).field) == "superclasses";
-            return if bases { Binding::Uses { but: None } } else { Binding::Unknown };
+            let of = above;
+            return if field == "superclasses" { around(code, above) } else { Binding::InBody { of, but: None } };
         }
         inner = above;
     }
     Binding::Uses { but: None }
+}
+
+/// A use of what is seen around a function or class.
+fn around(code: Code<'_>, holder: NodeId) -> Binding {
+    let outer = frame(code, holder);
+    match code.tree.kind_name(outer) == "class_definition" {
+        true => Binding::InBody { of: outer, but: Some(holder) },
+        false => Binding::Uses { but: Some(holder) },
+    }
+}
+
+/// Whether a name is in what the first clause of a comprehension goes over.
+fn is_gone_over_first(code: Code<'_>, id: NodeId, clause: NodeId) -> bool {
+    let tree = code.tree;
+    let holder = tree.node(clause).parent;
+    let first = || tree.parts(holder).find(|part| tree.kind_name(*part) == "for_in_clause") == Some(clause);
+    let right = || tree.child_named(clause, "right").map_or(0, |right| tree.node(right).start);
+    tree.kind_name(clause) == "for_in_clause" && first() && right() <= tree.node(id).start
 }
