@@ -118,6 +118,7 @@ fn pattern(code: Code<'_>, id: NodeId) -> Binding {
             _ => None,
         };
         return match found {
+            Some(_) if is_conditional(code, above) => Binding::Unknown,
             Some((holder, from, until)) if !capital => {
                 let end = until.unwrap_or(tree.node(holder).end);
                 Binding::Declares { holder, seen: Span::new(from.min(end), end) }
@@ -127,6 +128,23 @@ fn pattern(code: Code<'_>, id: NodeId) -> Binding {
         };
     }
     Binding::Uses { but: None }
+}
+
+/// Whether a declaration is there under a condition, so that another one may be the one that holds.
+fn is_conditional(code: Code<'_>, declaration: NodeId) -> bool {
+    let tree = code.tree;
+    let mut first = tree.node(declaration).first_token;
+    let attribute = |token: u32| {
+        let node = tree.tokens().get(token.checked_sub(1)? as usize)?.node;
+        tree.ancestors(node).take(2).find(|id| tree.kind_name(*id) == "attribute_item")
+    };
+    while let Some(id) = attribute(first) {
+        if code.text(id).starts_with("#[cfg") {
+            return true;
+        }
+        first = tree.node(id).first_token;
+    }
+    false
 }
 
 type Seen = Option<(NodeId, u32, Option<u32>)>;
