@@ -162,7 +162,7 @@ fn names_are_told_by_their_scope() {
         ("javascript", "const a = 1; { const a = 2; b(a); } b(a, `${a}`);", 6, 3),
         ("typescript", "import * as A from 'a'; type B<A extends A.C> = A.D<A>;", 12, 3),
         ("typescript", "type A<T> = T; const T = 1; f(T);", 7, 2),
-        ("rust", "fn f() { #[cfg(a)] #[b] let x = 1; #[cfg(not(a))] let x = 2; g(x); }", 28, 0),
+        ("rust", "fn f() { #[cfg(a)] /* b */ let x = 1; #[cfg(not(a))] let x = 2; g(x); }", 32, 0),
         ("rust", "fn f() { #[allow(a)] let x = 1; g(x); }", 25, 2),
         ("rust", "fn f(x: u8) -> u8 { let x = x + 1; println!(\"{x}\"); x }", 24, 3),
         ("rust", "fn f(x: usize, y: u8) { println!(\"{y:>x$} {{x}} {:>x$}\", 1); }", 5, 3),

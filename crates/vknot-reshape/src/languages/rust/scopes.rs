@@ -135,7 +135,8 @@ fn is_conditional(code: Code<'_>, declaration: NodeId) -> bool {
     let tree = code.tree;
     let mut first = tree.node(declaration).first_token;
     let attribute = |token: u32| {
-        let node = tree.tokens().get(token.checked_sub(1)? as usize)?.node;
+        let before = (0..token).rev().find(|before| !tree.is_comment(*before))?;
+        let node = tree.tokens().get(before as usize)?.node;
         tree.ancestors(node).take(2).find(|id| tree.kind_name(*id) == "attribute_item")
     };
     while let Some(id) = attribute(first) {
