@@ -52,8 +52,8 @@ fn spaces(code: Code<'_>, id: NodeId) -> u8 {
 
 /// Whether a name with points in it says where a type is held.
 fn is_in_type(code: Code<'_>, name: NodeId) -> bool {
-    let kinds = code.tree.ancestors(name).map(|id| code.tree.kind_name(id));
-    kinds.skip_while(|kind| *kind == "nested_identifier").next() == Some("nested_type_identifier")
+    let mut kinds = code.tree.ancestors(name).map(|id| code.tree.kind_name(id));
+    kinds.find(|kind| *kind != "nested_identifier") == Some("nested_type_identifier")
 }
 
 /// Kinds of function, with their parameters.
