@@ -316,6 +316,27 @@ class Board {
   }
 }
 "),
+    ("bodies that begin on the line of their head", "javascript", &[], "\
+function read(level) {
+  if (level < 0) return made({
+    level,
+    station: 1,
+  });
+  if (level > 9 && isHigh) station.set({
+    level,
+    station: 1,
+  });
+  else calm();
+  for (const gauge of gauges) gauge.forEach((next) => {
+    watch(next);
+  });
+  if (level > 2)
+    return gauges.map((next) => {
+      watch(next);
+    });
+  return level;
+}
+"),
     ("short functions on one line", "go", &[], "\
 package tide
 

@@ -232,6 +232,11 @@ impl Planner<'_> {
             self.plan.added.push(AddedBraces { open: gap, close });
             return;
         }
+        // What its author began on the line may stay there with the rest of it on further lines.
+        let next = self.next_break(gap);
+        if self.keeps_meant() && !broken && next < self.end(body) {
+            group.fit_end = next;
+        }
         let number = self.plan.group(group);
         self.plan.set(gap, GapPlan::soft(number, true));
     }
