@@ -64,6 +64,25 @@ fn nothing_comes_in_that_was_not_asked_for() {
 }
 
 #[test]
+fn code_in_other_languages_stays_as_it_is() {
+    let page = "<p>a</p><script>b(1);</script><p>c</p>\n";
+    let cells = "{\"cells\": [{\"cell_type\": \"code\", \"source\": [\"a = 1\\n\", \"b = 2\"]}]}\n";
+    for (language, text, old, new) in [
+        ("html", page, "1", "2"),
+        ("html", page, "b(1);", "b(1); d();"),
+        ("html", page, "b(1);", ""),
+        ("markdown", "# Tide\n\n```python\na = 1\n```\n", "1", "2"),
+        ("notebook", cells, "a = 1", "a = 2"),
+    ] {
+        let made = Made { edits: &[(old, new)], added: &[], removed: &[], moved: &[] };
+        assert_ne!(refused(language, text, &made, nothing()), "passed", "{text}");
+    }
+    // White space may change.
+    let made = Made { edits: &[("b(1)", "b( 1 )")], added: &[], removed: &[], moved: &[] };
+    assert_eq!(refused("html", page, &made, nothing()), "passed");
+}
+
+#[test]
 fn what_moves_stays_in_one_piece() {
     // `a + b` would be taken apart by the operator behind it.
     let text = "x = c * 2; y = a + b;";
