@@ -144,7 +144,7 @@ pub(crate) struct Frames<'a> {
     pub(super) first_of: Option<(usize, NodeId)>,
     /// Whether the white space of each line that was begun may be left as it is, if it takes as many columns as it should.
     pub stays: Vec<bool>,
-    /// The tables of numbers of the file, and whether the line at hand may line up with others of one.
+    /// The tables of the file, and whether the line at hand may line up with others of one.
     pub(super) tables: Tables,
     pub in_table: bool,
     /// The body of a function that holds the whole file.
@@ -246,7 +246,7 @@ impl<'a> Frames<'a> {
         self.source
     }
 
-    /// Whether rows that begin with names may line up at their ends.
+    /// Whether rows may line up behind the prefixes of the names that they begin with.
     pub fn has_prefixed_names(&self) -> bool {
         self.table.spec.prefixed_names
     }

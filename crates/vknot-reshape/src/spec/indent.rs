@@ -121,7 +121,7 @@ pub(crate) struct IndentSpec {
     pub marks: &'static [&'static str],
     /// What leads lines of a piece that are code but are not shown there, with a blank behind it; empty where there are none.
     pub hidden: &'static str,
-    /// Whether names have prefixes that tell for whom they are (`-moz-filter`), and rows that hold one name may line up at its end.
+    /// Whether names may have prefixes that tell for whom they are (`-moz-filter`), behind which rows line up.
     pub prefixed_names: bool,
     /// Whether a link of a chain stands with its beginning where a block ends in front of it.
     pub links_follow_blocks: bool,

@@ -231,10 +231,10 @@ pub(crate) struct List {
     pub reluctant: bool,
     /// A single item may stay on the line with its own brackets broken.
     pub hug_single: bool,
-    /// A single item that its author had on the line stays there, however long that is.
-    pub stay_single: bool,
     /// Any item may, where the author broke no line between the items.
     pub hug_any: bool,
+    /// A single item that its author had on the line stays there, however long that is.
+    pub stay_single: bool,
     /// Broken only where the author had it so.
     pub only_kept: bool,
     /// Items may be parted by a line break alone.
@@ -253,8 +253,8 @@ pub(crate) const LIST: List = List {
     together: false,
     reluctant: false,
     hug_single: false,
-    stay_single: false,
     hug_any: false,
+    stay_single: false,
     only_kept: false,
     lines: false,
     comma: false,

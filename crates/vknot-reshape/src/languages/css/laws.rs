@@ -146,9 +146,8 @@ fn no_statements(code: Code<'_>, list: NodeId) -> bool {
 
 /// The words that begin statements in what sheets are made of.
 const STATEMENTS: &[&str] = &[
-    "@content", "@each", "@else", "@extend", "@for", "@forward", "@function", "@if", "@import", "@include", "@media",
-    "@mixin",
-    "@return", "@supports", "@use", "@while",
+    "@content", "@each", "@else", "@extend", "@for", "@forward", "@function", "@if",
+    "@import", "@include", "@media", "@mixin", "@return", "@supports", "@use", "@while",
 ];
 
 /// Brackets in plain sheets hold something.
