@@ -64,6 +64,20 @@ fn nothing_comes_in_that_was_not_asked_for() {
 }
 
 #[test]
+fn text_that_goes_does_not_come_back_elsewhere() {
+    let page = "<p>ebb</p><p></p>\n";
+    let tokens = read("html", page).tree().tokens().to_vec();
+    let at = |offset: u32| tokens.iter().position(|token| token.start >= offset).unwrap() as u32;
+    let gone = Allowance { gone: vec![Span::new(3, 6)], ..nothing() };
+    let removed = [("ebb", at(3))];
+    let deleted = Made { edits: &[("ebb", "")], added: &[], removed: &removed, moved: &[] };
+    assert_eq!(refused("html", page, &deleted, gone.clone()), "passed");
+    let added = [("ebb", at(13))];
+    let made = Made { edits: &[("ebb", ""), ("<p></p>", "<p>ebb</p>")], added: &added, removed: &removed, moved: &[] };
+    assert_eq!(refused("html", page, &made, gone), "`` became `ebb`");
+}
+
+#[test]
 fn code_in_other_languages_stays_as_it_is() {
     let page = "<p>a</p><script>b(1);</script><p>c</p>\n";
     let cells = "{\"cells\": [{\"cell_type\": \"code\", \"source\": [\"a = 1\\n\", \"b = 2\"]}]}\n";
