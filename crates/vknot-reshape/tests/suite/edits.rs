@@ -61,6 +61,11 @@ fn nothing_comes_in_that_was_not_asked_for() {
     };
     assert_eq!(refused("javascript", "f(level);", &made, asked(&["warn(", ")"])), "`warn()` became `log()`");
     assert_eq!(refused("javascript", "f(level);", &made, asked(&["log(", ")"])), "passed");
+    // The same letters in another order are something else, and so is other text.
+    let made = Made { edits: &[("()", "(ba)")], added: &[("ba", 2)], removed: &[], moved: &[] };
+    assert_eq!(refused("javascript", "f();", &made, asked(&["ab"])), "`ab` became `ba`");
+    let made = Made { edits: &[("ebb", "flow")], added: &[("flow", 3)], removed: &[("ebb", 3)], moved: &[] };
+    assert_eq!(refused("html", "<p>ebb</p>\n", &made, nothing()), "`` became `flow`");
 }
 
 #[test]
