@@ -44,8 +44,26 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
             places.push(Named { spaces: (spec.spaces)(code, token.node), span: token.span(), binding });
         }
     }
+    Some(places)
+}
+
+/// The same, where what is used in bodies by name alone is told from their members.
+fn settled(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
+    let mut places = places(code, spec, name)?;
     settle_members(&mut places);
     Some(places)
+}
+
+/// Where a body that uses one name alone has a member of the other name, for which that would be taken.
+fn taken_for_member(uses: &[Span], own: &[Named], others: &[Named]) -> Option<Span> {
+    let used: HashSet<Span> = uses.iter().copied().collect();
+    let body = |place: &Named| match place.binding {
+        Binding::InBody { of, .. } if used.contains(&place.span) => Some(of),
+        _ => None,
+    };
+    let bodies: HashSet<NodeId> = own.iter().filter_map(body).collect();
+    let member = |other: &&Named| matches!(other.binding, Binding::Member { of } if bodies.contains(&of));
+    others.iter().find(member).map(|other| other.span)
 }
 
 /// Tells what is used in bodies by name alone from their members: which of the two it is where there is such a member, is not known.
@@ -99,7 +117,7 @@ fn bound(place: &Named, declaring: &[Named]) -> Option<(NodeId, Span)> {
 pub(crate) fn uses(code: Code<'_>, named: Span) -> Option<(Span, Vec<Span>)> {
     let spec = code.toolkit().edits.scopes?;
     let name = code.source.slice(named);
-    let all = places(code, spec, name)?;
+    let all = settled(code, spec, name)?;
     if code.tree.has_error() || all.iter().any(|place| place.binding == Binding::Unknown) {
         return None;
     }
@@ -120,7 +138,13 @@ pub(crate) fn clash(code: Code<'_>, declared: Span, uses: &[Span], new: &str) ->
     let spec = code.toolkit().edits.scopes?;
     let name = code.source.slice(declared);
     // What is too much to tell could be anything.
-    let (Some(own), Some(others)) = (places(code, spec, name), places(code, spec, new)) else { return Some(declared) };
+    let (Some(own), Some(mut others)) = (places(code, spec, name), places(code, spec, new)) else {
+        return Some(declared);
+    };
+    if let Some(member) = taken_for_member(uses, &own, &others) {
+        return Some(member);
+    }
+    settle_members(&mut others);
     let declaration = own.iter().find(|place| place.span == declared)?;
     let Binding::Declares { holder, seen } = declaration.binding else { return None };
     if spec.reserved.contains(&new) {

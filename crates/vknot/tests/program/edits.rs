@@ -241,6 +241,11 @@ fn uses_are_listed_by_scope_and_by_word() {
     );
     desk.write("gauge.c", "int level; /* level */\nint f(void) { return level; }\n");
     snapshot!(desk.run(&["edit", "occurrences", "gauge.rs:3:9"]));
+    // What a member of the class would be taken for is refused another name, what is used beside it is not.
+    desk.write("tide.py", "import models\n\nclass Tide:\n    name = 1\n    level = models.Level()\n");
+    let renamed = |name: &str| desk.run(&["edit", "occurrences", "tide.py:1:8", "--replace", name]);
+    assert!(renamed("name").contains("`name` at 4:5 would be taken for it"), "{}", renamed("name"));
+    assert!(renamed("tables").contains("+    level = tables.Level()"), "{}", renamed("tables"));
     snapshot!(desk.run(&["edit", "occurrences", "gauge.c:1:5", "--comments", "--first", "2", "--output", "json"]));
 }
 

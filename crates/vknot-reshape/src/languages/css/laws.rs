@@ -128,8 +128,9 @@ fn tests_in_brackets(code: Code<'_>, rule: NodeId) -> bool {
 fn no_bare_pairs(code: Code<'_>, variable: NodeId) -> bool {
     let tree = code.tree;
     let Some(value) = tree.child_named(variable, "value") else { return true };
-    let shares = std::iter::once(value).chain(tree.parts(value).filter(|part| tree.kind_name(*part) == "value_part"));
-    shares.into_iter().all(|share| {
+    let mut shares =
+        std::iter::once(value).chain(tree.parts(value).filter(|part| tree.kind_name(*part) == "value_part"));
+    shares.all(|share| {
         let mut before = "";
         tree.parts(share).all(|part| {
             let bare = code.text(part) == ":" && !before.starts_with(|c: char| c.is_ascii_alphabetic());
