@@ -3,7 +3,7 @@
 use vknot_syntax::{Role, Span, is_word_character, word_span_at};
 
 use crate::spec::Code;
-use crate::spec::inner::NESTED_AT_MOST;
+use crate::spec::inner::{InnerCode, NESTED_AT_MOST};
 use super::error::EditError;
 use super::scopes;
 use super::wish::Edit;
@@ -92,7 +92,9 @@ fn words_within(code: Code<'_>, name: &str, levels: usize) -> Vec<Span> {
         if !atom && text == name {
             found.push(token.span());
         } else if levels > 0 && text.contains(name) {
-            for inner in (code.toolkit().looks.inside)(code.source, code.tree, token.node) {
+            let inside = (code.toolkit().looks.inside)(code.source, code.tree, token.node);
+            let unread = if atom { None } else { unread(text, token.span()) };
+            for inner in inside.into_iter().chain(unread) {
                 let piece = inner.read(code.source, code.tree, token.node);
                 let spans = words_within(code.piece(&piece), name, levels - 1);
                 let outer = spans.into_iter().map(|span| piece.outer_span(span));
@@ -103,8 +105,16 @@ fn words_within(code: Code<'_>, name: &str, levels: usize) -> Vec<Span> {
     found
 }
 
+/// What a token holds whose first line is a directive, and the others code that is not read with the rest.
+fn unread(text: &str, span: Span) -> Option<InnerCode> {
+    let line = text.find('\n')?;
+    let (open, close) = (Span::new(span.start, span.start), Span::new(span.end, span.end));
+    let span = Span::new(span.start + line as u32 + 1, span.end);
+    Some(InnerCode { open, close, span, around: ("", ""), word: "" })
+}
+
 /// Where a word stands in a text.
-fn words_in(code: Code<'_>, within: Span, name: &str) -> Vec<Span> {
+pub(super) fn words_in(code: Code<'_>, within: Span, name: &str) -> Vec<Span> {
     let text = code.source.slice(within);
     let alone = |at: &usize| {
         !text[.. * at].ends_with(is_word_character) && !text[at + name.len()..].starts_with(is_word_character)

@@ -1,12 +1,13 @@
 //! Which uses of a name are of one thing, by the binding rules of a language.
 
-use std::collections::HashSet;
+use std::collections::{HashMap, HashSet};
 
 use vknot_syntax::{NodeId, Role, Span, is_word_character};
 
 use crate::spec::Code;
 use crate::spec::inner::InnerCode;
 use crate::spec::scopes::{Binding, ScopeSpec};
+use super::occurrences::words_in;
 
 /// A place where a name stands.
 #[derive(Clone, Copy)]
@@ -20,11 +21,12 @@ struct Named {
 /// told by word then.
 const STEPS: usize = 20_000_000;
 
-/// All places where a name stands, those in the code of strings among them; `None` where they are too many, too deep inside.
+/// All places where a name stands, each with what it does there, those in the code of strings among them; `None` where they are too many, too deep inside.
 fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
     let tree = code.tree;
     let mut places = Vec::new();
     let mut steps = 0;
+    let mut keyed: Option<HashMap<&str, bool>> = None;
     for token in tree.tokens() {
         let role = tree.role(token.node);
         let text = code.source.slice(token.span());
@@ -40,11 +42,56 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
             if steps >= STEPS {
                 return None;
             }
-            let binding = (spec.binding)(code, token.node);
+            let binding = match (spec.binding)(code, token.node) {
+                Binding::Key { of } => {
+                    let keyed = keyed.get_or_insert_with(|| (spec.keyed)(code));
+                    match keyed.get(tree.text_of(code.source.text(), of)) {
+                        Some(true) => Binding::Other,
+                        Some(false) => Binding::Uses { but: None },
+                        None => Binding::Perhaps,
+                    }
+                }
+                binding => binding,
+            };
             places.push(Named { spaces: (spec.spaces)(code, token.node), span: token.span(), binding });
+        } else if text.len() > name.len() && role != Role::Comment && text.contains(name) {
+            // What the reader left out may use it.
+            let unread = words_in(code, token.span(), name).into_iter();
+            places.extend(unread.map(|span| Named { spaces: u8::MAX, span, binding: Binding::Unknown }));
         }
     }
+    settle_redeclared(&mut places);
+    settle_private(&mut places);
     Some(places)
+}
+
+/// Makes what is declared again a use of what it is declared as already.
+fn settle_redeclared(places: &mut [Named]) {
+    let mut holders = HashSet::new();
+    for place in places {
+        match place.binding {
+            Binding::Declares { holder, .. } => _ = holders.insert(holder),
+            Binding::Redeclares { holder, seen } => {
+                let first = holders.insert(holder);
+                place.binding = if first { Binding::Declares { holder, seen } } else { Binding::Uses { but: None } };
+            }
+            _ => {}
+        }
+    }
+}
+
+/// Makes what is private open where something may ask for it, else known.
+fn settle_private(places: &mut [Named]) {
+    let asked = |spaces, place: &Named| if place.binding == Binding::Asked { spaces | place.spaces } else { spaces };
+    let asked = places.iter().fold(0, asked);
+    for place in places {
+        place.binding = match place.binding {
+            Binding::Private { holder, seen } if asked & place.spaces == 0 => Binding::Declares { holder, seen },
+            Binding::Private { holder, seen } => Binding::Open { holder, seen },
+            Binding::Asked => Binding::Other,
+            other => other,
+        };
+    }
 }
 
 /// The same, where what is used in bodies by name alone is told from their members.
@@ -99,12 +146,15 @@ fn named_inside(code: Code<'_>, inner: &InnerCode, name: &str) -> Vec<(Span, boo
 /// What a name at a place is bound to, of what declares it: that, and where it is seen.
 fn bound(place: &Named, declaring: &[Named]) -> Option<(NodeId, Span)> {
     let but = match place.binding {
-        Binding::Declares { holder, seen } => return Some((holder, seen)),
+        Binding::Declares { holder, seen } | Binding::Open { holder, seen } => return Some((holder, seen)),
         Binding::Uses { but } => but,
+        Binding::Perhaps => None,
         _ => return None,
     };
     let seen = declaring.iter().filter_map(|other| match other.binding {
-        Binding::Declares { holder, seen } if Some(holder) != but && other.spaces & place.spaces != 0 => {
+        Binding::Declares { holder, seen } | Binding::Open { holder, seen }
+            if Some(holder) != but && other.spaces & place.spaces != 0 =>
+        {
             Some((holder, seen))
         }
         _ => None,
@@ -122,13 +172,16 @@ pub(crate) fn uses(code: Code<'_>, named: Span) -> Option<(Span, Vec<Span>)> {
         return None;
     }
     let own = all.iter().find(|place| place.span == named)?;
-    let declaring: Vec<Named> =
-        all.iter().filter(|place| matches!(place.binding, Binding::Declares { .. })).copied().collect();
+    let declares = |place: &&Named| matches!(place.binding, Binding::Declares { .. } | Binding::Open { .. });
+    let declaring: Vec<Named> = all.iter().filter(declares).copied().collect();
     if declaring.len().saturating_mul(all.len()) > STEPS {
         return None;
     }
     let binding = bound(own, &declaring)?;
     let same: Vec<&Named> = all.iter().filter(|place| bound(place, &declaring) == Some(binding)).collect();
+    if same.iter().any(|place| matches!(place.binding, Binding::Perhaps | Binding::Open { .. })) {
+        return None;
+    }
     let declared = same.iter().find(|place| matches!(place.binding, Binding::Declares { .. }))?.span;
     Some((declared, same.into_iter().map(|place| place.span).collect()))
 }
@@ -153,14 +206,17 @@ pub(crate) fn clash(code: Code<'_>, declared: Span, uses: &[Span], new: &str) ->
     for other in &others {
         match other.binding {
             // It would be taken for what is called otherwise.
-            Binding::Uses { .. } if seen.start <= other.span.start && other.span.start < seen.end => {
+            Binding::Uses { .. } | Binding::Perhaps
+                if seen.start <= other.span.start && other.span.start < seen.end =>
+            {
                 let further_in = bound(other, &others).is_some_and(|(inner, _)| inner > holder);
                 if !further_in {
                     return Some(other.span);
                 }
             }
             // Some use would be taken for it.
-            Binding::Declares { holder: inner, seen: inner_seen } => {
+            Binding::Declares { holder: inner, seen: inner_seen }
+            | Binding::Open { holder: inner, seen: inner_seen } => {
                 let same = inner == holder;
                 let captured = uses.iter().any(|span| inner_seen.start <= span.start && span.start < inner_seen.end);
                 if same || captured && inner >= holder {

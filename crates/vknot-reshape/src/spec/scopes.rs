@@ -1,5 +1,7 @@
 //! How a language's folder tells what a name is bound to.
 
+use std::collections::HashMap;
+
 use vknot_syntax::NodeId;
 
 use super::Code;
@@ -10,6 +12,11 @@ pub(crate) use super::toolkit::ScopeSpec;
 /// The one namespace of most languages.
 pub(crate) fn one_space(_: Code<'_>, _: NodeId) -> u8 {
     1
+}
+
+/// No types whose keys may be members or values.
+pub(crate) fn no_keys(_: Code<'_>) -> HashMap<&str, bool> {
+    HashMap::new()
 }
 
 /// Another name as it is.

@@ -1,5 +1,7 @@
 //! What a language's folder gives, and its tables by number of kind.
 
+use std::collections::HashMap;
+
 use vknot_style::LanguageStyle;
 use vknot_syntax::{Embedded, Field, Kind, Language, NodeId, Role, Source, Tree};
 
@@ -187,6 +189,8 @@ pub(crate) struct ScopeSpec {
     pub spaces: fn(Code<'_>, NodeId) -> u8,
     /// What is written where another name comes in: `key: name` where the name is a key, too.
     pub written: fn(Code<'_>, NodeId, &str) -> String,
+    /// The types that a file tells of, and whether keys of them are members.
+    pub keyed: for<'a> fn(Code<'a>) -> HashMap<&'a str, bool>,
     /// What the language means by itself: no name can be called so.
     pub reserved: &'static [&'static str],
 }

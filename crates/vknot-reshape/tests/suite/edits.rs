@@ -185,7 +185,9 @@ fn laws_beyond_the_grammar_are_kept() {
 fn names_are_told_by_their_scope() {
     for (language, text, at, uses) in [
         ("java", "class A { private int x; void f(int x) { this.x = x; } int g() { return x; } }", 22, 3),
-        ("java", "class A { void f(int x) { g(x); } int x; }", 21, 0),
+        ("java", "class A { void f(int x) { g(x); } int x; }", 21, 2),
+        ("java", "class A { int x; void f(int x) { g(x); } int h() { return x; } }", 14, 0),
+        ("java", "class A { private int x; int g(A other) { return other.x + x; } }", 22, 0),
         ("python", "def f(x, y=x):\n    return [x for x in y]\n", 6, 1),
         ("python", "import os\n\ndef f():\n    return f'{os.x}'\n", 7, 2),
         (
@@ -205,6 +207,49 @@ fn names_are_told_by_their_scope() {
         ("rust", "fn f(x: u8) -> u8 { let x = x + 1; println!(\"{x}\"); x }", 24, 3),
         ("rust", "fn f(x: usize, y: u8) { println!(\"{y:>x$} {{x}} {:>x$}\", 1); }", 5, 3),
         ("rust", "fn f(x: Option<u8>) { if let Some(x) = x { g(x) } else { h(x) } }", 5, 3),
+        ("go", "package a\nfunc f(x int) (y int) {\n\tx, z := g(x)\n\treturn x + z\n}\n", 17, 4),
+        (
+            "go",
+            "package a\nfunc f(x int) {\n\tif x := g(x); x > 0 {\n\t\th(x)\n\t} else {\n\t\tx := x\n\t\th(x)\n\t}\n\th(x)\n}\n",
+            30,
+            4,
+        ),
+        ("go", "package a\ntype P struct{ x int }\nfunc f(x int) P { return P{x: x} }\n", 40, 2),
+        ("go", "package a\ntype P map[int]int\nfunc f(x int) []P { return []P{{x: x}} }\n", 36, 3),
+        ("go", "package a\nfunc f(x int) Q { return Q{x: x} }\n", 17, 0),
+        (
+            "go",
+            "package a\nfunc (g *G[T]) f(a any) (b T) {\n\tswitch a := a.(type) {\n\tcase T:\n\t\treturn a\n\t}\n\treturn\n}\n",
+            21,
+            3,
+        ),
+        (
+            "go",
+            "package a\nfunc f(a any) {\n\tswitch a := a.(type) {\n\tcase int:\n\t\tg(a)\n\tdefault:\n\t\ta = b.a\n\t}\n}\n",
+            34,
+            3,
+        ),
+        ("go", "package a\ntype B int\ntype C struct{ B }\n", 15, 0),
+        ("csharp", "class A { int x; void F(int x) { this.x = x; G(y => x + y); } }", 28, 3),
+        ("csharp", "class A { private int x; void F(int x) { this.x = x; } int G() => x; }", 22, 3),
+        ("csharp", "class A { private int x; int G(A a) => a.x + x; }", 22, 0),
+        ("csharp", "class A { void F(int x) { G(x); } void H() { F(x: 1); } }", 21, 0),
+        ("csharp", "class A { void F(object a) { if (a is B b && b.C) G(b); else H(b); I(b); } }", 40, 5),
+        ("csharp", "class A { void F(object a) { while (a is B b) G(b); I(b); } }", 43, 2),
+        (
+            "csharp",
+            "class A { void F() { var x = 1; G(from x in x.Y where x > 1 select new { x, Z = $\"{x}\" }); } }",
+            39,
+            4,
+        ),
+        ("csharp", "partial class A { private int x; int G() => x; }", 30, 0),
+        ("csharp", "class A<T> where T : B { T F<U>(T a, C.T b) => G<T>(a); }", 8, 5),
+        (
+            "csharp",
+            "class A {\n    void F(int w) {\n#if B\n        G(w); if (C) {\n#else\n        if (w) {\n#endif\n        }\n    }\n}\n",
+            25,
+            0,
+        ),
     ] {
         let document = read(language, text);
         let found = occurrences(document.code(), Span::new(at, at), Sought::default()).unwrap();

@@ -7,6 +7,7 @@ mod laws;
 mod layout;
 mod missing;
 mod reading;
+mod scopes;
 
 use vknot_style::{Key, LanguageStyle};
 use vknot_syntax::{NodeId, Role, Source, Tree};
@@ -30,6 +31,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         negation: "!",
         both: "&&",
         conditionals: &["if_statement"],
+        scopes: Some(&scopes::SCOPES),
         laws: laws::LAWS,
         ..EDITS_OF_MOST
     },

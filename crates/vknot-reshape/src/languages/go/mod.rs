@@ -7,6 +7,7 @@ mod missing;
 mod packages;
 mod reading;
 mod layout;
+mod scopes;
 
 use vknot_style::{Key, LanguageStyle};
 
@@ -29,6 +30,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
         both: "&&",
         conditionals: &["if_statement"],
         trailing: true,
+        scopes: Some(&scopes::SCOPES),
         laws: laws::LAWS,
         ..EDITS_OF_MOST
     },

@@ -3,13 +3,14 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, as_it_is};
+use crate::spec::scopes::{Binding, ScopeSpec, as_it_is, no_keys};
 
 pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier"],
     binding,
     spaces,
     written: as_it_is,
+    keyed: no_keys,
     reserved: RESERVED,
 };
 
@@ -93,32 +94,17 @@ fn variable(code: Code<'_>, id: NodeId, declaration: NodeId) -> Binding {
         "field_declaration" => {
             let text = code.source.slice(Span::new(tree.node(declaration).start, tree.node(id).start));
             let private = text.split_whitespace().any(|word| word == "private");
-            if private && !reached_elsewhere(code, id) {
-                declares(code, holder, tree.node(holder).start)
-            } else {
-                Binding::Unknown
-            }
+            let seen = tree.node(holder).span();
+            if private { Binding::Private { holder, seen } } else { Binding::Open { holder, seen } }
         }
         _ => Binding::Unknown,
     }
 }
 
-/// Whether a member of that name is asked of anything but `this`.
-fn reached_elsewhere(code: Code<'_>, id: NodeId) -> bool {
-    let tree = code.tree;
-    let name = code.source.slice(tree.node(id).span());
-    tree.tokens().windows(3).any(|three| {
-        let [object, dot, member] = three else { return false };
-        code.source.slice(member.span()) == name
-            && matches!(code.source.slice(dot.span()), "." | "::")
-            && code.source.slice(object.span()) != "this"
-    })
-}
-
 fn this_field(code: Code<'_>, access: NodeId) -> Binding {
     let tree = code.tree;
     let this = tree.parts(access).next().is_some_and(|object| code.source.slice(tree.node(object).span()) == "this");
-    if this { Binding::Uses { but: None } } else { Binding::Other }
+    if this { Binding::Uses { but: None } } else { Binding::Asked }
 }
 
 /// The first part of a name of several may be a variable.

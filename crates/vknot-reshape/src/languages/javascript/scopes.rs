@@ -3,13 +3,14 @@
 use vknot_syntax::{NodeId, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec};
+use crate::spec::scopes::{Binding, ScopeSpec, no_keys};
 
 pub(crate) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier", "type_identifier", "shorthand_property_identifier", "shorthand_property_identifier_pattern"],
     binding,
     spaces,
     written,
+    keyed: no_keys,
     reserved: RESERVED,
 };
 

@@ -3,13 +3,14 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, one_space};
+use crate::spec::scopes::{Binding, ScopeSpec, no_keys, one_space};
 
 pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier", "shorthand_field_identifier"],
     binding,
     spaces: one_space,
     written,
+    keyed: no_keys,
     reserved: RESERVED,
 };
 
