@@ -33,7 +33,7 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
         if role == Role::String && text.contains(name) {
             for inner in (code.toolkit().looks.inside)(code.source, code.tree, token.node) {
                 places.extend(named_inside(code, &inner, name).into_iter().map(|(span, certain)| {
-                    let binding = if certain { Binding::Uses { but: None } } else { Binding::Unknown };
+                    let binding = if certain { (spec.inner)(code, token.node, span) } else { Binding::Unknown };
                     Named { spaces: 1, span, binding }
                 }));
             }

@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use vknot_syntax::NodeId;
+use vknot_syntax::{NodeId, Span};
 
 use super::Code;
 
@@ -17,6 +17,11 @@ pub(crate) fn one_space(_: Code<'_>, _: NodeId) -> u8 {
 /// No types whose keys may be members or values.
 pub(crate) fn no_keys(_: Code<'_>) -> HashMap<&str, bool> {
     HashMap::new()
+}
+
+/// What strings put in are uses.
+pub(crate) fn used_inside(_: Code<'_>, _: NodeId, _: Span) -> Binding {
+    Binding::Uses { but: None }
 }
 
 /// Another name as it is.

@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 
 use vknot_style::LanguageStyle;
-use vknot_syntax::{Embedded, Field, Kind, Language, NodeId, Role, Source, Tree};
+use vknot_syntax::{Embedded, Field, Kind, Language, NodeId, Role, Source, Span, Tree};
 
 use super::bindings::Binding;
 use super::imports::{Declared, Groups, Home, Import, Name, Origin, Room, Surroundings, Unbound, Uses, Verdict, Wants};
@@ -185,6 +185,8 @@ pub(crate) struct ScopeSpec {
     pub names: &'static [&'static str],
     /// What a name does.
     pub binding: fn(Code<'_>, NodeId) -> Binding,
+    /// What a name does in the code inside a token.
+    pub inner: fn(Code<'_>, NodeId, Span) -> Binding,
     /// Which of its namespaces a name is of, as bits: a use is of what declares it in one of them.
     pub spaces: fn(Code<'_>, NodeId) -> u8,
     /// What is written where another name comes in: `key: name` where the name is a key, too.

@@ -250,6 +250,18 @@ fn names_are_told_by_their_scope() {
             25,
             0,
         ),
+        ("c", "int f(g_t *x, int n) { x->x = n; { int x = n; h(x); } return x ? 1 : n; }\n", 11, 3),
+        ("c", "static int x;\nint f(void) { int y = x, x = y; return x; }\nint h(void) { return x; }\n", 11, 3),
+        ("c", "int x;\nint f(void) { return x; }\n", 4, 0),
+        ("c", "void f(int x) { A(x + 1); }\nvoid g(int x) { A(x); }\n", 11, 2),
+        ("c", "void g(int x) { A(x); }\n", 11, 0),
+        ("c", "#define A(x, y) ((x) + (y))\nint g(int x) { return A(x, 1); }\n", 38, 2),
+        ("c", "#define A(y) ((x) + (y))\nint g(int x) { return A(x); }\n", 35, 0),
+        ("c", "void f(void) { const x_t *a; int (*x)(int b), y = 1; (*x)(y); a * b; }\n", 35, 2),
+        ("c", "void f(void) {\n#ifdef A\n    int x = 1;\n#else\n    long x = 2;\n#endif\n    g(x);\n}\n", 32, 3),
+        ("c", "void f(int x) {\n    goto x;\nx:\n    g(x);\n}\n", 25, 2),
+        ("c", "int f(x) int x; { return x; }\n", 13, 0),
+        ("c", "void f(void) { for (int x = 0; x < 3; x++) g((struct x){ .x = x }); x(); }\n", 24, 4),
     ] {
         let document = read(language, text);
         let found = occurrences(document.code(), Span::new(at, at), Sought::default()).unwrap();

@@ -3,6 +3,7 @@
 pub(crate) mod imports;
 pub(crate) mod laws;
 pub(crate) mod layout;
+mod scopes;
 
 use vknot_style::{Key, LanguageStyle};
 use vknot_syntax::{NodeId, Span, Source, Tree};
@@ -24,6 +25,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     edits: EditSpec {
         strings: Some(""),
         fixed: &["directive"],
+        scopes: Some(&scopes::SCOPES),
         laws: laws::LAWS,
         ..EDITS_OF_MOST
     },

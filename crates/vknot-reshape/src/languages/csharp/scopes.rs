@@ -3,11 +3,12 @@
 use vknot_syntax::{NodeId, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, no_keys};
+use crate::spec::scopes::{Binding, ScopeSpec, no_keys, used_inside};
 
 pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier", "implicit_parameter"],
     binding,
+    inner: used_inside,
     spaces,
     written,
     keyed: no_keys,

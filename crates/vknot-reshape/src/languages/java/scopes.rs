@@ -3,11 +3,12 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, as_it_is, no_keys};
+use crate::spec::scopes::{Binding, ScopeSpec, as_it_is, no_keys, used_inside};
 
 pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier"],
     binding,
+    inner: used_inside,
     spaces,
     written: as_it_is,
     keyed: no_keys,

@@ -3,10 +3,17 @@
 use vknot_syntax::{NodeId, Role};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, no_keys, one_space};
+use crate::spec::scopes::{Binding, ScopeSpec, no_keys, one_space, used_inside};
 
-pub(super) static SCOPES: ScopeSpec =
-    ScopeSpec { names: &["identifier"], binding, spaces: one_space, written, keyed: no_keys, reserved: RESERVED };
+pub(super) static SCOPES: ScopeSpec = ScopeSpec {
+    names: &["identifier"],
+    binding,
+    inner: used_inside,
+    spaces: one_space,
+    written,
+    keyed: no_keys,
+    reserved: RESERVED,
+};
 
 const RESERVED: &[&str] = &[
     "False", "None", "True", "and", "as", "assert", "async", "await", "break", "class", "continue", "def", "del",

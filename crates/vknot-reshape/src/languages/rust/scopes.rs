@@ -3,11 +3,12 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, no_keys, one_space};
+use crate::spec::scopes::{Binding, ScopeSpec, no_keys, one_space, used_inside};
 
 pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier", "shorthand_field_identifier"],
     binding,
+    inner: used_inside,
     spaces: one_space,
     written,
     keyed: no_keys,
