@@ -54,7 +54,7 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
                 binding => binding,
             };
             places.push(Named { spaces: (spec.spaces)(code, token.node), span: token.span(), binding });
-        } else if text.len() > name.len() && role != Role::Comment && text.contains(name) {
+        } else if role != Role::Comment && text.contains(name) && text.contains(char::is_whitespace) {
             // What the reader left out may use it.
             let unread = words_in(code, token.span(), name).into_iter();
             places.extend(unread.map(|span| Named { spaces: u8::MAX, span, binding: Binding::Unknown }));

@@ -262,6 +262,23 @@ fn names_are_told_by_their_scope() {
         ("c", "void f(int x) {\n    goto x;\nx:\n    g(x);\n}\n", 25, 2),
         ("c", "int f(x) int x; { return x; }\n", 13, 0),
         ("c", "void f(void) { for (int x = 0; x < 3; x++) g((struct x){ .x = x }); x(); }\n", 24, 4),
+        ("scheme", "(define (f a . b) (let loop ((a a) (c b)) (if c (loop (cdr c) a) a)))\n", 11, 2),
+        ("scheme", "(define (f a) (let loop ((a a)) (g (cdr a) (loop a))))\n", 26, 3),
+        ("scheme", "(define (f a b) (do ((a a (+ a 1))) ((= a b)) '(a) `(a ,a)) (case a ((a) a)))\n", 11, 4),
+        ("scheme", "(define (f a) (each (a b) (h a)))\n", 11, 0),
+        ("scheme", "(define (f a) (each (a b) (h c)))\n", 11, 2),
+        ("scheme", "(define-syntax f (syntax-rules () ((_ a) (g a))))\n(define (h a) (f a))\n", 61, 2),
+        ("scheme", "(define (f a)\n  (define (g a) (h a))\n  (receive (a . b) (g a) (list a b)))\n", 25, 2),
+        ("scheme", "(define (f a)\n  (receive (a . b) (g a) (list a b)))\n", 26, 2),
+        ("scheme", "(let*-values (((a b) (f)) ((c) (g a))) (guard (a (#t (h a))) a))\n", 34, 3),
+        ("racket", "#lang racket/base\n(provide f)\n(define (f a #:b [b a]) (f b #:b 1))\n", 27, 3),
+        ("racket", "(define (f a [b a]) (for ([a a] [b a]) (g a)))\n", 11, 4),
+        ("racket", "(for* ([a b] #:when a [c a]) (for/fold ([a a]) ([d a]) a))\n", 8, 5),
+        ("racket", "(define (f a) (match a [(list a b) (g a)]))\n", 11, 0),
+        ("racket", "(define (f a) (match a [(list c b) (g a)]))\n", 11, 3),
+        ("racket", "(define (f a) (cond [(g a) (define a 1) (h a)] [else a]))\n", 11, 3),
+        ("racket", "(define (f a) (g #:args (a) a))\n", 11, 0),
+        ("racket", "(define (f a) (case-lambda [(a) a] [(a . b) b]))\n", 29, 2),
     ] {
         let document = read(language, text);
         let found = occurrences(document.code(), Span::new(at, at), Sought::default()).unwrap();

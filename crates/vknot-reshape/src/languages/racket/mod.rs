@@ -2,6 +2,8 @@
 
 mod imports;
 pub(crate) mod laws;
+mod procedures;
+pub(crate) mod scopes;
 
 use vknot_style::{Key, LanguageStyle};
 
@@ -21,6 +23,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     imports: Some(&imports::IMPORTS),
     edits: EditSpec {
         listed: "",
+        scopes: Some(&scopes::SCOPES),
         laws: laws::LAWS,
         ..EDITS_OF_MOST
     },

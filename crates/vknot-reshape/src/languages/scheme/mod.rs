@@ -20,6 +20,7 @@ pub(super) static SPEC: ToolSpec = ToolSpec {
     imports: None,
     edits: EditSpec {
         listed: "",
+        scopes: Some(&racket::scopes::SCOPES),
         laws: laws::LAWS,
         ..EDITS_OF_MOST
     },
