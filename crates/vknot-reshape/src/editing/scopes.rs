@@ -2,10 +2,10 @@
 
 use std::collections::{HashMap, HashSet};
 
-use vknot_syntax::{NodeId, Role, Span, is_word_character};
+use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use crate::spec::inner::InnerCode;
+use crate::spec::inner::NESTED_AT_MOST;
 use crate::spec::scopes::{Binding, ScopeSpec};
 use super::occurrences::words_in;
 
@@ -31,11 +31,8 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
         let role = tree.role(token.node);
         let text = code.source.slice(token.span());
         if role == Role::String && text.contains(name) {
-            for inner in (code.toolkit().looks.inside)(code.source, code.tree, token.node) {
-                places.extend(named_inside(code, &inner, name).into_iter().map(|(span, certain)| {
-                    let binding = if certain { (spec.inner)(code, token.node, span) } else { Binding::Unknown };
-                    Named { spaces: 1, span, binding }
-                }));
+            for (span, binding) in inside(code, spec, token.node, name, NESTED_AT_MOST) {
+                places.push(Named { spaces: 1, span, binding: (spec.inner)(code, token.node, span, binding) });
             }
         } else if text == name && spec.names.contains(&tree.kind_name(token.node)) {
             steps += tree.ancestors(token.node).take(STEPS - steps).count();
@@ -54,7 +51,7 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
                 binding => binding,
             };
             places.push(Named { spaces: (spec.spaces)(code, token.node), span: token.span(), binding });
-        } else if role != Role::Comment && text.contains(name) && text.contains(char::is_whitespace) {
+        } else if role != Role::Comment && text.contains(name) && text.contains('\n') {
             // What the reader left out may use it.
             let unread = words_in(code, token.span(), name).into_iter();
             places.extend(unread.map(|span| Named { spaces: u8::MAX, span, binding: Binding::Unknown }));
@@ -127,17 +124,35 @@ fn settle_members(places: &mut [Named]) {
     }
 }
 
-/// Where a name stands in code inside a token, as a word of its own and not behind a dot, and whether it is certain that it is code there.
-fn named_inside(code: Code<'_>, inner: &InnerCode, name: &str) -> Vec<(Span, bool)> {
-    let text = code.source.slice(inner.span);
+/// Where a name stands in the code inside a token, and what it does there.
+fn inside(code: Code<'_>, spec: &ScopeSpec, token: NodeId, name: &str, levels: usize) -> Vec<(Span, Binding)> {
     let mut found = Vec::new();
-    for (offset, _) in text.match_indices(name) {
-        let (before, behind) = (&text[..offset], &text[offset + name.len()..]);
-        let lone = !before.ends_with(is_word_character) && !behind.starts_with(is_word_character);
-        let quoted = ['"', '\''].iter().any(|quote| before.matches(*quote).count() % 2 == 1);
-        if lone && !before.ends_with('.') {
-            let start = inner.span.start + offset as u32;
-            found.push((Span::new(start, start + name.len() as u32), !quoted));
+    for inner in (code.toolkit().looks.inside)(code.source, code.tree, token) {
+        if levels == 0 || !code.source.slice(inner.span).contains(name) {
+            continue;
+        }
+        let piece = inner.read(code.source, code.tree, token);
+        let within = code.piece(&piece);
+        let broken = within.tree.has_error();
+        for own in within.tree.tokens() {
+            let text = within.source.slice(own.span());
+            let named = text == name && spec.names.contains(&within.tree.kind_name(own.node));
+            let places = if named {
+                vec![(own.span(), (spec.binding)(within, own.node))]
+            } else if within.tree.role(own.node) == Role::String && text.contains(name) {
+                inside(within, spec, own.node, name, levels - 1)
+            } else {
+                Vec::new()
+            };
+            let outer = places.into_iter().map(|(span, binding)| (piece.outer_span(span), binding));
+            found.extend(outer.filter(|(span, _)| inner.span.covers(*span) && span.len() as usize == name.len()).map(
+                |(span, binding)| match binding {
+                    Binding::Uses { .. } if !broken => (span, binding),
+                    Binding::Other | Binding::Asked => (span, binding),
+                    // It may be declared in there.
+                    _ => (span, Binding::Unknown),
+                },
+            ));
         }
     }
     found

@@ -19,9 +19,9 @@ pub(crate) fn no_keys(_: Code<'_>) -> HashMap<&str, bool> {
     HashMap::new()
 }
 
-/// What strings put in are uses.
-pub(crate) fn used_inside(_: Code<'_>, _: NodeId, _: Span) -> Binding {
-    Binding::Uses { but: None }
+/// What code inside a token says by itself.
+pub(crate) fn as_it_says(_: Code<'_>, _: NodeId, _: Span, binding: Binding) -> Binding {
+    binding
 }
 
 /// Another name as it is.

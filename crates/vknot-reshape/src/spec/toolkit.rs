@@ -185,8 +185,8 @@ pub(crate) struct ScopeSpec {
     pub names: &'static [&'static str],
     /// What a name does.
     pub binding: fn(Code<'_>, NodeId) -> Binding,
-    /// What a name does in the code inside a token.
-    pub inner: fn(Code<'_>, NodeId, Span) -> Binding,
+    /// What a name does in the code inside a token, by what that code says of it.
+    pub inner: fn(Code<'_>, NodeId, Span, Binding) -> Binding,
     /// Which of its namespaces a name is of, as bits: a use is of what declares it in one of them.
     pub spaces: fn(Code<'_>, NodeId) -> u8,
     /// What is written where another name comes in: `key: name` where the name is a key, too.

@@ -279,6 +279,10 @@ fn names_are_told_by_their_scope() {
         ("racket", "(define (f a) (cond [(g a) (define a 1) (h a)] [else a]))\n", 11, 3),
         ("racket", "(define (f a) (g #:args (a) a))\n", 11, 0),
         ("racket", "(define (f a) (case-lambda [(a) a] [(a . b) b]))\n", 29, 2),
+        ("javascript", "const a = 1; b(`${c(`a ${d} a ${a}`)} ${a.a}`, { a: `a` });", 6, 3),
+        ("javascript", "const a = 1; b(`${c.map((a) => a)}`);", 6, 0),
+        ("python", "def f(a):\n    return f'{b(a=1)} {a!r} {c.a}'\n", 6, 2),
+        ("c", "#include <time.h>\nint f(int time) { return time; }\n", 28, 2),
     ] {
         let document = read(language, text);
         let found = occurrences(document.code(), Span::new(at, at), Sought::default()).unwrap();

@@ -55,7 +55,7 @@ fn text_behind(code: Code<'_>, id: NodeId) -> &str {
 }
 
 /// A parameter of a macro is its own; what else its body names is bound where it is used.
-fn inner(code: Code<'_>, token: NodeId, span: Span) -> Binding {
+fn inner(code: Code<'_>, token: NodeId, span: Span, _: Binding) -> Binding {
     let (name, text) = (code.source.slice(span), code.text(token));
     let before = code.source.slice(Span::new(code.tree.node(token).start, span.start));
     let parameters = text.strip_prefix('(').and_then(|rest| rest.split(')').next()).unwrap_or("");

@@ -5,12 +5,12 @@ use std::collections::HashMap;
 use vknot_syntax::{NodeId, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, as_it_is, one_space, used_inside};
+use crate::spec::scopes::{Binding, ScopeSpec, as_it_is, as_it_says, one_space};
 
 pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier", "type_identifier", "package_identifier"],
     binding,
-    inner: used_inside,
+    inner: as_it_says,
     spaces: one_space,
     written: as_it_is,
     keyed,

@@ -3,12 +3,12 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, as_it_is, no_keys, used_inside};
+use crate::spec::scopes::{Binding, ScopeSpec, as_it_is, as_it_says, no_keys};
 
 pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier"],
     binding,
-    inner: used_inside,
+    inner: as_it_says,
     spaces,
     written: as_it_is,
     keyed: no_keys,

@@ -3,12 +3,12 @@
 use vknot_syntax::{NodeId, Role};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, no_keys, one_space, used_inside};
+use crate::spec::scopes::{Binding, ScopeSpec, as_it_says, no_keys, one_space};
 
 pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier"],
     binding,
-    inner: used_inside,
+    inner: as_it_says,
     spaces: one_space,
     written,
     keyed: no_keys,

@@ -6,13 +6,13 @@ use std::collections::HashMap;
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, one_space, used_inside};
+use crate::spec::scopes::{Binding, ScopeSpec, as_it_says, one_space};
 use super::procedures::PROCEDURES;
 
 pub(crate) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["symbol"],
     binding,
-    inner: used_inside,
+    inner: as_it_says,
     spaces: one_space,
     written,
     keyed,

@@ -3,12 +3,12 @@
 use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, no_keys, one_space, used_inside};
+use crate::spec::scopes::{Binding, ScopeSpec, no_keys, one_space};
 
 pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier", "shorthand_field_identifier"],
     binding,
-    inner: used_inside,
+    inner,
     spaces: one_space,
     written,
     keyed: no_keys,
@@ -30,6 +30,11 @@ fn written(code: Code<'_>, id: NodeId, new: &str) -> String {
     let short = tree.kind_name(id) == "shorthand_field_identifier"
         || tree.kind_name(tree.node(id).parent) == "shorthand_field_initializer";
     if short { format!("{}: {new}", code.source.slice(tree.node(id).span())) } else { new.to_owned() }
+}
+
+/// What a text to be formatted puts in, and what says how to show it, are variables: `{level:>width$}`.
+fn inner(_: Code<'_>, _: NodeId, _: Span, _: Binding) -> Binding {
+    Binding::Uses { but: None }
 }
 
 fn binding(code: Code<'_>, id: NodeId) -> Binding {
