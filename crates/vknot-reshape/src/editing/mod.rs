@@ -23,6 +23,7 @@ mod standing;
 mod taken;
 mod transfer;
 mod wish;
+mod words;
 mod work;
 
 use vknot_style::Style;

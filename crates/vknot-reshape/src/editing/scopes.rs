@@ -7,7 +7,7 @@ use vknot_syntax::{NodeId, Role, Span};
 use crate::spec::Code;
 use crate::spec::inner::NESTED_AT_MOST;
 use crate::spec::scopes::{Binding, ScopeSpec};
-use super::occurrences::words_in;
+use super::words::words_in;
 
 /// A place where a name stands.
 #[derive(Clone, Copy)]

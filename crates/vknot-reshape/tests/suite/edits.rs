@@ -283,6 +283,7 @@ fn names_are_told_by_their_scope() {
         ("javascript", "const a = 1; b(`${c.map((a) => a)}`);", 6, 0),
         ("python", "def f(a):\n    return f'{b(a=1)} {a!r} {c.a}'\n", 6, 2),
         ("c", "#include <time.h>\nint f(int time) { return time; }\n", 28, 2),
+        ("c", "static int AB;\nint f(void) { return AB; }\n", 11, 0),
     ] {
         let document = read(language, text);
         let found = occurrences(document.code(), Span::new(at, at), Sought::default()).unwrap();

@@ -93,8 +93,16 @@ fn binding(code: Code<'_>, id: NodeId) -> Binding {
         // Parameters that are declared behind their list.
         ("function", ..) if is_behind_parameters(code, id, holder) => Binding::Unknown,
         ("parameters", ..) if is_listed_alone(code, holder) => Binding::Unknown,
-        _ => declared(code, id),
+        _ => match declared(code, id) {
+            Binding::Uses { .. } if code.text(id).len() > 1 && is_capital(code.text(id)) => Binding::Unknown,
+            binding => binding,
+        },
     }
+}
+
+/// Whether a name is written as those of macros are: it may be one in all of the file.
+fn is_capital(name: &str) -> bool {
+    name.contains(char::is_alphabetic) && !name.contains(char::is_lowercase)
 }
 
 fn open(code: Code<'_>) -> Binding {
@@ -120,9 +128,8 @@ fn argument(code: Code<'_>, id: NodeId, arguments: NodeId) -> Binding {
     let Some(callee) = tree.parts(call).next() else { return Binding::Uses { but: None } };
     let name = code.text(callee);
     let lone = matches!(text_before(code, id), "(" | ",") && matches!(text_behind(code, id), ")" | ",");
-    let capital = name.contains(char::is_alphabetic) && !name.contains(char::is_lowercase);
     let block = tree.kind_name(tree.node(call).parent) == "macro_block";
-    match lone && tree.kind_name(callee) == "word" && (capital || block || TAKE_MEMBERS.contains(&name)) {
+    match lone && tree.kind_name(callee) == "word" && (is_capital(name) || block || TAKE_MEMBERS.contains(&name)) {
         true => Binding::Key { of: callee },
         false => Binding::Uses { but: None },
     }
