@@ -69,6 +69,41 @@ fn nothing_comes_in_that_was_not_asked_for() {
 }
 
 #[test]
+fn what_comes_in_is_a_piece_of_its_own_where_it_stands() {
+    let placed = |text: &str, (old, new): (&str, &str), came: &str, allowance: Allowance| {
+        let start = text.find(old).unwrap() as u32;
+        let mut reshape = Reshape::default();
+        reshape.edits.push(Span::new(start, start + old.len() as u32), new);
+        let document = read("javascript", text);
+        let token = document.tree().token_from(start + old.len() as u32);
+        let offset = document.tree().tokens().get(token as usize).map_or(0, |token| token.start);
+        reshape.receipt = Receipt {
+            added: vec![TokenChange { text: came.to_owned(), offset, token }],
+            placed: vec![Span::new(start, start + new.len() as u32)],
+            allowance: Some(Allowance { texts: Some(vec![came.to_owned()]), ..allowance }),
+            ..Receipt::default()
+        };
+        prove_as("edit", &document, reshape).map_or_else(|refusal| refusal.reason.to_string(), |_| "passed".to_owned())
+    };
+    let whole = Allowance { whole: true, ..Allowance::default() };
+    let cut = |text: &str| format!("`{text}` would not be a piece of its own there");
+    for (text, change, came, expected) in [
+        ("x = a * c;", ("a", "a + b"), "+ b", cut("a + b")),
+        ("x = (a) * c;", ("a", "a + b"), "+ b", "passed".to_owned()),
+        ("f(a, c);", ("a", "a, b"), ", b", "passed".to_owned()),
+        ("f(c * a, d);", ("a", "a, b"), ", b", cut("a, b")),
+        ("f(a * c, d);", (", d", "+ b, d"), "+ b", cut("+ b, d")),
+    ] {
+        assert_eq!(placed(text, change, came, whole.clone()), expected, "{text}");
+    }
+    // Where nothing asks for that, it may be a part of something.
+    assert_eq!(placed("f(c * a, d);", ("a", "a, b"), ", b", Allowance::default()), "passed");
+    let comments = Allowance { comments: true, ..Allowance::default() };
+    assert_eq!(placed("a();", ("a();", "a(); // b"), "// b", Allowance::default()), "passed");
+    assert_eq!(placed("a();", ("a();", "a(); b();"), "b();", comments), cut("a(); b();"));
+}
+
+#[test]
 fn text_that_goes_does_not_come_back_elsewhere() {
     let page = "<p>ebb</p><p></p>\n";
     let tokens = read("html", page).tree().tokens().to_vec();

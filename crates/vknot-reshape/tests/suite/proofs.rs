@@ -259,12 +259,37 @@ fn tokens_that_go_are_told_by_their_place() {
     assert!(rewritten("region remove", "java", text, other, &[("// region T", 3), ("// endregion", 7)]).is_err());
 }
 
+/// Proves that the lines of Python code may begin elsewhere.
+fn indented(text: &str, new: &str) -> Result<(), String> {
+    let mut reshape = Reshape::default();
+    let blank = |line: &str| line.len() - line.trim_start().len();
+    let mut at = 0;
+    for (line, new) in text.split_inclusive('\n').zip(new.split_inclusive('\n')) {
+        if blank(line) != blank(new) {
+            reshape.edits.push(Span::new(at, at + blank(line) as u32), &new[..blank(new)]);
+        }
+        at += line.len() as u32;
+    }
+    prove_as("indent", &read("python", text), reshape).map(drop).map_err(|refusal| refusal.reason.to_string())
+}
+
 #[test]
 fn statements_stay_as_deep_as_they_are_whatever_the_step() {
     let text = "if a:\n    b()\n    c()\n";
     for name in ["format", "indent", "region add"] {
         assert!(rewritten(name, "python", text, "if a:\n    b()\nc()\n", &[]).is_err(), "{name}");
     }
+    // Of broken code nothing but its lines tells that.
+    let broken = "if a:\n    b() )\n    c()\n";
+    let level = Err("`c()` would be in another block".to_owned());
+    assert_eq!(indented(broken, "if a:\n    b() )\nc()\n"), level);
+    assert_eq!(indented(broken, "if a:\n  b() )\n  c()\n"), Ok(()));
+    assert!(indented(&broken.replace(" )", ""), "if a:\n    b()\nc()\n").is_err());
+    // A string that begins further down keeps its lines, too.
+    let text = "a = )\nif b:\n    c(\"\"\"d\n      e\"\"\")\n    f()\n";
+    let with = |string: &str| format!("a = )\nif b:\n  c(\"\"\"d\n{string}e\"\"\")\n  f()\n");
+    assert_eq!(indented(text, &with("      ")), Ok(()));
+    assert_eq!(indented(text, &with("    ")), Err("`e\"\"\")` became `e\"\"\")`".to_owned()));
 }
 
 #[test]
