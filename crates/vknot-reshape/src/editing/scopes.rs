@@ -17,8 +17,10 @@ struct Named {
     binding: Binding,
 }
 
-/// How many steps may be gone from names outwards, and from uses to what may declare them, before a file is too much to tell: a name is
-/// told by word then.
+/// How many steps may be gone from names outwards before a file is too much to tell: a name is told by word then.
+const OUTWARDS: usize = 5_000_000;
+
+/// The same of steps from uses to what may declare them.
 const STEPS: usize = 20_000_000;
 
 /// All places where a name stands, each with what it does there, those in the code of strings among them; `None` where they are too many, too deep inside.
@@ -35,8 +37,8 @@ fn places(code: Code<'_>, spec: &ScopeSpec, name: &str) -> Option<Vec<Named>> {
                 places.push(Named { spaces: 1, span, binding: (spec.inner)(code, token.node, span, binding) });
             }
         } else if text == name && spec.names.contains(&tree.kind_name(token.node)) {
-            steps += tree.ancestors(token.node).take(STEPS - steps).count();
-            if steps >= STEPS {
+            steps += tree.ancestors(token.node).take(OUTWARDS - steps).count();
+            if steps >= OUTWARDS {
                 return None;
             }
             let binding = match (spec.binding)(code, token.node) {

@@ -2,6 +2,7 @@
 //! the language bind. A form that is not known may bind what stands in it as those do: a name that does is not told.
 
 use std::collections::HashMap;
+use std::sync::LazyLock;
 
 use vknot_syntax::{NodeId, Role, Span};
 
@@ -136,15 +137,17 @@ const LIKELY: (&[&str], &[&str]) = (
     &["-case", "-lambda", "-let", "-let*", "-loop"],
 );
 
+/// The rules of all heads that are known, and that procedures have none.
+static KNOWN: LazyLock<HashMap<&str, Option<Rule>>> = LazyLock::new(|| {
+    let procedures = PROCEDURES.iter().map(|name| (*name, None));
+    let heads = RULES.iter().flat_map(|(rule, heads)| heads.iter().map(|head| (*head, Some(*rule))));
+    procedures.chain(heads).collect()
+});
+
 fn rule(head: &str) -> Option<Rule> {
-    let known = RULES.iter().find(|(_, heads)| heads.contains(&head)).map(|(rule, _)| *rule);
-    let likely = || {
-        LIKELY.0.iter().any(|begin| head.starts_with(begin)) || LIKELY.1.iter().any(|end| head.ends_with(end))
-    };
-    match known {
-        None if !PROCEDURES.contains(&head) && likely() => Some(Rule::Template),
-        known => known,
-    }
+    let likely = || LIKELY.0.iter().any(|begin| head.starts_with(begin))
+        || LIKELY.1.iter().any(|end| head.ends_with(end));
+    KNOWN.get(head).copied().unwrap_or_else(|| likely().then_some(Rule::Template))
 }
 
 /// An element of a form, its head the first.
@@ -245,7 +248,8 @@ fn in_calls(code: Code<'_>, path: &[NodeId]) -> Option<Binding> {
         let clause = first_text(code, *form) == "[";
         // `(each (x list) (f x))`: the form behind the head holds what comes again.
         let listed = element(code, *call, 1) == Some(*form) || is_behind_keyword(code, *form);
-        let call_of_its_own = head(code, *form).is_some_and(|head| head != code.text(id) && PROCEDURES.contains(&head));
+        let call_of_its_own =
+            head(code, *form).is_some_and(|head| head != code.text(id) && KNOWN.get(head) == Some(&None));
         let second = listed
             && !call_of_its_own
             && tree.node(id).parent == *form
