@@ -149,7 +149,8 @@ fn inside(code: Code<'_>, spec: &ScopeSpec, token: NodeId, name: &str, levels: u
             let outer = places.into_iter().map(|(span, binding)| (piece.outer_span(span), binding));
             found.extend(outer.filter(|(span, _)| inner.span.covers(*span) && span.len() as usize == name.len()).map(
                 |(span, binding)| match binding {
-                    Binding::Uses { .. } if !broken => (span, binding),
+                    // What is in there by its nodes says nothing of those out here.
+                    Binding::Uses { .. } if !broken => (span, Binding::Uses { but: None }),
                     Binding::Other | Binding::Asked => (span, binding),
                     // It may be declared in there.
                     _ => (span, Binding::Unknown),

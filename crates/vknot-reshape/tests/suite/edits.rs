@@ -319,6 +319,8 @@ fn names_are_told_by_their_scope() {
         ("python", "def f(a):\n    return f'{b(a=1)} {a!r} {c.a}'\n", 6, 2),
         ("c", "#include <time.h>\nint f(int time) { return time; }\n", 28, 2),
         ("c", "static int AB;\nint f(void) { return AB; }\n", 11, 0),
+        ("python", "import os\n\nclass A:\n    os = 1\n    b = f'{os}'\n", 7, 0),
+        ("python", "def f(a):\n    return f'{[b for b in a]} {[a + b for b in c]}'\n", 6, 3),
     ] {
         let document = read(language, text);
         let found = occurrences(document.code(), Span::new(at, at), Sought::default()).unwrap();

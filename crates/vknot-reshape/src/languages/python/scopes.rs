@@ -1,14 +1,14 @@
 //! What Python names are bound to (The Python Language Reference, section 4.2).
 
-use vknot_syntax::{NodeId, Role};
+use vknot_syntax::{NodeId, Role, Span};
 
 use crate::spec::Code;
-use crate::spec::scopes::{Binding, ScopeSpec, as_it_says, no_keys, one_space};
+use crate::spec::scopes::{Binding, ScopeSpec, no_keys, one_space};
 
 pub(super) static SCOPES: ScopeSpec = ScopeSpec {
     names: &["identifier"],
     binding,
-    inner: as_it_says,
+    inner,
     spaces: one_space,
     written,
     keyed: no_keys,
@@ -32,6 +32,14 @@ const FUNCTIONS: &[&str] = &[
     "dictionary_comprehension",
     "generator_expression",
 ];
+
+/// What a string puts in is used where the string stands.
+fn inner(code: Code<'_>, token: NodeId, _: Span, binding: Binding) -> Binding {
+    match binding {
+        Binding::Uses { .. } => used(code, token),
+        other => other,
+    }
+}
 
 fn written(code: Code<'_>, id: NodeId, new: &str) -> String {
     let tree = code.tree;
