@@ -105,15 +105,17 @@ fn damaged(sample: &Sample, mut random: Random) -> Option<(Kept, Vec<String>)> {
     let mut lost = Vec::new();
     let mut note = |how: &str, at: u32, before: usize, (all, after): (usize, usize)| {
         if before > 0 || after < all {
-            let line = sample.source.line(at);
-            lost.push(format!("{}:{line} {how}: {} lost", sample.source.path().display(), before + all - after));
+            let place = sample.source.position16(at);
+            let (path, line, unit) = (sample.source.path().display(), place.line + 1, place.character + 1);
+            lost.push(format!("{path}:{line}:{unit} {how}: {} lost", before + all - after));
         }
     };
     if let Some(at) = closer(&sound, &mut random) {
         let broken = format!("{}{}", &text[..at as usize], &text[at as usize + 1..]);
         let there = there(sample, broken);
         kept.before = count(&entries, &there, |entry| entry.span.end <= at, |start| start);
-        kept.behind = count(&entries, &there, |entry| entry.span.start > at, |start| start - 1);
+        kept.behind =
+            count(&entries, &there, |entry| entry.span.start > at, |start| start - u32::from(start > at));
         (kept.exact, kept.near) = suspected(sample, &sound, at);
         if kept.exact.1 == 0 {
             note("suspect", at, 1, (0, 0));
@@ -165,12 +167,12 @@ fn closer(document: &Document, random: &mut Random) -> Option<u32> {
     (!all.is_empty()).then(|| all[random.below(all.len())])
 }
 
-/// An entry as it is found again: where it begins, its name, its kind, and what holds it.
-type Key = (u32, String, String, String);
+/// An entry as it is found again: where it begins, its name, its kind, and where what holds it begins, whose name may be damaged.
+type Key = (u32, String, String, Option<u32>);
 
 fn keys(entries: &[OutlineEntry]) -> impl Iterator<Item = Key> + '_ {
     entries.iter().map(|entry| {
-        let holder = entry.parent.map_or(String::new(), |parent| entries[parent].name.clone());
+        let holder = entry.parent.map(|parent| entries[parent].span.start);
         (entry.span.start, entry.name.clone(), entry.kind.clone(), holder)
     })
 }
@@ -188,7 +190,7 @@ fn count(
 ) -> (usize, usize) {
     let expected = entries.iter().zip(keys(entries)).filter(|(entry, _)| outside(entry));
     let kept: Vec<bool> = expected
-        .map(|(_, (start, name, kind, holder))| there.contains(&(moved(start), name, kind, holder)))
+        .map(|(_, (start, name, kind, holder))| there.contains(&(moved(start), name, kind, holder.map(&moved))))
         .collect();
     (kept.len(), kept.iter().filter(|kept| **kept).count())
 }

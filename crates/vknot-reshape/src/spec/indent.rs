@@ -130,9 +130,11 @@ pub(crate) struct IndentSpec {
 }
 
 impl IndentSpec {
-    /// What a text is to a conditional that begins with the mark of a directive, or behind it.
+    /// What a text is to a conditional that begins with the mark of a directive, or behind it. A comment may begin like one: `{ if ...`.
     pub fn conditional(&self, text: &str) -> Option<Conditional> {
-        let text = text.trim_start_matches(['#', '{', '(', '*', '$', ' ', '\t']);
+        let marks = ["#", "{$", "(*$"];
+        let text =
+            marks.iter().find_map(|mark| text.strip_prefix(mark)).unwrap_or(text).trim_start_matches([' ', '\t']);
         let word = &text[..text.find(|c: char| !c.is_ascii_alphanumeric()).unwrap_or(text.len())];
         let is_one_of = |names: &[&str]| names.iter().any(|name| name.eq_ignore_ascii_case(word));
         CONDITIONALS.into_iter().zip(self.directives).find(|(_, names)| is_one_of(names)).map(|(part, _)| part)

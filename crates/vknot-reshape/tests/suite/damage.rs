@@ -40,12 +40,37 @@ const SOUND: &[(&str, &str)] = &[
         "cpp",
         "namespace tides {\n\nclass Gauge : public Base,\n              public Other {\n public:\n  void read(int a) {\n    send(b(a), c[2]);\n  }\n};\n\nint level() {\n  return 1;\n}\n\n}\n",
     ),
+    // Heads that wrap, with a comment behind their bracket, and bodies on one line.
+    (
+        "cpp",
+        "class Gauge {\n public:\n  Gauge(int a) :\n      low_(a), high_(a) {\n    send(a);\n  }\n\n  template <typename T>\n  void read(T a,\n      int b) {  // both\n    for (int c = 0; c < 10;\n         c = 2 * c) {\n      send(c);\n    }\n  }\n\n  bool is_low() const { return level() < 1; }\n};\n\nint level() {\n  return 1;\n}\n",
+    ),
+    // A branch that does not count, beside one that does.
+    (
+        "c",
+        "#ifdef TIDE\nint low(int a);\n#else\nint low(int a) {\n  return b[a];\n}\n#endif\n\nint high(void) {\n  return 2;\n}\n",
+    ),
+    (
+        "scss",
+        "@mixin card {\n  .#{$prefix}--low,\n  .#{$prefix}--high {\n    color: red;\n  }\n\n  .quay {\n    --#{$tip}--x: var(--#{$tip}--y);\n  }\n}\n\n* + .board {\n  width: 2px;\n}\n",
+    ),
+    // A bracket that stands elsewhere than its line says nothing of the others.
+    (
+        "less",
+        " .pier {\n    width: 1px;\n}\n\n.@{card} {\n  .low {\n    width: 1px;\n  }\n}\n\n.quay { color: red; }\n",
+    ),
     ("scss", ".card {\n  color: darken($a, 2%);\n\n  .low {\n    width: 1px;\n  }\n}\n\n.board {\n  width: 2px;\n}\n"),
     ("scheme", "(define (read a)\n  (if (> a 1)\n      (send (b a))))\n\n(define (level)\n  1)\n"),
+    // Nor does a form whose lines stand elsewhere.
+    (
+        "scheme",
+        "(define (read a)\n  (send a\n (b a)))\n\n(define (level)\n  (let ((a (b 1)))\n    (send a)))\n\n(define (low)\n  2)\n",
+    ),
 ];
 
-fn keys(entries: &[OutlineEntry]) -> Vec<(u32, u32, String, String)> {
-    let holder = |entry: &OutlineEntry| entry.parent.map_or(String::new(), |parent| entries[parent].name.clone());
+/// Where entries begin and end, their names, and where what holds them begins.
+fn keys(entries: &[OutlineEntry]) -> Vec<(u32, u32, String, Option<u32>)> {
+    let holder = |entry: &OutlineEntry| entry.parent.map(|parent| entries[parent].span.start);
     entries.iter().map(|entry| (entry.span.start, entry.span.end, entry.name.clone(), holder(entry))).collect()
 }
 
@@ -66,9 +91,10 @@ fn a_missing_closing_bracket_takes_no_other_item_along() {
             let damaged = read(language, &format!("{}{}", &text[..at as usize], &text[at as usize + 1..]));
             let there = keys(&looks::outline(damaged.code()));
             for (start, end, name, holder) in &entries {
-                let moved = if *start > at { start - 1 } else { *start };
+                let moved = |start: u32| start - u32::from(start > at);
                 let outside = *end <= at || *start > at;
-                let kept = there.iter().any(|key| key.0 == moved && key.2 == *name && key.3 == *holder);
+                let kept =
+                    there.iter().any(|key| key.0 == moved(*start) && key.2 == *name && key.3 == holder.map(moved));
                 if outside && !kept {
                     lost.push(format!("{language}: {name} without the bracket in line {}", sound.source().line(at)));
                 }
@@ -149,6 +175,16 @@ const LACKING: &[(&str, &str)] = &[
     ("cpp", "class A {\n public:\n  void b() {\n    c();\n  ¡}\n\n private:\n  int d;\n};\n"),
     ("cpp", "namespace a {\n\nnamespace {\n\nvoid b() {\n  c();\n¡}\n\nvoid d() {\n}\n\n}\n\n}\n"),
     ("c", "struct a {\n  int b;\n¡};\n\nint c(void)\n{\n  return 1;\n}\n"),
+    // At once where what follows goes on behind a value.
+    ("cpp", "void a() {\n  b(c.first(¡).next());\n}\n"),
+    ("java", "class A {\n  void b() {\n    c(d.size(¡), 2);\n  }\n}\n"),
+    // In front of a body, if that ends on its line, too.
+    ("cpp", "class A {\n  int b(int c¡) { return c; }\n\n  int d();\n};\n"),
+    ("scss", "@mixin a($b¡) {}\n\n@mixin c($d) {\n  e: $d;\n}\n"),
+    // A value in a name ends with the name.
+    ("scss", "@mixin a {\n  .#{$b--low¡} {\n    c: d;\n  }\n\n  .#{$b}--high {\n    c: d;\n  }\n}\n"),
+    ("scss", ".a {\n  --#{$b--low¡}: 1px;\n  --#{$b}--high: 2px;\n}\n"),
+    ("less", ".a {\n  .@{b-low¡}, .@{b}-high {\n    c: d;\n  }\n}\n"),
 ];
 
 #[test]

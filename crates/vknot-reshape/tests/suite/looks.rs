@@ -126,6 +126,15 @@ fn one_closing_bracket_too_many_is_found() {
 }
 
 #[test]
+fn comments_that_begin_like_directives_are_none() {
+    let text = "unit gauge;\n\n{ if the tide is low }\n(*if a then b*)\n{$IFDEF TIDE}\n{ $endif }\n{$ENDIF}\n";
+    let read = read("pascal", text);
+    let pairs = looks::pairs(read.code(), &looks::Marks::default());
+    let marks: Vec<&str> = pairs.marks().map(|mark| read.source().slice(mark)).collect();
+    assert_eq!((marks, pairs.unpaired.len()), (vec!["{$IFDEF TIDE}", "{$ENDIF}"], 0));
+}
+
+#[test]
 fn brackets_in_strings_and_comments_do_not_count() {
     let read = read("rust", "fn a() { b(\"(\"); /* { */ } // [\n");
     let pairs = looks::pairs(read.code(), &looks::Marks::default());

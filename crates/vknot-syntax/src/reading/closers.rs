@@ -209,6 +209,8 @@ const LOOP_WORDS: &[&str] = &["for"];
 /// Words in front of `(` with a block behind it.
 const HEAD_WORDS: &[&str] =
     &["if", "while", "for", "foreach", "switch", "catch", "try", "lock", "using", "synchronized"];
+/// What stands behind a value without brackets of its own.
+const VALUE_ENDS: &[&str] = &[";", "{", ":", ","];
 /// Within how many lexemes a comma beside an element is looked for.
 const ELEMENT_WITHIN: usize = 200;
 
@@ -233,8 +235,10 @@ impl Places<'_> {
         }
         let mut ends = BTreeMap::new();
         for at in &alone {
-            if let Some((shape, Side::Opens)) = (self.shape)(self.lexemes[*at].kind) {
-                let end = self.end_of(*at, shape, &ends);
+            if let Some((shape, side)) = (self.shape)(self.lexemes[*at].kind)
+                && side.opens()
+            {
+                let end = self.end_of(*at, (shape, side), &ends);
                 ends.insert(*at, end);
             }
         }
@@ -250,11 +254,15 @@ impl Places<'_> {
     }
 
     /// The lexeme in front of which the bracket that `open` lacks belongs. `ends` are those of brackets behind it.
-    fn end_of(&self, open: usize, shape: u8, ends: &BTreeMap<usize, usize>) -> usize {
+    fn end_of(&self, open: usize, (shape, side): (u8, Side), ends: &BTreeMap<usize, usize>) -> usize {
         let head = self.margins.head(open);
+        let holds_value = side == Side::OpensValue;
         let curly = self.word(open).ends_with('{');
         let looped = open > 0 && LOOP_WORDS.contains(&self.word(open - 1));
         let mut at = open + 1;
+        if self.margins.holds_nothing(open) {
+            return at;
+        }
         while at < self.lexemes.len() {
             let lexeme = self.lexemes[at];
             let partner = self.partner[at];
@@ -265,12 +273,13 @@ impl Places<'_> {
             let ends_statement =
                 !curly && (self.word(at) == ";" && !looped || self.begins_block(at, open) || self.begins_suite(at));
             let ends_type = curly && self.ends_type(at);
-            if self.margins.is_behind(at, (open, head)) || ends_statement || ends_type {
+            let ends_value = holds_value && VALUE_ENDS.contains(&self.word(at));
+            if self.margins.is_behind(at, (open, head)) || ends_statement || ends_type || ends_value {
                 break;
             }
             at = match (side, ends.get(&at)) {
                 (_, Some(end)) => *end,
-                (Some((_, Side::Opens)), _) if partner != NO_PARTNER => partner as usize + 1,
+                (Some((_, side)), _) if side.opens() && partner != NO_PARTNER => partner as usize + 1,
                 // A bracket of the same shape that closes nothing closes this one.
                 (Some((other, Side::Closes)), _) if other == shape && curly => break,
                 _ => at + 1,
@@ -289,9 +298,9 @@ impl Places<'_> {
         for _ in 0..ELEMENT_WITHIN {
             let Some(before) = at.checked_sub(1) else { return false };
             match (self.shape)(self.lexemes[before].kind) {
-                Some((_, Side::Opens)) => return !self.word(before).ends_with('{') || before + 1 == open,
-                Some((_, Side::Closes)) if self.partner[before] == NO_PARTNER => return false,
-                Some((_, Side::Closes)) => at = self.partner[before] as usize,
+                Some((_, side)) if side.opens() => return !self.word(before).ends_with('{') || before + 1 == open,
+                Some(_) if self.partner[before] == NO_PARTNER => return false,
+                Some(_) => at = self.partner[before] as usize,
                 None if self.word(before) == "," => return true,
                 None if self.word(before) == ";" => return false,
                 None => at = before,
@@ -311,13 +320,36 @@ impl Places<'_> {
         self.word(at) == ":" && self.margins.column(at + 1).is_some()
     }
 
-    /// Whether a curly bracket ends its line and opens a block, not a value.
+    /// Whether nothing but a comment stands behind a lexeme on its line.
+    fn ends_line(&self, at: usize) -> bool {
+        let begins = |at: usize| at >= self.lexemes.len() || self.margins.column(at).is_some();
+        begins(at + 1) || self.is_note(at + 1) && begins(at + 2)
+    }
+
+    /// Whether a curly bracket has a partner that ends what it is part of: nothing goes on behind it.
+    fn ends_all(&self, at: usize) -> bool {
+        let close = self.partner[at] as usize;
+        close < self.lexemes.len()
+            && self.ends_line(close)
+            && !matches!(self.word(close + 1), ")" | "]" | "," | "." | ";")
+    }
+
+    /// Whether a curly bracket holds nothing, or a statement, and its partner ends the line.
+    fn is_short_block(&self, at: usize) -> bool {
+        let close = self.partner[at] as usize;
+        close < self.lexemes.len()
+            && (close == at + 1 || self.word(close - 1) == ";")
+            && self.ends_line(close)
+            && (at + 1..=close).all(|inside| self.margins.column(inside).is_none())
+    }
+
+    /// Whether a curly bracket ends its line, or its partner does, and opens a block, not a value.
     fn begins_block(&self, at: usize, open: usize) -> bool {
         let headed = open > 0 && HEAD_WORDS.contains(&self.word(open - 1));
         self.word(at) == "{"
             && (at > open + 1 || self.lexemes[open].end < self.lexemes[at].start)
-            && (at + 1 == self.lexemes.len() || self.margins.column(at + 1).is_some())
+            && (self.ends_line(at) || self.is_short_block(at))
             && !matches!(self.word(at - 1), "," | "=>" | "[" | "=" | ":" | "->" | "return" | "{")
-            && (headed || self.word(at - 1) != ")")
+            && (headed || self.word(at - 1) != ")" || self.ends_all(at))
     }
 }

@@ -36,7 +36,7 @@ struct Branch {
 impl Branch {
     fn take(&mut self, index: usize, shape: u8, side: Side) {
         match side {
-            Side::Opens => self.open.push((index, shape)),
+            Side::Opens | Side::OpensValue => self.open.push((index, shape)),
             Side::Closes if self.open.last().is_some_and(|(_, other)| *other == shape) => drop(self.open.pop()),
             Side::Closes => self.closing.push((index, shape)),
         }
@@ -110,11 +110,16 @@ pub(super) fn settle(count: usize, part: impl Fn(usize) -> Part) -> Settled {
     settled
 }
 
-/// Chooses a branch that has been gone through, or makes inert what is unbalanced in it.
+/// Chooses a branch that has been gone through, or makes inert what is unbalanced in it. What is so beside a balanced branch is
+/// damaged, since no code fits behind both, and is left as it is.
 fn finish(conditional: &mut Conditional, done: Branch, end: usize, settled: &mut Settled) {
-    if conditional.chosen.is_none() && !conditional.never {
-        conditional.chosen = Some(done);
-        return;
+    match &conditional.chosen {
+        None if !conditional.never => {
+            conditional.chosen = Some(done);
+            return;
+        }
+        Some(chosen) if chosen.is_balanced() => return,
+        _ => {}
     }
     if !done.is_balanced() {
         settled.inert.extend(done.open.iter().chain(&done.closing).map(|(index, _)| *index));

@@ -9,9 +9,14 @@ const FLUSH_WORDS: &[&str] = &["namespace", "extern"];
 /// Within how many lexemes such a word stands in front of its bracket.
 const FLUSH_WITHIN: usize = 8;
 
+/// What begins nothing, but goes on behind a value.
+const BEHIND_VALUES: &[&str] = &[",", ".", "->"];
+
 /// What does not end a statement.
 const OPERATORS: &[&str] = &["+", "=", "==", "!=", "&&", "||", "??", "?", "|", "+=", ":="];
 
+/// Within how many lexemes a value begins that a curly bracket ends.
+const VALUE_WITHIN: usize = 16;
 /// Within how many lexemes in front of a bracket its statement is looked for.
 const HEAD_WITHIN: usize = 200;
 
@@ -56,22 +61,44 @@ impl<'m> Margins<'m> {
     /// inside stand by that.
     pub fn head(&self, open: usize) -> u32 {
         let line = self.lines.get(open).copied().unwrap_or(0);
-        let by_statement = self.word(open) == "{"
+        // A comment may stand behind the bracket on its line.
+        let first = if self.word(open + 1).starts_with('/') && self.column(open + 1).is_none() { 2 } else { 1 };
+        let by_statement = matches!(self.word(open), "{" | "(")
             && self.column(open).is_none()
-            && self.column(open + 1).is_some_and(|inside| inside <= line);
+            && self.column(open + first).is_some_and(|inside| inside <= line);
         if by_statement { self.statement(open).min(line) } else { line }
     }
 
     /// The column of the line on which the statement begins that a lexeme is part of.
     fn statement(&self, at: usize) -> u32 {
         let first = at.saturating_sub(HEAD_WITHIN);
-        let ends = |at: usize| {
-            let label = self.word(at) == ":" && self.column(at + 1).is_some();
-            label || matches!(self.word(at), ";" | "{" | "}")
+        // A semicolon within round brackets parts what a loop's head says.
+        let mut depth = 0;
+        let mut ends = |at: &usize| match self.word(*at) {
+            ")" => {
+                depth += 1;
+                false
+            }
+            "(" => {
+                depth -= 1;
+                false
+            }
+            ";" => depth <= 0,
+            ":" => self.column(at + 1).is_some() && *at > 0 && self.word(at - 1) != ")",
+            "{" => true,
+            "}" => !self.ends_value(*at),
+            _ => false,
         };
-        let start = (first..at).rev().find(|at| ends(*at)).map_or(first, |at| at + 1);
+        let start = (first..at).rev().find(|at| ends(at)).map_or(first, |at| at + 1);
         let code = (start..=at).find(|at| !self.word(*at).starts_with(['/', '#']));
         code.and_then(|at| self.lines.get(at).copied()).unwrap_or(0)
+    }
+
+    /// Whether a curly bracket closes a value within a name or a text: `${`, `#{`, `@{`.
+    fn ends_value(&self, at: usize) -> bool {
+        let mut before = (at.saturating_sub(VALUE_WITHIN)..at).rev().map(|at| self.word(at));
+        let open = before.find(|word| matches!(*word, ";" | "}") || word.ends_with('{'));
+        open.is_some_and(|open| open.len() > 1)
     }
 
     pub fn word(&self, at: usize) -> &'m str {
@@ -86,7 +113,7 @@ impl<'m> Margins<'m> {
         let word = self.word(at);
         // Comments and directives stand anywhere; attributes do not.
         let attribute = word == "#" && self.word(at + 1) == "[" || word == "#[";
-        if !attribute && word.starts_with(['/', '#', '*', '-', '%']) {
+        if !attribute && word.starts_with(['/', '#']) {
             return false;
         }
         // What stands behind an operator goes on with its line.
@@ -104,6 +131,14 @@ impl<'m> Margins<'m> {
             false => self.is_label(at),
         };
         !(arm && self.word(open).ends_with('{'))
+    }
+
+    /// Whether what follows a round bracket goes on behind a value, so that the bracket must have ended: `size(, 2)`, `first(.next()`.
+    pub fn holds_nothing(&self, open: usize) -> bool {
+        let named = self.word(open + 2).starts_with(|first: char| first.is_alphabetic() || first == '_');
+        self.word(open) == "("
+            && BEHIND_VALUES.contains(&self.word(open + 1))
+            && (named || self.word(open + 1) == ",")
     }
 
     /// `name:` alone on its line.

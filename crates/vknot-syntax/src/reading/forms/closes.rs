@@ -21,16 +21,21 @@ const FLUSH_HEADS: &[&[u8]] = &[b"module", b"module*", b"module+", b"library", b
 
 /// Where each opening bracket ends, in order.
 ///
-/// They are matched in order. Where that leaves some over, indentation decides, if it explains no less: a line that stands no further in than an open
-/// bracket is behind it. What has no partner otherwise ends where the next form begins at the margin.
+/// They are matched in order. Where that leaves some over, what begins at the margin is a piece of its own, and within a piece that
+/// is not whole indentation decides, if it explains no less: a line that stands no further in than an open bracket is behind it.
+/// What has no partner otherwise ends where the next form begins at the margin.
 pub(super) fn closes(bytes: &[u8], lexemes: &[Lexeme]) -> Vec<Close> {
-    let plain = matched(bytes, lexemes, false);
+    let plain = matched(bytes, lexemes, &By::Order);
     if plain.left == 0 {
         return plain.closes;
     }
-    let indented = matched(bytes, lexemes, true);
-    if indented.left <= plain.left {
-        return indented.closes;
+    let pieces = matched(bytes, lexemes, &By::Lines(&[]));
+    let broken: Vec<bool> = pieces.alone.iter().map(|alone| *alone > 0).collect();
+    let lines = matched(bytes, lexemes, &By::Lines(&broken));
+    let explained = pieces.alone.iter().zip(&lines.alone).map(|(piece, lines)| *piece > 0 && lines <= piece);
+    let by_lines = matched(bytes, lexemes, &By::Lines(&explained.collect::<Vec<_>>()));
+    if by_lines.left <= plain.left {
+        return by_lines.closes;
     }
     let mut closes = plain.closes;
     let mut margins = plain.margins.into_iter().peekable();
@@ -44,14 +49,32 @@ pub(super) fn closes(bytes: &[u8], lexemes: &[Lexeme]) -> Vec<Close> {
     closes
 }
 
+/// What brackets are matched by.
+enum By<'b> {
+    Order,
+    /// By margins, and by lines too in the pieces that are told here, counted from 0 for what stands in front of the first.
+    Lines(&'b [bool]),
+}
+
+#[derive(Default)]
 struct Matched {
     closes: Vec<Close>,
     /// How many brackets have no partner.
     left: usize,
+    /// How many of them are in each piece.
+    alone: Vec<usize>,
     /// Where forms begin at the margin, and how many brackets opened before.
     margins: Vec<(usize, usize)>,
     /// Which hold all of a file.
     flush: Vec<bool>,
+}
+
+impl Matched {
+    fn leave(&mut self, piece: usize) {
+        self.left += 1;
+        self.alone.resize(self.alone.len().max(piece + 1), 0);
+        self.alone[piece] += 1;
+    }
 }
 
 /// An opening bracket that waits for its partner.
@@ -61,10 +84,11 @@ struct Open {
     /// Its own column.
     column: u32,
     flush: bool,
+    piece: usize,
 }
 
-fn matched(bytes: &[u8], lexemes: &[Lexeme], by_lines: bool) -> Matched {
-    let mut found = Matched { closes: Vec::new(), left: 0, margins: Vec::new(), flush: Vec::new() };
+fn matched(bytes: &[u8], lexemes: &[Lexeme], by: &By<'_>) -> Matched {
+    let mut found = Matched::default();
     let mut open: Vec<Open> = Vec::new();
     let (mut line, mut reached, mut column) = (0, 0, 0);
     for (at, lexeme) in lexemes.iter().enumerate() {
@@ -75,43 +99,55 @@ fn matched(bytes: &[u8], lexemes: &[Lexeme], by_lines: bool) -> Matched {
         let passed = bytes.get(reached.max(line)..lexeme.start).unwrap_or(b"");
         column = passed.iter().fold(column, |column, byte| behind(column, *byte, TAB_WIDTH));
         reached = lexeme.start;
-        let begins_line = bytes.get(line..lexeme.start).unwrap_or(b"").iter().all(u8::is_ascii_whitespace);
-        if by_lines && begins_line && !matches!(lexeme.what, What::Blank | What::Comment | What::Close) {
+        let opens = matches!(lexeme.what, What::Open(_));
+        if opens && column == 0 {
+            found.margins.push((lexeme.start, found.closes.len()));
+        }
+        let piece = found.margins.len();
+        let begins_line = || bytes.get(line..lexeme.start).unwrap_or(b"").iter().all(u8::is_ascii_whitespace);
+        let ends_what_is_open = match by {
+            By::Order => false,
+            By::Lines(_) if opens && column == 0 => true,
+            By::Lines(pieces) => pieces.get(piece) == Some(&true)
+                && begins_line()
+                && !matches!(lexeme.what, What::Blank | What::Comment | What::Close),
+        };
+        if ends_what_is_open {
             while let Some(last) = open.pop_if(|last| last.column >= column && !last.flush) {
                 found.closes[last.index].at = lexeme.start;
-                found.left += 1;
+                found.leave(last.piece);
             }
         }
         match lexeme.what {
             What::Open(_) => {
-                if column == 0 {
-                    found.margins.push((lexeme.start, found.closes.len()));
-                }
                 let head = lexemes.get(at + 1).and_then(|head| bytes.get(head.start..head.end));
                 let flush = head.is_some_and(|head| FLUSH_HEADS.contains(&head));
                 let wanted = closing(bytes[lexeme.end - 1]);
-                open.push(Open { index: found.closes.len(), wanted, column, flush });
+                open.push(Open { index: found.closes.len(), wanted, column, flush, piece });
                 found.closes.push(Close { at: bytes.len(), matched: false });
                 found.flush.push(flush);
             }
             What::Close => {
                 let close = bytes[lexeme.start];
                 let near = open.iter().rev().take(MISMATCHED_AT_MOST).position(|last| last.wanted == close);
-                match near {
-                    Some(skipped) => {
-                        found.left += skipped;
-                        open.truncate(open.len() - skipped);
-                        if let Some(last) = open.pop() {
-                            found.closes[last.index] = Close { at: lexeme.start, matched: true };
-                        }
-                    }
-                    None => found.left += 1,
+                let Some(skipped) = near else {
+                    found.leave(piece);
+                    continue;
+                };
+                for last in open.drain(open.len() - skipped..) {
+                    found.leave(last.piece);
+                }
+                if let Some(last) = open.pop() {
+                    found.closes[last.index] = Close { at: lexeme.start, matched: true };
                 }
             }
             _ => {}
         }
     }
-    found.left += open.len();
+    for last in open {
+        found.leave(last.piece);
+    }
+    found.alone.resize(found.margins.len() + 1, 0);
     found
 }
 

@@ -77,7 +77,8 @@ pub(crate) fn read(text: &str, dialect: Dialect, builder: &mut TreeBuilder<'_>) 
 
 fn shape(kind: Kind) -> Option<(u8, Side)> {
     match kind {
-        OPEN_CURLY | OPEN_INTERPOLATION => Some((0, Side::Opens)),
+        OPEN_CURLY => Some((0, Side::Opens)),
+        OPEN_INTERPOLATION => Some((0, Side::OpensValue)),
         CLOSE_CURLY => Some((0, Side::Closes)),
         OPEN_ROUND => Some((1, Side::Opens)),
         CLOSE_ROUND => Some((1, Side::Closes)),
