@@ -61,6 +61,10 @@ const SOUND: &[(&str, &str)] = &[
     ),
     ("scss", ".card {\n  color: darken($a, 2%);\n\n  .low {\n    width: 1px;\n  }\n}\n\n.board {\n  width: 2px;\n}\n"),
     ("scheme", "(define (read a)\n  (if (> a 1)\n      (send (b a))))\n\n(define (level)\n  1)\n"),
+    (
+        "racket",
+        "(module tide racket/base\n  (define (read a)\n    (send a\n (b a)))\n\n  (define (level)\n    (let ([a (b 1)])\n      (send a)))\n\n  (define (low)\n    2))\n",
+    ),
     // Nor does a form whose lines stand elsewhere.
     (
         "scheme",
@@ -181,6 +185,11 @@ const LACKING: &[(&str, &str)] = &[
     // In front of a body, if that ends on its line, too.
     ("cpp", "class A {\n  int b(int c¡) { return c; }\n\n  int d();\n};\n"),
     ("scss", "@mixin a($b¡) {}\n\n@mixin c($d) {\n  e: $d;\n}\n"),
+    // Where the grammar lacks something else in the file, too.
+    (
+        "typescript",
+        "interface A<in out B> {\n  b: B\n¡}\n\ninterface C {\n  <D>(d: D): void\n  <E>(e: E, f: number): void\n}\n",
+    ),
     // A value in a name ends with the name.
     ("scss", "@mixin a {\n  .#{$b--low¡} {\n    c: d;\n  }\n\n  .#{$b}--high {\n    c: d;\n  }\n}\n"),
     ("scss", ".a {\n  --#{$b--low¡}: 1px;\n  --#{$b}--high: 2px;\n}\n"),

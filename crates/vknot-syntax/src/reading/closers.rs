@@ -26,26 +26,6 @@ pub(crate) struct Closers {
     pub stray: Vec<Span>,
 }
 
-impl Closers {
-    /// The text with what is missing put in and what is too much blanked out, of another length.
-    pub fn applied(&self, text: &str) -> Vec<u8> {
-        let mut bytes = text.as_bytes().to_vec();
-        for span in &self.stray {
-            bytes.get_mut(span.start as usize..span.end as usize).unwrap_or_default().fill(b' ');
-        }
-        let mut done = Vec::with_capacity(bytes.len() + self.missing.len());
-        let mut from = 0;
-        for (at, bracket) in &self.missing {
-            let at = *at as usize;
-            done.extend_from_slice(bytes.get(from..at).unwrap_or_default());
-            done.push(*bracket);
-            from = at;
-        }
-        done.extend_from_slice(bytes.get(from..).unwrap_or_default());
-        done
-    }
-}
-
 /// What a text lacks and has too much of, up to the byte `end`; `None` when its brackets are in order or beyond help.
 pub(crate) fn closers(text: &str, tree: &Tree, end: u32) -> Option<Closers> {
     let lexemes = lexemes(text, tree, end);

@@ -23,48 +23,146 @@ thread_local! {
     static PARSER: RefCell<Parser> = RefCell::new(Parser::new());
 }
 
+/// A text as a grammar is to see it.
+#[derive(Clone)]
+struct Seen {
+    bytes: Vec<u8>,
+    /// What is blanked out, in order, and what each becomes.
+    hidden: Vec<(Span, Kind)>,
+}
+
+impl Seen {
+    fn plain(text: &str) -> Self {
+        Self { bytes: text.as_bytes().to_vec(), hidden: Vec::new() }
+    }
+
+    /// The text without what the grammar lacks; `None` when there is none of it.
+    fn repaired(text: &str, language: &Language, repair: Option<Repair>) -> Option<Self> {
+        let Repair { mask, kind } = repair?;
+        let Mask { text: bytes, hidden } = mask(text)?;
+        let kind = kind_of(language, kind);
+        Some(Self { bytes, hidden: hidden.into_iter().map(|span| (span, kind)).collect() })
+    }
+
+    /// Without some marks, too.
+    fn without(&self, text: &str, language: &Language, marks: &[Span]) -> Self {
+        let mut seen = self.clone();
+        for mark in marks {
+            seen.hide(*mark, kind_of(language, mark.of(text)));
+        }
+        seen.hidden.sort_by_key(|(span, _)| span.start);
+        seen
+    }
+
+    fn hide(&mut self, span: Span, kind: Kind) {
+        let bytes = self.bytes.get_mut(span.start as usize..span.end as usize).unwrap_or_default();
+        bytes.iter_mut().filter(|byte| !matches!(byte, b'\n' | b'\r')).for_each(|byte| *byte = b' ');
+        self.hidden.push((span, kind));
+    }
+
+    fn read(&self, text: &str, language: &'static Language, limits: &Limits) -> Option<Tree> {
+        let parsed = parsed(&self.bytes, language, limits)?;
+        let mut builder = TreeBuilder::new(text, language);
+        builder.expect_hidden(self.hidden.clone());
+        flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32);
+        Some(builder.finish())
+    }
+
+    /// Reads the text once more with the brackets put in that its order and indentation say are missing; they become nodes without
+    /// text. What stands behind `end` is not read.
+    fn read_closed(&self, text: &str, tree: &Tree, end: u32, limits: &Limits) -> Option<Tree> {
+        let language = tree.language();
+        let Closers { missing, stray } = match closers(text, tree, end) {
+            Some(closers) => closers,
+            None if (end as usize) < text.len() => Closers::default(),
+            None => return None,
+        };
+        let mut seen = self.clone();
+        seen.hidden.retain(|(span, _)| span.start < end);
+        // What is not read keeps its tokens.
+        let unread = tree.tokens().iter().filter(|token| token.start >= end).map(|token| token.span());
+        for span in stray.into_iter().chain(unread) {
+            seen.hide(span, language.error_kind());
+        }
+        seen.hidden.sort_by_key(|(span, _)| span.start);
+        let parsed = parsed(&with_closers(&seen.bytes, &missing), language, limits)?;
+        let mut builder = TreeBuilder::new(text, language);
+        builder.expect_hidden(seen.hidden);
+        // How many bytes were put in in front of an offset of the whole text.
+        let inserted: Vec<usize> = missing.iter().enumerate().map(|(index, (at, _))| *at as usize + index).collect();
+        let own = |at: usize| (at - inserted.partition_point(|place| *place < at)) as u32;
+        flatten(&mut parsed.walk(), language, &mut builder, &own);
+        Some(builder.finish())
+    }
+}
+
+fn kind_of(language: &Language, name: &str) -> Kind {
+    language.kind(name).or(language.token_kind(name)).unwrap_or(language.error_kind())
+}
+
+/// A text with closing brackets put in, each in front of an offset, in order.
+fn with_closers(bytes: &[u8], missing: &[(u32, u8)]) -> Vec<u8> {
+    let mut done = Vec::with_capacity(bytes.len() + missing.len());
+    let mut from = 0;
+    for (at, bracket) in missing {
+        let at = *at as usize;
+        done.extend_from_slice(bytes.get(from..at).unwrap_or_default());
+        done.push(*bracket);
+        from = at;
+    }
+    done.extend_from_slice(bytes.get(from..).unwrap_or_default());
+    done
+}
+
 /// Reads `text`; `None` when the budget ran out or the work was stopped.
 pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repair>, limits: &Limits) -> Option<Tree> {
     if language.reading().overload.is_met_by(text) {
         return None;
     }
-    let relieved = language.reading().relief.and_then(|relief| read_masked(text, language, Some(relief), &[], limits));
-    let tree = match relieved {
-        Some(tree) => tree,
-        None => read_plain(text, language, limits)?,
-    };
-    if !tree.has_error() {
-        return Some(tree);
+    let relieved = Seen::repaired(text, language, language.reading().relief);
+    let mut seen = relieved.unwrap_or_else(|| Seen::plain(text));
+    let mut best = seen.read(text, language, limits)?;
+    if !best.has_error() {
+        return Some(best);
     }
     let is_better = |new: &Tree, old: &Tree| unreadable(new) < unreadable(old);
-    let repaired = repair.and_then(|repair| read_masked(text, language, Some(repair), &[], limits));
-    let (tree, repair) = match repaired.filter(|repaired| is_better(repaired, &tree)) {
-        Some(repaired) => (repaired, repair),
-        None => (tree, None),
-    };
-    let marks = closing_marks(text, &tree);
-    let without = (!marks.is_empty()).then(|| read_masked(text, language, repair, &marks, limits)).flatten();
-    let mut best = without.filter(|without| is_better(without, &tree)).unwrap_or(tree);
+    let mut other = Seen::repaired(text, language, repair);
+    let repaired = other.as_ref().and_then(|other| other.read(text, language, limits));
+    if let Some((repaired, other)) = repaired.filter(|repaired| is_better(repaired, &best)).zip(other.as_mut()) {
+        best = repaired;
+        std::mem::swap(&mut seen, other);
+    }
+    let marks = closing_marks(text, &best);
+    if !marks.is_empty() {
+        let marked = seen.without(text, language, &marks);
+        let without = marked.read(text, language, limits).filter(|without| is_better(without, &best));
+        if let Some(without) = without {
+            (best, seen) = (without, marked);
+        }
+    }
+    Some(closed(text, best, (&seen, other.as_ref()), limits))
+}
+
+/// The best reading of a text that may lack brackets, or break off. What the grammar is to see may show only once the brackets are
+/// there, so that the `other` way is tried, too.
+fn closed(text: &str, tree: Tree, (seen, other): (&Seen, Option<&Seen>), limits: &Limits) -> Tree {
+    let mut best = tree;
     // What breaks off may do so anywhere.
     let ends = [Some(text.len() as u32), open_comment(text), unreadable_end(text, &best)];
     for end in ends.into_iter().flatten() {
         let whole = end as usize == text.len();
-        let closed = read_closed(text, &best, end, limits);
-        let is_better = |(new, old): (u64, u64)| new < old || whole && new == old;
-        let better = closed.filter(|closed| is_better((unreadable(closed).0, unreadable(&best).0)));
-        best = better.unwrap_or(best);
-        if unreadable(&best).0 == 0 {
-            break;
+        // A whole text reads better with brackets where nothing else tells.
+        for (seen, at_par) in [(Some(seen), whole), (other.filter(|_| whole), false)] {
+            let closed = seen.and_then(|seen| seen.read_closed(text, &best, end, limits));
+            let is_better = |(new, old): (u64, u64)| new < old || at_par && new == old;
+            let better = closed.filter(|closed| is_better((unreadable(closed).0, unreadable(&best).0)));
+            best = better.unwrap_or(best);
+            if unreadable(&best).0 == 0 {
+                return best;
+            }
         }
     }
-    Some(best)
-}
-
-fn read_plain(text: &str, language: &'static Language, limits: &Limits) -> Option<Tree> {
-    let parsed = parsed(text.as_bytes(), language, limits)?;
-    let mut builder = TreeBuilder::new(text, language);
-    flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32);
-    Some(builder.finish())
+    best
 }
 
 /// What a text that breaks off may break off from.
@@ -85,31 +183,6 @@ fn open_comment(text: &str) -> Option<u32> {
     comment.map(|at| at as u32)
 }
 
-/// Reads the text once more with the brackets put in that its order and indentation say are missing; they become nodes without
-/// text. What stands behind `end` is not read.
-fn read_closed(text: &str, tree: &Tree, end: u32, limits: &Limits) -> Option<Tree> {
-    let language = tree.language();
-    let Closers { missing, mut stray } = match closers(text, tree, end) {
-        Some(closers) => closers,
-        None if (end as usize) < text.len() => Closers::default(),
-        None => return None,
-    };
-    // What is not read keeps its tokens.
-    let unread = tree.tokens().iter().filter(|token| token.start >= end);
-    stray.extend(unread.map(|token| token.span()));
-    let closers = Closers { missing, stray };
-    let whole = closers.applied(text);
-    let parsed = parsed(&whole, language, limits)?;
-    let mut builder = TreeBuilder::new(text, language);
-    builder.expect_hidden(closers.stray.into_iter().map(|span| (span, language.error_kind())).collect());
-    // How many bytes were put in in front of an offset of the whole text.
-    let inserted: Vec<usize> =
-        closers.missing.iter().enumerate().map(|(index, (at, _))| *at as usize + index).collect();
-    let own = |at: usize| (at - inserted.partition_point(|place| *place < at)) as u32;
-    flatten(&mut parsed.walk(), language, &mut builder, &own);
-    Some(builder.finish())
-}
-
 /// The marks behind closers of types that the grammar had no place for.
 fn closing_marks(text: &str, tree: &Tree) -> Vec<Span> {
     let language = tree.language();
@@ -122,33 +195,6 @@ fn closing_marks(text: &str, tree: &Tree) -> Vec<Span> {
         holds.then(|| tree.node(id).span())
     };
     tree.errors().filter(|id| of(tree.node(*id).span()) == mark).filter_map(behind_type).collect()
-}
-
-/// Reads the text once more with what the grammar lacks masked, and the closing marks that it has no place for.
-fn read_masked(
-    text: &str,
-    language: &'static Language,
-    repair: Option<Repair>,
-    marks: &[Span],
-    limits: &Limits,
-) -> Option<Tree> {
-    let mut mask = match repair {
-        Some(repair) => (repair.mask)(text)?,
-        None => Mask::new(text),
-    };
-    let kind_of = |name: &str| language.kind(name).or(language.token_kind(name)).unwrap_or(language.error_kind());
-    let masked = repair.map_or(language.error_kind(), |repair| kind_of(repair.kind));
-    let mut hidden: Vec<(Span, Kind)> = mask.hidden.iter().map(|span| (*span, masked)).collect();
-    for mark in marks {
-        mask.hide(mark.start as usize, mark.end as usize);
-        hidden.push((*mark, kind_of(mark.of(text))));
-    }
-    hidden.sort_by_key(|(span, _)| span.start);
-    let parsed = parsed(&mask.text, language, limits)?;
-    let mut builder = TreeBuilder::new(text, language);
-    builder.expect_hidden(hidden);
-    flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32);
-    Some(builder.finish())
 }
 
 /// How many bytes are inside errors, and how many errors there are.

@@ -91,6 +91,8 @@ fn matched(bytes: &[u8], lexemes: &[Lexeme], by: &By<'_>) -> Matched {
     let mut found = Matched::default();
     let mut open: Vec<Open> = Vec::new();
     let (mut line, mut reached, mut column) = (0, 0, 0);
+    // Where the forms begin in one that holds all of a file.
+    let mut inner = None;
     for (at, lexeme) in lexemes.iter().enumerate() {
         let gap = bytes.get(reached..lexeme.start).unwrap_or(b"");
         if let Some(newline) = memchr::memrchr(b'\n', gap) {
@@ -99,15 +101,20 @@ fn matched(bytes: &[u8], lexemes: &[Lexeme], by: &By<'_>) -> Matched {
         let passed = bytes.get(reached.max(line)..lexeme.start).unwrap_or(b"");
         column = passed.iter().fold(column, |column, byte| behind(column, *byte, TAB_WIDTH));
         reached = lexeme.start;
-        let opens = matches!(lexeme.what, What::Open(_));
-        if opens && column == 0 {
+        let begins_line = || bytes.get(line..lexeme.start).unwrap_or(b"").iter().all(u8::is_ascii_whitespace);
+        if column == 0 {
+            inner = None;
+        } else if inner.is_none() && matches!(open.as_slice(), [holder] if holder.flush) && begins_line() {
+            inner = Some(column);
+        }
+        let is_margin = matches!(lexeme.what, What::Open(_)) && (column == 0 || inner == Some(column) && begins_line());
+        if is_margin {
             found.margins.push((lexeme.start, found.closes.len()));
         }
         let piece = found.margins.len();
-        let begins_line = || bytes.get(line..lexeme.start).unwrap_or(b"").iter().all(u8::is_ascii_whitespace);
         let ends_what_is_open = match by {
             By::Order => false,
-            By::Lines(_) if opens && column == 0 => true,
+            By::Lines(_) if is_margin => true,
             By::Lines(pieces) => pieces.get(piece) == Some(&true)
                 && begins_line()
                 && !matches!(lexeme.what, What::Blank | What::Comment | What::Close),
