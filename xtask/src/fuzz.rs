@@ -102,7 +102,8 @@ fn judged(text: &str, language: &'static Language) -> (std::thread::Result<Resul
 /// Sets the indentation: that must be proven, and leave nothing to do for another run.
 fn indentation(document: &Document) -> Result<(), String> {
     let step = step("indent").map_err(|error| error.to_string())?;
-    let proven = step.run(document, &Request::default()).map_err(|error| format!("indentation: {error}"))?;
+    let request = Request { generated: true, ..Request::default() };
+    let proven = step.run(document, &request).map_err(|error| format!("indentation: {error}"))?;
     match edits(step, proven.document()).iter().next() {
         Some((span, _)) => Err(format!("line {} is set otherwise again", proven.document().source().line(span.start))),
         None => Ok(()),

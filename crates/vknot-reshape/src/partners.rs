@@ -85,7 +85,9 @@ pub(crate) fn bracket_of(code: Code<'_>, token: TokenId) -> Option<Bracket> {
     if !marked || text.len() > MARK_AT_MOST {
         return None;
     }
-    Bracket::of(text).or_else(|| Bracket::marked(text))
+    // A directive may end with a bracket, too: `#endif(`.
+    let directive = text.starts_with('#') && code.toolkit().indent.has_directives;
+    Bracket::of(text).or_else(|| Bracket::marked(text).filter(|_| !directive))
 }
 
 /// The shape of the bracket that a node stands for which the text lacks.

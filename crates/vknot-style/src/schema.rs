@@ -295,7 +295,7 @@ settings! {
     SpaceEmbedded: "vknot_space_embedded", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether code inside elements has spaces inside its brackets";
     SpaceEmpty: "vknot_space_empty", Values::Words(&["false", "true", "as-found"]), "as-found",
-        "Whether the brackets of a block that holds nothing hold a space";
+        "Whether the brackets of a block, or of a literal in C#, that holds nothing hold a space";
     SpaceIndex: "vknot_space_index", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether the brackets of an index have spaces inside";
     SpaceLambda: "vknot_space_lambda", Values::Words(&["false", "true", "as-found"]), "as-found",

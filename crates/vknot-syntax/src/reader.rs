@@ -60,8 +60,10 @@ impl Mask {
 pub struct Repair {
     /// Makes the mask; `None` when there is nothing to mask.
     pub mask: fn(&str) -> Option<Mask>,
-    /// The kind of the tokens that were blanked out.
+    /// The kind of the tokens that were blanked out, where they are none that the grammar knows.
     pub kind: &'static str,
+    /// The node that those make which stand between `<` and `>`, with these; empty where there are none.
+    pub list: &'static str,
 }
 
 /// Finds a language by a name it goes by.

@@ -44,6 +44,15 @@ const CASES: &[(&str, &[&str])] = &[
             "void f(int a = «b + c»);",
         ],
     ),
+    // Type arguments behind `new` are no comparisons, and what is handed over there is no cast.
+    (
+        "csharp",
+        &[
+            "class A { B c = new List«<D>»(«e») { F(g) }; }",
+            "class A { void B() { C(«new E.Map<F, G<H>>(«i.J[0]») { K = 1 }», 2); } }",
+            "class A { B c = new List<D>(«(E)f») { g }; bool h = «i < j» && «k > (l)»; }",
+        ],
+    ),
     (
         "pascal",
         &[

@@ -135,6 +135,13 @@ fn comments_that_begin_like_directives_are_none() {
 }
 
 #[test]
+fn a_directive_is_no_bracket() {
+    let read = read("cpp", "#if TIDE\n#endif(\n");
+    assert_eq!(looks::check(read.code()), Ok(()));
+    assert_eq!(looks::pairs(read.code(), &looks::Marks::default()).unpaired, []);
+}
+
+#[test]
 fn brackets_in_strings_and_comments_do_not_count() {
     let read = read("rust", "fn a() { b(\"(\"); /* { */ } // [\n");
     let pairs = looks::pairs(read.code(), &looks::Marks::default());

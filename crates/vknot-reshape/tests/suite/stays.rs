@@ -8,6 +8,20 @@ mod c_family;
 type Case = (&'static str, &'static str, &'static [&'static str], &'static str);
 
 const KEPT: &[Case] = &[
+    ("what a made object is filled with, behind what it is made of", "csharp", &[], "\
+class Gauge
+{
+    Board board = new Board<Level>(known)
+    {
+        Low(quay)
+    };
+
+    void Read()
+    {
+        Send(new Map<Name, Tides.Level>(boards.First[0]) { Quay = 1 }, 2);
+    }
+}
+"),
     ("annotations on the line of what they are on, where most stand so", "java", &[], "\
 class Gauge {
     @Override public int level() {
@@ -457,6 +471,19 @@ const SET: &[(&str, &str, &str, &str)] = &[
         "class A\n{\n    int B\n    {\n        get\n        {\n            return c();\n        }\n    }\n}\n",
         "vknot_brace_accessor=same",
         "class A\n{\n    int B {\n        get {\n            return c();\n        }\n    }\n}\n",
+    ),
+    // Empty braces of values stand as they are found, those of blocks as most do.
+    (
+        "csharp",
+        "class A\n{\n    int[] b = { };\n    int[] c = {};\n    bool d = e is { } f;\n\n    void G() { }\n}\n",
+        "vknot_space_empty=as-found",
+        "class A\n{\n    int[] b = { };\n    int[] c = {};\n    bool d = e is { } f;\n\n    void G() { }\n}\n",
+    ),
+    (
+        "csharp",
+        "class A\n{\n    int[] b = { };\n    bool d = e is {} f;\n}\n",
+        "vknot_space_empty=true",
+        "class A\n{\n    int[] b = { };\n    bool d = e is { } f;\n}\n",
     ),
     (
         "javascript",

@@ -11,7 +11,7 @@ use crate::reader::{Mask, Repair};
 use crate::role::Role;
 use super::closers::{closers, Closers};
 use crate::text::Span;
-use crate::tree::{NodeId, Tree, TreeBuilder};
+use crate::tree::{Hidden, HiddenSide, NodeId, Tree, TreeBuilder};
 
 /// The parser reports once in this many steps (its own constant is 100); a well-formed text needs from one step for every two bytes to
 /// seven for a byte. A text may take several times that before it is given up.
@@ -28,7 +28,7 @@ thread_local! {
 struct Seen {
     bytes: Vec<u8>,
     /// What is blanked out, in order, and what each becomes.
-    hidden: Vec<(Span, Kind)>,
+    hidden: Vec<Hidden>,
 }
 
 impl Seen {
@@ -38,10 +38,21 @@ impl Seen {
 
     /// The text without what the grammar lacks; `None` when there is none of it.
     fn repaired(text: &str, language: &Language, repair: Option<Repair>) -> Option<Self> {
-        let Repair { mask, kind } = repair?;
+        let Repair { mask, kind, list } = repair?;
         let Mask { text: bytes, hidden } = mask(text)?;
-        let kind = kind_of(language, kind);
-        Some(Self { bytes, hidden: hidden.into_iter().map(|span| (span, kind)).collect() })
+        let of_most = kind_of(language, kind);
+        let list = language.kind(list);
+        let known = |span: Span| {
+            let word = span.of(text);
+            let side = match (list, word) {
+                (Some(list), "<") => HiddenSide::Opens(list),
+                (Some(_), ">") => HiddenSide::Closes,
+                _ => HiddenSide::None,
+            };
+            let kind = list.and_then(|_| language.token_kind(word)).unwrap_or(of_most);
+            Hidden { span, kind, side }
+        };
+        Some(Self { bytes, hidden: hidden.into_iter().map(known).collect() })
     }
 
     /// Without some marks, too.
@@ -50,14 +61,14 @@ impl Seen {
         for mark in marks {
             seen.hide(*mark, kind_of(language, mark.of(text)));
         }
-        seen.hidden.sort_by_key(|(span, _)| span.start);
+        seen.hidden.sort_by_key(|hidden| hidden.span.start);
         seen
     }
 
     fn hide(&mut self, span: Span, kind: Kind) {
         let bytes = self.bytes.get_mut(span.start as usize..span.end as usize).unwrap_or_default();
         bytes.iter_mut().filter(|byte| !matches!(byte, b'\n' | b'\r')).for_each(|byte| *byte = b' ');
-        self.hidden.push((span, kind));
+        self.hidden.push(Hidden { span, kind, side: HiddenSide::None });
     }
 
     fn read(&self, text: &str, language: &'static Language, limits: &Limits) -> Option<Tree> {
@@ -78,13 +89,13 @@ impl Seen {
             None => return None,
         };
         let mut seen = self.clone();
-        seen.hidden.retain(|(span, _)| span.start < end);
+        seen.hidden.retain(|hidden| hidden.span.start < end);
         // What is not read keeps its tokens.
         let unread = tree.tokens().iter().filter(|token| token.start >= end).map(|token| token.span());
         for span in stray.into_iter().chain(unread) {
             seen.hide(span, language.error_kind());
         }
-        seen.hidden.sort_by_key(|(span, _)| span.start);
+        seen.hidden.sort_by_key(|hidden| hidden.span.start);
         let parsed = parsed(&with_closers(&seen.bytes, &missing), language, limits)?;
         let mut builder = TreeBuilder::new(text, language);
         builder.expect_hidden(seen.hidden);

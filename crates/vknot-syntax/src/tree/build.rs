@@ -17,7 +17,26 @@ pub struct TreeBuilder<'t> {
     open: Vec<u32>,
     reached: u32,
     /// What a mask has hidden from the reader and what it is, last first.
-    hidden: Vec<(Span, Kind)>,
+    hidden: Vec<Hidden>,
+}
+
+/// What a mask has hidden.
+#[derive(Clone, Copy)]
+pub(crate) struct Hidden {
+    pub span: Span,
+    /// The kind of the token that it becomes.
+    pub kind: Kind,
+    pub side: HiddenSide,
+}
+
+/// What hidden text is to a node that is hidden with it.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub(crate) enum HiddenSide {
+    None,
+    /// Begins a node of that kind.
+    Opens(Kind),
+    /// Ends the node.
+    Closes,
 }
 
 impl<'t> TreeBuilder<'t> {
@@ -36,7 +55,7 @@ impl<'t> TreeBuilder<'t> {
     }
 
     /// Makes tokens of those kinds of what the reader will not see; the spans are in order.
-    pub fn expect_hidden(&mut self, mut hidden: Vec<(Span, Kind)>) {
+    pub(crate) fn expect_hidden(&mut self, mut hidden: Vec<Hidden>) {
         hidden.reverse();
         self.hidden = hidden;
     }
@@ -191,7 +210,7 @@ impl<'t> TreeBuilder<'t> {
     /// Gives what is hidden in front of an offset to the node that is open, unless it is what cannot be read: comments stand beside what
     /// follows them, not in it.
     pub fn place_hidden(&mut self, before: u32) {
-        if self.hidden.last().is_some_and(|(span, kind)| *kind != self.error && span.end <= before) {
+        if self.hidden.last().is_some_and(|hidden| hidden.kind != self.error && hidden.span.end <= before) {
             self.cover_up_to(before);
         }
     }
@@ -200,12 +219,18 @@ impl<'t> TreeBuilder<'t> {
         if self.reached >= end {
             return;
         }
-        while let Some((span, kind)) = self.hidden.pop_if(|(span, _)| span.start < end) {
+        while let Some(Hidden { span, kind, side }) = self.hidden.pop_if(|hidden| hidden.span.start < end) {
             self.cover_with_error(span.start);
             let (start, stop) = self.trim(span.start.max(self.reached), span.end.min(end));
             if start < stop {
                 let flags = if kind == self.error { LEAF | HAS_ERROR } else { LEAF };
+                if let HiddenSide::Opens(kind) = side {
+                    self.open(kind, Field(0));
+                }
                 self.push_leaf(kind, Field(0), flags, start, stop);
+                if side == HiddenSide::Closes {
+                    self.close();
+                }
             }
         }
         self.cover_with_error(end);

@@ -27,7 +27,7 @@ impl Planner<'_> {
             }
         }
         let (Some(first), Some(last)) = (inner.first(), inner.last()) else {
-            return self.plan.set(close_gap, self.empty(close_gap));
+            return self.plan.set(close_gap, self.empty_list(children[open], close_gap));
         };
         let table = self.role(id) == Role::Collection && self.keep_rows(inner);
         if table && self.keeps_meant() || self.is_list_as_written(id) {
@@ -144,6 +144,18 @@ impl Planner<'_> {
         if rule.comma && !aligned {
             self.comma_behind(inner, number);
         }
+    }
+
+    /// The gap between the brackets of a list that holds nothing. Braces stand as those of blocks do, if the language has a habit there.
+    fn empty_list(&self, open: NodeId, gap: u32) -> GapPlan {
+        let like_block = self.table.spec.habits.contains(&Key::SpaceEmpty) && self.name(open) == "{";
+        if !like_block || self.keeps_meant() && self.newlines(gap) > 0 {
+            return self.empty(gap);
+        }
+        GapPlan::fixed(match self.style.word(Key::SpaceEmpty) {
+            "as-found" => !self.written[gap as usize].empty,
+            word => word == "true",
+        })
     }
 
     /// Whether the items are a text and a block of several lines that it names, as its author has them on one line.

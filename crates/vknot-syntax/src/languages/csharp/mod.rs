@@ -1,5 +1,7 @@
 //! C#.
 
+mod creations;
+
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
 use crate::overload::{Overload, OVERLOAD};
 use crate::reader::{Mask, Reader, Repair, Reading, READING as READING_OF_MOST};
@@ -24,7 +26,8 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_c_sharp::LANGUAGE.into()),
-    repair: Some(Repair { mask: first_branches, kind: "preproc_arg" }),
+    relief: Some(Repair { mask: creations::mask, kind: "identifier", list: "type_argument_list" }),
+    repair: Some(Repair { mask: first_branches, kind: "preproc_arg", list: "" }),
     closes_types: Some(";"),
     overload: Overload { marks: b"<>", ..OVERLOAD },
     ..READING_OF_MOST

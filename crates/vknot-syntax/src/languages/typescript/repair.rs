@@ -2,7 +2,7 @@
 
 use crate::reader::{Mask, Repair};
 
-pub(crate) const REPAIR: Repair = Repair { mask, kind: "accessibility_modifier" };
+pub(crate) const REPAIR: Repair = Repair { mask, kind: "accessibility_modifier", list: "" };
 
 fn mask(text: &str) -> Option<Mask> {
     let mut mask = Mask::new(text);
