@@ -19,7 +19,14 @@ pub(super) fn completed(code: Code<'_>) -> Option<Completed> {
     let text = source.text();
     // The last line may break off anywhere, and in the middle of a comment or string, too.
     let last = tree.tokens().last()?;
-    let line = source.line_start(last.start);
+    let mut line = source.line_start(last.start);
+    let reaching = |line: u32| tree.token_from(line)
+        .checked_sub(1)
+        .and_then(|before| tree.tokens().get(before as usize));
+    // What reaches into that line is left out whole.
+    while let Some(token) = reaching(line).filter(|token| token.end > line) {
+        line = source.line_start(token.start);
+    }
     let mut open: OpenBrackets<()> = OpenBrackets::new();
     let above = tree.token_from(line);
     (0..above).for_each(|token| pass(code, token, &mut open));

@@ -218,3 +218,11 @@ fn sound_and_flat_code_is_left_as_it_is() {
         assert!(levels || !read(language, &flat).tree().has_error(), "{language}");
     }
 }
+
+#[test]
+fn comments_of_what_is_not_read_are_comments() {
+    let read = read("typescript", "import type { De from \"./gauge\"\n/**\n * low\n */\nexport * ");
+    let tree = read.tree();
+    let comment = tree.tokens().iter().find(|token| read.source().slice(token.span()).starts_with("/**"));
+    assert_eq!(comment.map(|token| tree.role(token.node)), Some(Role::Comment));
+}

@@ -607,3 +607,11 @@ fn brackets_tell_where_tokens_reach_into_their_lines() {
     assert_eq!(indented("javascript", text, &[]), text);
     assert_eq!(formatted("javascript", text, &[]), text);
 }
+
+#[test]
+fn what_reaches_into_the_last_line_of_a_half_written_text_stays() {
+    for (language, text) in [("typescript", "[`\nlow\n`n"), ("racket", "[|\n   low\n|\"")] {
+        assert!(read(language, text).tree().has_error(), "{text}");
+        assert_eq!(indented(language, text, &[]), text);
+    }
+}

@@ -90,10 +90,13 @@ impl Seen {
         };
         let mut seen = self.clone();
         seen.hidden.retain(|hidden| hidden.span.start < end);
-        // What is not read keeps its tokens.
-        let unread = tree.tokens().iter().filter(|token| token.start >= end).map(|token| token.span());
-        for span in stray.into_iter().chain(unread) {
+        for span in stray {
             seen.hide(span, language.error_kind());
+        }
+        // What is not read keeps its tokens, and its comments.
+        for token in tree.tokens().iter().filter(|token| token.start >= end) {
+            let comment = tree.role(token.node) == Role::Comment;
+            seen.hide(token.span(), if comment { tree.node(token.node).kind } else { language.error_kind() });
         }
         seen.hidden.sort_by_key(|hidden| hidden.span.start);
         let parsed = parsed(&with_closers(&seen.bytes, &missing), language, limits)?;
