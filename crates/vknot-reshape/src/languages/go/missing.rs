@@ -2,16 +2,18 @@
 
 use std::collections::HashMap;
 
-use vknot_syntax::{NodeId, Role};
+use vknot_syntax::NodeId;
 
 use crate::imports::imports_of;
 use crate::imports::words::{imported, outside_imports};
 use crate::spec::Code;
 use crate::spec::imports::{Import, Name, Origin, Surroundings, Unbound};
+use crate::spec::scopes::Binding;
 use crate::spec::MissingSpec;
 use super::facts::{offers, standard, standard_named};
-use super::packages::{inside, likely, named};
+use super::packages::{inside, likely};
 use super::reading::{is_import, read};
+use super::scopes::SCOPES;
 
 pub(super) const MISSING: MissingSpec = MissingSpec {
     names,
@@ -25,27 +27,6 @@ pub(super) const MISSING: MissingSpec = MissingSpec {
         None => origin.source.clone(),
     },
 };
-
-/// Nodes in which names hold that are declared there.
-const SCOPES: [&str; 14] = [
-    "block", "communication_case", "default_case", "expression_case", "expression_switch_statement", "for_statement",
-    "func_literal", "function_declaration", "if_statement", "method_declaration", "select_statement", "source_file",
-    "type_case", "type_switch_statement",
-];
-
-/// Parts of nodes that declare names.
-const DECLARED: [(&str, &str); 4] = [
-    ("short_var_declaration", "left"),
-    ("range_clause", "left"),
-    ("receive_statement", "left"),
-    ("type_switch_statement", "alias"),
-];
-
-/// Nodes that begin with the names that they declare.
-const NAMED: [&str; 8] = [
-    "const_spec", "function_declaration", "parameter_declaration", "type_alias", "type_parameter_declaration",
-    "type_spec", "var_spec", "variadic_parameter_declaration",
-];
 
 /// The packages of which something is asked and that nothing here declares or imports. Only a package offers types; of a value nothing is
 /// asked but what is no name of its own.
@@ -115,32 +96,11 @@ impl<'a> Scopes<'a> {
     fn of(code: Code<'a>) -> Scopes<'a> {
         let Code { source, tree, .. } = code;
         let mut events = Vec::new();
-        for id in (0..tree.nodes().len() as u32).map(NodeId) {
-            let kind = tree.kind_name(id);
-            let parts = DECLARED.iter().filter(|(of, _)| *of == kind);
-            let mut names: Vec<NodeId> = parts
-                .filter_map(|(_, part)| tree.child_named(id, part))
-                .flat_map(|part| {
-                    tree.subtree(part).filter(|id| tree.kind_name(*id) == "identifier")
-                })
-                .collect();
-            if NAMED.contains(&kind) {
-                names.extend(named(code, id));
-            }
-            if names.is_empty() {
-                continue;
-            }
-            let scope = tree.ancestors(id).skip(usize::from(kind == "function_declaration"));
-            let Some(scope) = scope.into_iter().find(|id| SCOPES.contains(&tree.kind_name(*id))) else { continue };
-            let scope = tree.node(scope);
-            // What a statement declares holds behind it; else `url := url.Parse(x)` would be asked of itself.
-            let behind = tree.role(id) == Role::Statement || matches!(kind, "var_spec" | "const_spec" | "receive_statement");
-            let behind = behind && kind != "type_switch_statement";
-            let start = if behind { tree.node(id).end } else { scope.start };
-            for name in names {
-                let name = tree.text_of(source.text(), name);
-                events.push((start, true, name));
-                events.push((scope.end, false, name));
+        for id in (0..tree.nodes().len() as u32).map(NodeId).filter(|id| SCOPES.names.contains(&tree.kind_name(*id))) {
+            if let Binding::Declares { seen, .. } | Binding::Redeclares { seen, .. } = (SCOPES.binding)(code, id) {
+                let name = tree.text_of(source.text(), id);
+                events.push((seen.start, true, name));
+                events.push((seen.end, false, name));
             }
         }
         events.sort_unstable_by(|a, b| b.cmp(a));
