@@ -263,3 +263,11 @@ fn the_demo_keeps_every_law() {
         assert!(broken.is_empty() || path.contains("broken"), "{path}: {broken:?}");
     }
 }
+
+#[test]
+fn what_a_namespace_of_a_whole_file_uses_comes_behind_it() {
+    for (text, kept) in [("using A; namespace B; using C; class D { }", true), ("class D { } using C;", false)] {
+        let broken = laws("csharp", text).iter().any(|(_, offsets)| !offsets.is_empty());
+        assert_eq!(!broken, kept, "{text}");
+    }
+}
