@@ -54,6 +54,10 @@ const SOUND: &[(&str, &str)] = &[
         "scss",
         "@mixin card {\n  .#{$prefix}--low,\n  .#{$prefix}--high {\n    color: red;\n  }\n\n  .quay {\n    --#{$tip}--x: var(--#{$tip}--y);\n  }\n}\n\n* + .board {\n  width: 2px;\n}\n",
     ),
+    (
+        "scss",
+        ".card {\n  .low:has(\n      .quay\n    ) {\n    color: rgba(\n        red,\n        20%\n      );\n  }\n\n  .high {\n    width: 1px;\n  }\n}\n\n.board {\n  width: 2px;\n}\n",
+    ),
     // A bracket that stands elsewhere than its line says nothing of the others.
     (
         "less",

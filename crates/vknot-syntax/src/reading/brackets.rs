@@ -75,7 +75,9 @@ fn matched(
                 let fits = |head: u32| column.is_none_or(|column| column == head);
                 let mut candidates = open.iter().rev().take(SKIPPED_AT_MOST);
                 let exact = candidates.position(|(_, other, head)| *other == kind && fits(*head));
-                match exact.or_else(|| column.filter(|column| is_between(&open, kind, *column)).map(|_| 0)) {
+                let round = margins.is_some_and(|margins| matches!(margins.word(index), ")" | "]"));
+                let innermost = |column: &u32| is_innermost(&open, (kind, round), *column);
+                match exact.or_else(|| column.filter(innermost).map(|_| 0)) {
                     Some(skipped) => {
                         left += skipped;
                         open.truncate(open.len() - skipped);
@@ -94,9 +96,10 @@ fn matched(
 }
 
 /// Whether a line that stands at `column` can close none but the innermost bracket: it stands further out than that, and further
-/// in than the one around it.
-fn is_between(open: &[(usize, u8, u32)], kind: u8, column: u32) -> bool {
+/// in than the one around it. What is in round brackets may stand further in with their end.
+fn is_innermost(open: &[(usize, u8, u32)], (kind, round): (u8, bool), column: u32) -> bool {
     match open {
+        [.., (_, own, head)] if round && column > *head => *own == kind,
         [.., (.., around), (_, own, head)] => *own == kind && *around < column && column < *head,
         [(_, own, head)] => *own == kind && column < *head,
         [] => false,
