@@ -374,6 +374,10 @@ impl<'r, 't> Reader<'r, 't> {
     fn headed(&mut self, context: Context) {
         let limit = self.limit();
         let head = self.heads.head(self.at, limit, context);
+        // What begins nothing stands alone, so that reading goes on.
+        if !head.has_body && head.end <= self.at {
+            return self.token();
+        }
         self.builder.open(head.kind, Field(0));
         if !head.has_body {
             self.frames.push(Frame::Tail);
