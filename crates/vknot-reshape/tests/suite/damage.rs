@@ -3,7 +3,7 @@
 use vknot_reshape::looks::{self, OutlineEntry};
 use vknot_syntax::Role;
 
-use crate::support::read;
+use crate::support::{indented, read};
 
 /// Well-indented code whose every closing bracket is taken away in turn.
 const SOUND: &[(&str, &str)] = &[
@@ -229,4 +229,12 @@ fn comments_of_what_is_not_read_are_comments() {
     let tree = read.tree();
     let comment = tree.tokens().iter().find(|token| read.source().slice(token.span()).starts_with("/**"));
     assert_eq!(comment.map(|token| tree.role(token.node)), Some(Role::Comment));
+}
+
+#[test]
+fn what_reaches_into_the_last_line_of_a_half_written_text_stays() {
+    for (language, text) in [("typescript", "[`\nlow\n`n"), ("racket", "[|\n   low\n|\"")] {
+        assert!(read(language, text).tree().has_error(), "{text}");
+        assert_eq!(indented(language, text, &[]), text);
+    }
 }

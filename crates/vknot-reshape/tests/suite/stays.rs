@@ -8,20 +8,6 @@ mod c_family;
 type Case = (&'static str, &'static str, &'static [&'static str], &'static str);
 
 const KEPT: &[Case] = &[
-    ("what a made object is filled with, behind what it is made of", "csharp", &[], "\
-class Gauge
-{
-    Board board = new Board<Level>(known)
-    {
-        Low(quay)
-    };
-
-    void Read()
-    {
-        Send(new Map<Name, Tides.Level>(boards.First[0]) { Quay = 1 }, 2);
-    }
-}
-"),
     ("annotations on the line of what they are on, where most stand so", "java", &[], "\
 class Gauge {
     @Override public int level() {
@@ -606,12 +592,4 @@ fn brackets_tell_where_tokens_reach_into_their_lines() {
     assert!(read("javascript", text).tree().has_error(), "the reader takes it by now: another text is wanted");
     assert_eq!(indented("javascript", text, &[]), text);
     assert_eq!(formatted("javascript", text, &[]), text);
-}
-
-#[test]
-fn what_reaches_into_the_last_line_of_a_half_written_text_stays() {
-    for (language, text) in [("typescript", "[`\nlow\n`n"), ("racket", "[|\n   low\n|\"")] {
-        assert!(read(language, text).tree().has_error(), "{text}");
-        assert_eq!(indented(language, text, &[]), text);
-    }
 }

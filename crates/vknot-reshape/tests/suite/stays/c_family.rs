@@ -27,6 +27,20 @@ int zone(int hour) {
 ";
 
 pub(super) const KEPT: &[Case] = &[
+    ("what a made object is filled with, behind what it is made of", "csharp", &[], "\
+class Gauge
+{
+    Board board = new Board<Level>(known)
+    {
+        Low(quay)
+    };
+
+    void Read()
+    {
+        Send(new Map<Name, Tides.Level>(boards.First[0]) { Quay = 1 }, 2);
+    }
+}
+"),
     ("spaces inside the brackets of some words alone, braces that touch, operators by kind", "c", &[], "\
 int watch(int level, int *marks){
   int i, high=0;
