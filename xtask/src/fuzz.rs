@@ -28,6 +28,9 @@ pub struct Arguments {
     /// Where the random numbers begin
     #[arg(long, default_value_t = 1)]
     seed: u64,
+    /// A file that each text is written to before it is tried: one that is never done with stays there
+    #[arg(long)]
+    keep: Option<PathBuf>,
 }
 
 /// Reading a byte may take this long, and a text this long at least.
@@ -48,17 +51,20 @@ pub fn run(arguments: &Arguments) -> anyhow::Result<ExitCode> {
             .map(|sample| sample.source.text().to_owned())
             .collect();
         anyhow::ensure!(!texts.is_empty(), "no sample is in {name}");
-        findings += fuzz(language, &texts, arguments);
+        findings += fuzz(language, &texts, arguments)?;
     }
     Ok(if findings == 0 { ExitCode::SUCCESS } else { ExitCode::FAILURE })
 }
 
-fn fuzz(language: &'static Language, texts: &[String], arguments: &Arguments) -> usize {
+fn fuzz(language: &'static Language, texts: &[String], arguments: &Arguments) -> anyhow::Result<usize> {
     let mut random = Random(arguments.seed);
     let end = Instant::now() + Duration::from_secs(arguments.seconds);
     let (mut count, mut findings) = (0u64, 0);
     while Instant::now() < end {
         let text = damaged(texts, &mut random);
+        if let Some(file) = &arguments.keep {
+            std::fs::write(file, &text)?;
+        }
         let (mut result, mut took) = judged(&text, language);
         let limit = AT_LEAST.max(Duration::from_nanos(NANOSECONDS_A_BYTE * text.len() as u64));
         // On a busy machine anything may take long once.
@@ -84,7 +90,7 @@ fn fuzz(language: &'static Language, texts: &[String], arguments: &Arguments) ->
         }
     }
     println!("{}: {count} texts, {findings} findings", language.name());
-    findings
+    Ok(findings)
 }
 
 /// Reads and checks one text; the outer error is a panic.

@@ -26,25 +26,51 @@ pub struct Mask {
     /// The text to parse.
     pub text: Vec<u8>,
     /// What was blanked out; each becomes a token.
-    pub hidden: Vec<Span>,
+    pub hidden: Vec<Unseen>,
+    /// Where a mark stands for another one.
+    pub stand_ins: Vec<u32>,
+}
+
+/// What was blanked out of a text.
+#[derive(Clone, Copy)]
+pub struct Unseen {
+    /// Where it stands.
+    pub span: Span,
+    /// Whether it is a name or mark of the language, and not what a repair is for.
+    pub is_code: bool,
 }
 
 impl Mask {
     /// A mask that changes nothing yet.
     pub fn new(text: &str) -> Mask {
-        Mask { text: text.as_bytes().to_vec(), hidden: Vec::new() }
+        Mask { text: text.as_bytes().to_vec(), hidden: Vec::new(), stand_ins: Vec::new() }
     }
 
     /// Blanks a span out, line ends aside.
     pub fn hide(&mut self, start: usize, end: usize) {
+        self.unseen(start, end, false);
+    }
+
+    /// Blanks a name or mark of the language out.
+    pub fn hide_code(&mut self, start: usize, end: usize) {
+        self.unseen(start, end, true);
+    }
+
+    fn unseen(&mut self, start: usize, end: usize, is_code: bool) {
         self.replace(start, end, b' ');
-        self.hidden.push(Span::new(start as u32, end as u32));
+        self.hidden.push(Unseen { span: Span::new(start as u32, end as u32), is_code });
     }
 
     /// Puts a byte in place of every byte of a span, line ends aside.
     pub fn replace(&mut self, start: usize, end: usize, with: u8) {
         let piece = self.text.get_mut(start..end).unwrap_or_default();
         piece.iter_mut().filter(|byte| !matches!(byte, b'\n' | b'\r')).for_each(|byte| *byte = with);
+    }
+
+    /// Puts a mark in place of one, which it stands for.
+    pub fn stand_in(&mut self, at: usize, with: u8) {
+        self.set(at, with);
+        self.stand_ins.push(at as u32);
     }
 
     /// Puts a byte in place of one.
@@ -60,10 +86,12 @@ impl Mask {
 pub struct Repair {
     /// Makes the mask; `None` when there is nothing to mask.
     pub mask: fn(&str) -> Option<Mask>,
-    /// The kind of the tokens that were blanked out, where they are none that the grammar knows.
+    /// The kind of what was blanked out.
     pub kind: &'static str,
-    /// The node that those make which stand between `<` and `>`, with these; empty where there are none.
-    pub list: &'static str,
+    /// The kind of names that were.
+    pub name: &'static str,
+    /// The nodes that code makes which was, with the marks that begin and end them.
+    pub groups: &'static [(&'static str, &'static str, &'static str)],
 }
 
 /// Finds a language by a name it goes by.

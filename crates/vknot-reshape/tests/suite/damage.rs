@@ -238,3 +238,12 @@ fn what_reaches_into_the_last_line_of_a_half_written_text_stays() {
         assert_eq!(indented(language, text, &[]), text);
     }
 }
+
+/// What begins nothing: in front of each, a reader could stay where it is for ever.
+#[test]
+fn what_begins_nothing_is_read_past() {
+    for language in ["c", "cpp"] {
+        let text = "do { { } } while ({ ;) =";
+        assert!(read(language, text).tree().has_error(), "{language}");
+    }
+}

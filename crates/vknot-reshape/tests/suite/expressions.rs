@@ -51,6 +51,11 @@ const CASES: &[(&str, &[&str])] = &[
             "class A { B c = new List«<D>»(«e») { F(g) }; }",
             "class A { void B() { C(«new E.Map<F, G<H>>(«i.J[0]») { K = 1 }», 2); } }",
             "class A { B c = new List<D>(«(E)f») { g }; bool h = «i < j» && «k > (l)»; }",
+            // What a pointer points to is a value, or what a value is put in.
+            "class A { unsafe void B() { «c = «*«(int*)(«d + e»)»»»; } }",
+            "class A { unsafe void B() { «*(int*)(«c + 1») = «*«(F.G*)&h»»»; } }",
+            "class A { unsafe void B() { if (a) «*(«b + c») += «*«d++» * *«e[1]»»»; } }",
+            "class A { void B() { c = «a * («b + c»)»; d = «(e) * («f + g»)»; } }",
         ],
     ),
     (

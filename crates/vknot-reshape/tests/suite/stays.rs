@@ -524,7 +524,7 @@ namespace Tide
         {
             set {
                 fixed (int* p = &level) {
-                    *(uint*)p = value;
+                    *(uint*)read(p) = value;
                 }
             }
         }

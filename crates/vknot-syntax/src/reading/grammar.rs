@@ -7,7 +7,7 @@ use tree_sitter::{ParseOptions, Parser, ParseState, TreeCursor};
 
 use crate::language::{Field, Kind, Language};
 use crate::limits::Limits;
-use crate::reader::{Mask, Repair};
+use crate::reader::{Mask, Repair, Unseen};
 use crate::role::Role;
 use super::closers::{closers, Closers};
 use crate::text::Span;
@@ -29,30 +29,35 @@ struct Seen {
     bytes: Vec<u8>,
     /// What is blanked out, in order, and what each becomes.
     hidden: Vec<Hidden>,
+    /// Marks that others stand for, in order, and what they are.
+    stand_ins: Vec<(u32, Kind)>,
 }
 
 impl Seen {
     fn plain(text: &str) -> Self {
-        Self { bytes: text.as_bytes().to_vec(), hidden: Vec::new() }
+        Self { bytes: text.as_bytes().to_vec(), hidden: Vec::new(), stand_ins: Vec::new() }
     }
 
     /// The text without what the grammar lacks; `None` when there is none of it.
     fn repaired(text: &str, language: &Language, repair: Option<Repair>) -> Option<Self> {
-        let Repair { mask, kind, list } = repair?;
-        let Mask { text: bytes, hidden } = mask(text)?;
-        let of_most = kind_of(language, kind);
-        let list = language.kind(list);
-        let known = |span: Span| {
-            let word = span.of(text);
-            let side = match (list, word) {
-                (Some(list), "<") => HiddenSide::Opens(list),
-                (Some(_), ">") => HiddenSide::Closes,
-                _ => HiddenSide::None,
-            };
-            let kind = list.and_then(|_| language.token_kind(word)).unwrap_or(of_most);
-            Hidden { span, kind, side }
+        let Repair { mask, kind, name, groups } = repair?;
+        let Mask { text: bytes, hidden, stand_ins } = mask(text)?;
+        let (kind, name) = (kind_of(language, kind), kind_of(language, name));
+        let known = |unseen: Unseen| {
+            let (span, word) = (unseen.span, unseen.span.of(text));
+            if !unseen.is_code {
+                return Hidden { span, kind, side: HiddenSide::None };
+            }
+            let side = groups.iter().find_map(|(begins, ends, group)| match word {
+                _ if word == *begins => Some(HiddenSide::Opens(kind_of(language, group))),
+                _ => (word == *ends).then_some(HiddenSide::Closes),
+            });
+            let side = side.unwrap_or(HiddenSide::None);
+            Hidden { span, kind: language.token_kind(word).unwrap_or(name), side }
         };
-        Some(Self { bytes, hidden: hidden.into_iter().map(known).collect() })
+        let mark = |at: u32| text.get(at as usize..at as usize + 1).and_then(|mark| language.token_kind(mark));
+        let stand_ins = stand_ins.into_iter().filter_map(|at| Some((at, mark(at)?))).collect();
+        Some(Self { bytes, hidden: hidden.into_iter().map(known).collect(), stand_ins })
     }
 
     /// Without some marks, too.
@@ -75,7 +80,7 @@ impl Seen {
         let parsed = parsed(&self.bytes, language, limits)?;
         let mut builder = TreeBuilder::new(text, language);
         builder.expect_hidden(self.hidden.clone());
-        flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32);
+        flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32, &self.stand_ins);
         Some(builder.finish())
     }
 
@@ -105,7 +110,7 @@ impl Seen {
         // How many bytes were put in in front of an offset of the whole text.
         let inserted: Vec<usize> = missing.iter().enumerate().map(|(index, (at, _))| *at as usize + index).collect();
         let own = |at: usize| (at - inserted.partition_point(|place| *place < at)) as u32;
-        flatten(&mut parsed.walk(), language, &mut builder, &own);
+        flatten(&mut parsed.walk(), language, &mut builder, &own, &seen.stand_ins);
         Some(builder.finish())
     }
 }
@@ -261,12 +266,14 @@ fn parse(
     parsed
 }
 
-/// Walks the parser's tree once, in preorder, without recursion. `own` gives the offset in the text of one in what was parsed.
+/// Walks the parser's tree once, in preorder, without recursion. `own` gives the offset in the text of one in what was parsed;
+/// `stand_ins` are the kinds of the marks there that others stand for.
 fn flatten(
     cursor: &mut TreeCursor<'_>,
     language: &'static Language,
     builder: &mut TreeBuilder<'_>,
     own: &impl Fn(usize) -> u32,
+    stand_ins: &[(u32, Kind)],
 ) {
     let error = language.error_kind();
     let atoms: Vec<bool> = (0..language.kind_count() as u16).map(|id| language.is_atom(Kind(id))).collect();
@@ -292,7 +299,8 @@ fn flatten(
         if nothing {} else if lacks {
             builder.missing(kind, field);
         } else {
-            builder.leaf(kind, field, start, end);
+            let meant = stand_ins.binary_search_by_key(&start, |(at, _)| *at).ok().filter(|_| end == start + 1);
+            builder.leaf(meant.map_or(kind, |index| stand_ins[index].1), field, start, end);
         }
         while !cursor.goto_next_sibling() {
             if !cursor.goto_parent() {

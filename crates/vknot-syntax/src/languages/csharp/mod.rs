@@ -1,6 +1,8 @@
 //! C#.
 
 mod creations;
+mod pointers;
+mod steps;
 
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
 use crate::overload::{Overload, OVERLOAD};
@@ -26,16 +28,33 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_c_sharp::LANGUAGE.into()),
-    relief: Some(Repair { mask: creations::mask, kind: "identifier", list: "type_argument_list" }),
-    repair: Some(Repair { mask: first_branches, kind: "preproc_arg", list: "" }),
+    relief: Some(Repair { mask: relief, ..REPAIR }),
+    repair: Some(Repair { mask: first_branches, ..REPAIR }),
     closes_types: Some(";"),
     overload: Overload { marks: b"<>", ..OVERLOAD },
     ..READING_OF_MOST
 };
 
+const REPAIR: Repair = Repair {
+    mask: relief,
+    kind: "preproc_arg",
+    name: "identifier",
+    groups: &[("<", ">", "type_argument_list"), ("(", ")", "cast_expression")],
+};
+
+/// What the grammar reads as something else, or not at all.
+fn relief(text: &str) -> Option<Mask> {
+    let mut mask = Mask::new(text);
+    creations::mask(text, &mut mask);
+    pointers::mask(text, &mut mask);
+    mask.hidden.sort_by_key(|unseen| unseen.span.start);
+    (!mask.hidden.is_empty() || !mask.stand_ins.is_empty()).then_some(mask)
+}
+
 /// Keeps the first branch of each conditional and hides the others, each as one token, and the directives.
 fn first_branches(text: &str) -> Option<Mask> {
-    let mut mask = Mask::new(text);
+    let mut mask = relief(text).unwrap_or_else(|| Mask::new(text));
+    let (code, stand_ins) = (std::mem::take(&mut mask.hidden), std::mem::take(&mut mask.stand_ins));
     // For each conditional that is open: where a branch that is not read began.
     let mut open: Vec<Option<usize>> = Vec::new();
     let mut at = 0;
@@ -66,7 +85,20 @@ fn first_branches(text: &str) -> Option<Mask> {
             _ => {}
         }
     }
-    (!mask.hidden.is_empty()).then_some(mask)
+    if mask.hidden.is_empty() {
+        return None;
+    }
+    // What stands in what is hidden now is no longer code of its own.
+    let branches = std::mem::take(&mut mask.hidden);
+    let is_seen = |at: u32| {
+        let next = branches.get(branches.partition_point(|branch| branch.span.end <= at));
+        next.is_none_or(|branch| branch.span.start > at)
+    };
+    mask.stand_ins = stand_ins.into_iter().filter(|at| is_seen(*at)).collect();
+    mask.hidden =
+        code.into_iter().filter(|unseen| is_seen(unseen.span.start)).chain(branches.iter().copied()).collect();
+    mask.hidden.sort_by_key(|unseen| unseen.span.start);
+    Some(mask)
 }
 
 const ROLES: &[RoleRow] = &[

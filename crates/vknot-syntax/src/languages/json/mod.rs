@@ -19,7 +19,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_json::LANGUAGE.into()),
-    repair: Some(Repair { mask: trailing_commas, kind: ",", list: "" }),
+    repair: Some(Repair { mask: trailing_commas, kind: ",", name: "", groups: &[] }),
     lexis: Some(&LEXIS),
     ..READING_OF_MOST
 };

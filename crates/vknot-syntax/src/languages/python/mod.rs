@@ -21,7 +21,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_python::LANGUAGE.into()),
-    relief: Some(Repair { mask: remarks::mask, kind: "comment", list: "" }),
+    relief: Some(Repair { mask: remarks::mask, kind: "comment", name: "", groups: &[] }),
     ..READING_OF_MOST
 };
 

@@ -2,7 +2,7 @@
 
 use crate::reader::{Mask, Repair};
 
-pub(crate) const REPAIR: Repair = Repair { mask, kind: "accessibility_modifier", list: "" };
+pub(crate) const REPAIR: Repair = Repair { mask, kind: "accessibility_modifier", name: "", groups: &[] };
 
 fn mask(text: &str) -> Option<Mask> {
     let mut mask = Mask::new(text);
