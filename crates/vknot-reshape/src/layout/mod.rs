@@ -233,12 +233,15 @@ fn printed(
         return printed;
     }
     planner.options.width = written.usual().unwrap_or(usual);
+    let mut widened = false;
     for _ in 0..ROUNDS {
         let printed = print::print(planner, paper, &witnesses, kept);
         let width = printed.longest.usual().unwrap_or(usual);
-        if width <= planner.options.width {
+        // Lines that begin further out may all fit a narrower one, which a second run would find.
+        if width == planner.options.width || widened && width < planner.options.width {
             return printed;
         }
+        widened |= width > planner.options.width;
         planner.options.width = width;
     }
     print::print(planner, paper, &witnesses, kept)

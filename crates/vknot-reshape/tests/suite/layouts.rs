@@ -377,3 +377,22 @@ fn a_well_kept_file_may_have_longer_lines_than_usual() {
     let text = format!("class Gauge {{\n{}}}\n", line("surge", 28));
     assert_ne!(formatted("java", &text, &[]), text);
 }
+
+/// Lines that begin further out fit a narrower width, which a second run would find; it would add a comma.
+#[test]
+fn a_width_that_only_other_levels_kept_to_is_not_kept() {
+    let text = "fn record_every_level_of_the_station_at_the_harbour(levels: &mut Vec<crate::levels::Level>) {
+    if high {
+        if low {
+            if rising {
+                levels.push(between(previous_level(station), next_level(station)));
+            }
+        }
+    }
+}
+";
+    let set = ["indent_size=2"];
+    let formatted = formatted("rust", text, &set);
+    assert!(formatted.contains("\n  if high {\n    if low {\n"), "{formatted}");
+    assert_eq!(self::formatted("rust", &formatted, &set), formatted);
+}
