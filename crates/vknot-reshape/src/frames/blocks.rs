@@ -43,12 +43,15 @@ pub(crate) fn inner_lines(
     let star = u32::from(!lines.first().is_some_and(|(_, rest)| rest.starts_with("**")));
     let was = i64::from(block.column) - block.moved;
     let columns = |blank: &Span| i64::from(blank_columns(blank.of(text), indentation.tab_width)) - was;
-    let mut stars = lines.iter().map(|(blank, _)| columns(blank));
+    let (end, stars) = lines.split_last().map_or((None, &[][..]), |(last, others)| (Some(columns(&last.0)), others));
+    let mut stars = stars.iter().map(|(blank, _)| columns(blank));
+    // The end may stand below the beginning.
+    let first = stars.next().or(end);
+    let ends_below = end == first || end == Some(0);
     // Behind code they may stand with the line that it begins.
     let behind = source.line_blank(token.start).end < token.start;
-    let below = stars.next().is_some_and(|first| {
-        (behind || (0..=2).contains(&first)) && stars.all(|star| star == first)
-    });
+    let below = ends_below
+        && first.is_some_and(|first| (behind || (0..=2).contains(&first)) && stars.all(|star| star == first));
     let starred = lines.iter().all(|(_, rest)| rest.starts_with('*'));
     let moved = |blank: Span| {
         let columns = i64::from(blank_columns(blank.of(text), indentation.tab_width)) + block.moved;

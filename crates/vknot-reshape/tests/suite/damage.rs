@@ -247,3 +247,32 @@ fn what_begins_nothing_is_read_past() {
         assert!(read(language, text).tree().has_error(), "{language}");
     }
 }
+
+#[test]
+fn lines_that_cannot_be_read_stay_where_they_stand_for_something() {
+    let text = "\
+namespace Tide
+{
+    unsafe class Gauge
+    {
+        public uint Level
+        {
+            set {
+                fixed (int* p = &level) {
+                    *(uint*)read(p) = value;
+                }
+            }
+        }
+
+        IEnumerable<Notice> Warn()
+        {
+            if (low)
+                yield break;
+            yield return notice;
+        }
+    }
+}
+";
+    assert!(read("csharp", text).tree().has_error(), "the reader takes it by now: another text is wanted");
+    assert_eq!(indented("csharp", text, &[]), text);
+}

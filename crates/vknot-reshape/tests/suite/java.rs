@@ -57,6 +57,7 @@ fn long_lines_are_wrapped() {
         ("ternary", "Level level = surge > thresholdOfWarning ? Level.WARNING_OF_THE_HIGHEST_KIND : Level.QUIET_AS_BEFORE_IT;"),
         ("value on the next line", "final Map<Station, List<Reading>> readingsOfStations = collectReadings(stationsOfNetwork);"),
         ("last argument keeps the line", "executor.schedule(Duration.ofMinutes(15), Priority.of(Level.WARNING), () -> { send(); });"),
+        ("value of what is opened", "try (var tides = readTides(zone); var levelsOfAllStations = readingsOfAllStationsByZoneAndLevel.ofHighest(zone)) { a(); }"),
         ("array", "double[] steps = {0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 1.75, 2.0, 2.25, 2.5, 2.75, 3.0, 3.25, 3.5, 3.75};"),
     ], &["max_line_length=80"]));
 }

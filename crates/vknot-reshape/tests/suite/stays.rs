@@ -23,6 +23,17 @@ class Gauge {
     }
 }
 "),
+    ("the end of a comment below its beginning", "java", &[], "\
+/*
+ * Low water.
+*/
+class Gauge {
+    /**
+     * High.
+    */
+    int level;
+}
+"),
     ("bounds of a type", "java", &[], "\
 class Gauge {
     static <T extends Station & HasLevel
@@ -511,35 +522,6 @@ fn settings_say_otherwise() {
         let set: Vec<&str> = set.split(", ").collect();
         assert_eq!(formatted(language, text, &set), *wanted, "{language}: {set:?}");
     }
-}
-
-#[test]
-fn lines_that_cannot_be_read_stay_where_they_stand_for_something() {
-    let text = "\
-namespace Tide
-{
-    unsafe class Gauge
-    {
-        public uint Level
-        {
-            set {
-                fixed (int* p = &level) {
-                    *(uint*)read(p) = value;
-                }
-            }
-        }
-
-        IEnumerable<Notice> Warn()
-        {
-            if (low)
-                yield break;
-            yield return notice;
-        }
-    }
-}
-";
-    assert!(read("csharp", text).tree().has_error(), "the reader takes it by now: another text is wanted");
-    assert_eq!(indented("csharp", text, &[]), text);
 }
 
 /// Code with more types than the reader knows.

@@ -102,7 +102,7 @@ const ROLES: &[RoleRow] = &[
             "instanceof_expression", "cast_expression",
         ],
     ),
-    (Role::Assignment, &["assignment_expression", "variable_declarator", "element_value_pair"]),
+    (Role::Assignment, &["assignment_expression", "variable_declarator", "element_value_pair", "resource"]),
     (Role::Lambda, &["lambda_expression"]),
     (Role::Parenthesized, &["parenthesized_expression"]),
     (
