@@ -179,6 +179,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "@media 40em { a { b: c } }",
         "a { b: c(); }",
         "@media () { a { b: c } }",
+        "a { b: c d: e; }",
     ]),
     ("scss", &[
         "a { b: c(, d); }",
@@ -191,6 +192,8 @@ const BROKEN: &[(&str, &[&str])] = &[
         "@media 40em { a { b: c } }",
         "$a: \"b\": 1, \"c\": 2;",
         "a { b(@include c); }",
+        "a { b: ((@include c)); }",
+        "a { b: f(1), d: $e; }",
     ]),
     ("matlab", &[
         "a(b, , c)\n",

@@ -19,6 +19,7 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "at_rule", is_sound: tests_in_brackets },
     Law::Sound { holder: "arguments", is_sound: some_values },
     Law::Sound { holder: "group", is_sound: something },
+    Law::Sound { holder: "declaration", is_sound: no_bare_pairs },
 ];
 
 /// What holds where sheets are made of others, too.
@@ -33,6 +34,8 @@ pub(crate) static OF_ALL: &[Law] = &[
     Law::Sound { holder: "at_rule", is_sound: tests_in_brackets },
     Law::Sound { holder: "variable", is_sound: no_bare_pairs },
     Law::Sound { holder: "arguments", is_sound: no_statements },
+    Law::Sound { holder: "group", is_sound: no_statements },
+    Law::Sound { holder: "declaration", is_sound: no_bare_pairs },
 ];
 
 const PARTED: &[&str] = &["arguments", "group", "selectors", "value"];
@@ -49,7 +52,8 @@ fn named_value(code: Code<'_>, declaration: NodeId) -> bool {
     let called = first.is_some_and(|first| code.text(first).starts_with(['.', '#']));
     let made = code.text(declaration).split(':').next().is_some_and(|head| head.contains('{'));
     let value = tree.child_named(declaration, "value").is_some_and(|value| tree.parts(value).next().is_some());
-    called || custom || (named || made) && value
+    let several = tree.child_named(declaration, "name").is_some_and(|name| code.text(name).contains(','));
+    !several && (called || custom || (named || made) && value)
 }
 
 /// Between braces stand rules, declarations and what begins with `@`: no lone words, and no commas.
@@ -59,7 +63,7 @@ fn rules_only(code: Code<'_>, body: NodeId) -> bool {
         "statement" => {
             let text = code.text(part);
             let plain = !text.contains(['@', '.', '#', '&', '$', '(']);
-            !plain && !text.starts_with('(') && text.ends_with([';', '}'])
+            !plain && !text.starts_with(['(', '$']) && text.ends_with([';', '}'])
         }
         _ => code.text(part) != ",",
     })
@@ -125,15 +129,15 @@ fn tests_in_brackets(code: Code<'_>, rule: NodeId) -> bool {
 }
 
 /// A key stands in brackets with what it leads to; a word in front of a colon may say in whose words a filter is told.
-fn no_bare_pairs(code: Code<'_>, variable: NodeId) -> bool {
+fn no_bare_pairs(code: Code<'_>, holder: NodeId) -> bool {
     let tree = code.tree;
-    let Some(value) = tree.child_named(variable, "value") else { return true };
+    let Some(value) = tree.child_named(holder, "value") else { return true };
     let mut shares =
         std::iter::once(value).chain(tree.parts(value).filter(|part| tree.kind_name(*part) == "value_part"));
     shares.all(|share| {
         let mut before = "";
         tree.parts(share).all(|part| {
-            let bare = code.text(part) == ":" && !before.starts_with(|c: char| c.is_ascii_alphabetic());
+            let bare = code.text(part) == ":" && !before.eq_ignore_ascii_case("progid");
             before = code.text(part);
             !bare
         })
