@@ -276,3 +276,11 @@ namespace Tide
     assert!(read("csharp", text).tree().has_error(), "the reader takes it by now: another text is wanted");
     assert_eq!(indented("csharp", text, &[]), text);
 }
+
+#[test]
+fn a_type_is_imported_from_one_module() {
+    for (from, broken) in [("\"b\"", false), ("\"b\", { with: { c: \"d\" } }", false), ("\"b\", \"c\"", true)] {
+        let text = format!("let a: import({from}).D<E>;\n");
+        assert_eq!(read("typescript", &text).tree().has_error(), broken, "{text}");
+    }
+}

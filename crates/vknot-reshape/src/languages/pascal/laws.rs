@@ -151,11 +151,13 @@ fn named(code: Code<'_>, list: NodeId) -> bool {
         "(" | ";" => !(word(pair[1]) || tree.role(pair[1]) == Role::Name || code.text(pair[1]).starts_with(['[', ')'])),
         _ => false,
     };
-    let mut typed = false;
-    let wrongly_parted = parts.iter().any(|part| match code.text(*part) {
+    let (mut typed, mut given) = (false, false);
+    let wrongly_parted = parts.iter().skip(1).any(|part| match code.text(*part) {
         "," => typed,
+        "(" => !typed && !given,
         mark => {
             typed = mark == ":" || typed && mark != ";";
+            given = mark == "=" || given && mark != ";";
             false
         }
     });

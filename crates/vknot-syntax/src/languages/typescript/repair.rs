@@ -78,11 +78,22 @@ fn word(mask: &mut Mask, bytes: &[u8], (start, end): (usize, usize), before: u8)
         }
         b"import" if follows == b'(' => {
             let Some(close) = bytes[next..].iter().position(|byte| *byte == b')') else { return false };
-            mask.replace(start, next + close + 1, b'i');
-            true
+            let imported = is_module(bytes[next + 1..next + close].trim_ascii());
+            if imported {
+                mask.replace(start, next + close + 1, b'i');
+            }
+            imported
         }
         _ => false,
     }
+}
+
+/// Whether a string names a module, with attributes behind it or alone.
+fn is_module(text: &[u8]) -> bool {
+    let quoted = text.first().is_some_and(|byte| matches!(byte, b'"' | b'\''));
+    let behind = if quoted { text[string_end(text, 0).min(text.len())..].trim_ascii() } else { b"?" };
+    let attributes = behind.strip_prefix(b",").map(<[u8]>::trim_ascii);
+    behind.is_empty() || attributes.is_some_and(|list| list.starts_with(b"{") && list.ends_with(b"}"))
 }
 
 fn is_word(byte: u8) -> bool {
