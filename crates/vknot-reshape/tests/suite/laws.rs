@@ -74,6 +74,8 @@ const BROKEN: &[(&str, &[&str])] = &[
         "fn a(b) {}\n",
         "const A: u8 = { return 1; };\n",
         "fn a() { loop { b(|| { break; }); } }\n",
+        "fn a<'b>() -> C<'b: 'd, E> {}\n",
+        "fn a() {}\n/* b /* c */\n",
     ]),
     ("go", &[
         "package a\nb()\n",
@@ -142,6 +144,8 @@ const BROKEN: &[(&str, &[&str])] = &[
         "class A { void B() { C((ref d)); } }",
         "class A { void B() { (C.D)(); } }",
         "class A { void B() { C((new D)); } }",
+        "class A { void B() { private int c = 1; } }",
+        "class A { b.C(d); }",
     ]),
     ("c", &[
         "void a(void) { b(c, , d); }",

@@ -36,6 +36,8 @@ pub(super) static LAWS: &[Law] = &[
     Law::Barred { kinds: &["ref_expression"], holders: &["parenthesized_expression"] },
     Law::Sound { holder: "invocation_expression", is_sound: calls_no_type },
     Law::Sound { holder: "parenthesized_expression", is_sound: makes_whole },
+    Law::Sound { holder: "local_declaration_statement", is_sound: constant_at_most },
+    Law::Sound { holder: "field_declaration", is_sound: names_fields },
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
@@ -133,10 +135,26 @@ fn fitting(code: Code<'_>, list: NodeId) -> bool {
 
 /// A function in a method is for that method alone.
 fn unmodified(code: Code<'_>, function: NodeId) -> bool {
+    modifiers(code, function).all(|word| matches!(word, "static" | "async" | "unsafe" | "extern"))
+}
+
+/// A variable of a block is seen nowhere else.
+fn constant_at_most(code: Code<'_>, declaration: NodeId) -> bool {
+    modifiers(code, declaration).all(|word| word == "const")
+}
+
+fn modifiers(code: Code<'_>, declaration: NodeId) -> impl Iterator<Item = &str> {
     let tree = code.tree;
-    let modifiers = tree.parts(function).filter(|part| tree.kind_name(*part) == "modifier");
-    let mut words = modifiers.map(|part| code.source.slice(tree.node(part).span()));
-    words.all(|word| matches!(word, "static" | "async" | "unsafe" | "extern"))
+    let modifiers = tree.parts(declaration).filter(move |part| tree.kind_name(*part) == "modifier");
+    modifiers.map(move |part| code.text(part))
+}
+
+/// Only a variable of a block takes a value apart: a call between members looks like that.
+fn names_fields(code: Code<'_>, field: NodeId) -> bool {
+    let tree = code.tree;
+    tree.subtree(field).all(|id| {
+        tree.kind_name(id) != "tuple_pattern" || tree.parent(id).is_none_or(|holder| tree.kind_name(holder) != "variable_declarator")
+    })
 }
 
 fn has_handler(code: Code<'_>, statement: NodeId) -> bool {

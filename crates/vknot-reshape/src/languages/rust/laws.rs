@@ -24,6 +24,8 @@ pub(super) static LAWS: &[Law] = &[
         holders: &[&["loop_expression", "while_expression", "for_expression"]],
         callables: false,
     },
+    Law::Sound { holder: "type_arguments", is_sound: bound_where_declared },
+    Law::Sound { holder: "block_comment", is_sound: closed },
 ];
 
 /// What stands in a module.
@@ -200,4 +202,25 @@ fn parameters_only(code: Code<'_>, list: NodeId) -> bool {
     let kinds = ["attribute_item", "parameter", "self_parameter", "variadic_parameter"];
     let mut others = named.filter(|part| !kinds.contains(&tree.kind_name(*part)) && tree.role(*part) != Role::Error);
     called || others.next().is_none()
+}
+
+/// How long a lifetime is at least is said where it is declared.
+fn bound_where_declared(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let parts: Vec<NodeId> = tree.parts(list).collect();
+    let bound = |pair: &[NodeId]| tree.kind_name(pair[0]) == "lifetime" && tree.kind_name(pair[1]) == "trait_bounds";
+    !parts.windows(2).any(bound)
+}
+
+/// A comment ends, and so does each that begins in it.
+fn closed(code: Code<'_>, comment: NodeId) -> bool {
+    let (bytes, mut depth, mut at) = (code.text(comment).as_bytes(), 0u32, 0);
+    while at < bytes.len() {
+        match bytes.get(at..at + 2) {
+            Some(b"/*") => (depth, at) = (depth + 1, at + 2),
+            Some(b"*/") => (depth, at) = (depth.saturating_sub(1), at + 2),
+            _ => at += 1,
+        }
+    }
+    depth == 0
 }
