@@ -153,7 +153,8 @@ fn modifiers(code: Code<'_>, declaration: NodeId) -> impl Iterator<Item = &str> 
 fn names_fields(code: Code<'_>, field: NodeId) -> bool {
     let tree = code.tree;
     tree.subtree(field).all(|id| {
-        tree.kind_name(id) != "tuple_pattern" || tree.parent(id).is_none_or(|holder| tree.kind_name(holder) != "variable_declarator")
+        tree.kind_name(id) != "tuple_pattern"
+            || tree.parent(id).is_none_or(|holder| tree.kind_name(holder) != "variable_declarator")
     })
 }
 
