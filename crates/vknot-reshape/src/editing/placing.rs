@@ -72,6 +72,7 @@ pub(crate) fn gap(code: Code<'_>, left: u32, right: u32) -> Apart {
 fn between(code: Code<'_>, row: &Row) -> &'static str {
     match code.tree.role(row.holder) {
         Role::Arguments | Role::List | Role::Collection | Role::Parenthesized => "",
+        _ if row.separator.is_some() => "",
         _ => code.toolkit().edits.between,
     }
 }
@@ -275,6 +276,17 @@ fn put_lines_after(work: &mut Work<'_>, row: &Row, index: usize, loads: &[Load<'
         work.draft.put(anchor.body.end, mark);
     }
     let beside = if index > 0 { (index - 1, index) } else { (0, 1) };
+    if bare && !mark.is_empty() && !ends_line(code, anchor.end()) {
+        // What closes the row stays behind its last item.
+        let mut pieces = Vec::new();
+        for (at, load) in loads.iter().enumerate() {
+            let mark = if at > 0 { mark } else { "" };
+            pieces.push(Piece::New(format!("{mark}{}{base}", lines_apart(code, row, load, beside))));
+            pieces.extend(marked(load, &base));
+            pieces.extend(load.trail.clone());
+        }
+        return work.draft.replace(Span::new(anchor.end(), anchor.end()), pieces);
+    }
     let end = line_end(code, anchor.end());
     let line = code.source.facts().line_end().text();
     // From the start of the next line, if there is one.

@@ -519,6 +519,29 @@ fn no_comma_comes_behind_a_directive() {
     assert!(proven.is_ok_and(|proven| !proven.text().contains("#endif,")));
 }
 
+/// Where the last item shares its line with what closes the list.
+#[test]
+fn a_copy_stands_behind_the_last_of_items_on_lines_of_their_own() {
+    for (language, text, item, made) in [
+        (
+            "java",
+            "class A {\n    int b = c(\n        d,\n        e);\n}\n",
+            "e)",
+            "        d,\n        e,\n        e);\n",
+        ),
+        ("css", ".a,\n.b {\n  c: d;\n}\n", "b {", ".a,\n.b,\n.b {\n"),
+        ("scss", ".a,\n.b-#{$c} {\n  d: e;\n}\n", "b-", ".a,\n.b-#{$c},\n.b-#{$c} {\n"),
+        ("css", ".a, .b {\n  c: d;\n}\n", "b {", ".a, .b, .b {\n"),
+        ("python", "a = [\n    b,  # c\n    d]  # e\n", "d]", "    b,  # c\n    d,\n    d]  # e\n"),
+    ] {
+        let at = text.find(item).unwrap() as u32;
+        let at = [Span::new(at, at)];
+        let request = Request { only: Some(&at), wish: Wish::Edit(Edit::Copy(To::Down(1), 1)), ..Request::default() };
+        let proven = step("edit").run(&read(language, text), &request).unwrap();
+        assert!(proven.text().contains(made), "{language}: {}", proven.text());
+    }
+}
+
 #[test]
 fn a_form_that_comes_in_past_a_comment_has_a_line_of_its_own() {
     for (language, text, made) in [

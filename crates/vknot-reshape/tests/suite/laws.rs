@@ -76,6 +76,8 @@ const BROKEN: &[(&str, &[&str])] = &[
         "fn a() { loop { b(|| { break; }); } }\n",
         "fn a<'b>() -> C<'b: 'd, E> {}\n",
         "fn a() {}\n/* b /* c */\n",
+        "fn a() { let B { .., c } = d; }\n",
+        "fn a() { let B(.., c, ..) = d; }\n",
     ]),
     ("go", &[
         "package a\nb()\n",
@@ -93,6 +95,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "package a\nvar b = c{ return }\nreturn\n",
         "package a\nfunc b() { switch c { case 1: continue } }\n",
         "package a\nfunc b() { for { func() { break }() } }\n",
+        "package a\nfunc b() { for _, (c) := range d {} }\n",
     ]),
     ("typescript", &[
         "function () {}\n",
@@ -112,6 +115,8 @@ const BROKEN: &[(&str, &[&str])] = &[
         "return a;",
         "switch (a) { case b: continue; }",
         "for (;;) { a(() => { break; }); }",
+        "a = () => {}.b(c);",
+        "class A { b: c, d: e }",
     ]),
     ("csharp", &[
         "class A {}\nb();\n",
@@ -146,6 +151,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "class A { void B() { C((new D)); } }",
         "class A { void B() { private int c = 1; } }",
         "class A { b.C(d); }",
+        "class A { void B() { c (d) = e; } }",
     ]),
     ("c", &[
         "void a(void) { b(c, , d); }",
@@ -169,6 +175,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "void a(void) { switch (b) { case 1: continue; } }",
         "void a(void) { case 1: b(); }",
         "void a(void) { b((.c = 1)); }",
+        "void a(void) { { else if (b) c(); } }",
     ]),
     ("css", &[
         "a { b: c(d, ); }",
@@ -184,6 +191,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "a { b: c(); }",
         "@media () { a { b: c } }",
         "a { b: c d: e; }",
+        "a { b(c); }",
     ]),
     ("scss", &[
         "a { b: c(, d); }",
@@ -198,6 +206,8 @@ const BROKEN: &[(&str, &[&str])] = &[
         "a { b(@include c); }",
         "a { b: ((@include c)); }",
         "a { b: f(1), d: $e; }",
+        "a { 0 1px $b; }",
+        "a-@{b(c)} { d: e; }",
     ]),
     ("matlab", &[
         "a(b, , c)\n",

@@ -27,6 +27,7 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "statement", is_sound: jumps_in_loop },
     Law::Within { kinds: &["arm"], holders: &[&["conditional", "guard", "macro_block"]], callables: false },
     Law::Sound { holder: "assignment", is_sound: designates_in_list },
+    Law::Sound { holder: "block", is_sound: begins_with_no_other },
 ];
 
 /// Every `#endif` and `#else` has its `#if`.
@@ -106,8 +107,15 @@ fn no_functions(code: Code<'_>, block: NodeId) -> bool {
 fn initializes(code: Code<'_>, function: NodeId) -> bool {
     let parts: Vec<NodeId> = code.tree.parts(function).collect();
     let bare = |id: NodeId| matches!(code.text(id), "," | ":");
+    let of_value = |id: NodeId| code.tree.parts(id).next().is_some_and(|callee| {
+        code.tree.kind_name(callee) == "access"
+            && code.tree.parts(callee).any(|part| matches!(code.text(part), "." | "->"))
+    });
     parts.windows(2).all(|pair| {
-        let wrong = bare(pair[1]) || code.tree.role(pair[1]) == Role::Block || code.text(pair[1]).starts_with('(');
+        let wrong = bare(pair[1])
+            || code.tree.role(pair[1]) == Role::Block
+            || code.text(pair[1]).starts_with('(')
+            || of_value(pair[1]);
         !(bare(pair[0]) && wrong)
     })
 }
@@ -226,4 +234,13 @@ fn has_body(code: Code<'_>, branch: NodeId) -> bool {
     let last = code.tree.parts(branch).last();
     let ends_in_one = last.is_some_and(|last| matches!(code.tree.kind_name(last), "conditional" | "loop" | "arm"));
     head && (ends_in_one || code.text(branch).ends_with([';', '}', ':']) || code.text(branch).contains('#'))
+}
+
+/// What is done otherwise stands behind what is asked.
+fn begins_with_no_other(code: Code<'_>, block: NodeId) -> bool {
+    let first = code.tree.parts(block).find(|part| !matches!(code.text(*part), "{"));
+    first.is_none_or(|first| {
+        code.tree.kind_name(first) != "conditional"
+            || code.tree.parts(first).next().is_none_or(|word| code.text(word) != "else")
+    })
 }

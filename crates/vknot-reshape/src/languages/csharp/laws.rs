@@ -38,6 +38,7 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "parenthesized_expression", is_sound: makes_whole },
     Law::Sound { holder: "local_declaration_statement", is_sound: constant_at_most },
     Law::Sound { holder: "field_declaration", is_sound: names_fields },
+    Law::Sound { holder: "tuple_pattern", is_sound: several },
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
@@ -147,6 +148,11 @@ fn modifiers(code: Code<'_>, declaration: NodeId) -> impl Iterator<Item = &str> 
     let tree = code.tree;
     let modifiers = tree.parts(declaration).filter(move |part| tree.kind_name(*part) == "modifier");
     modifiers.map(move |part| code.text(part))
+}
+
+/// What is taken apart has several parts.
+fn several(code: Code<'_>, pattern: NodeId) -> bool {
+    code.tree.parts(pattern).any(|part| code.text(part) == ",")
 }
 
 /// Only a variable of a block takes a value apart: a call between members looks like that.

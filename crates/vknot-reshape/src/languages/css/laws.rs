@@ -20,6 +20,7 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "arguments", is_sound: some_values },
     Law::Sound { holder: "group", is_sound: something },
     Law::Sound { holder: "declaration", is_sound: no_bare_pairs },
+    Law::Sound { holder: "statement", is_sound: no_call },
 ];
 
 /// What holds where sheets are made of others, too.
@@ -36,6 +37,8 @@ pub(crate) static OF_ALL: &[Law] = &[
     Law::Sound { holder: "arguments", is_sound: no_statements },
     Law::Sound { holder: "group", is_sound: no_statements },
     Law::Sound { holder: "declaration", is_sound: no_bare_pairs },
+    Law::Sound { holder: "statement", is_sound: begun_as_one },
+    Law::Sound { holder: "interpolation", is_sound: one_name },
 ];
 
 const PARTED: &[&str] = &["arguments", "group", "selectors", "value"];
@@ -52,7 +55,8 @@ fn named_value(code: Code<'_>, declaration: NodeId) -> bool {
     let called = first.is_some_and(|first| code.text(first).starts_with(['.', '#']));
     let made = code.text(declaration).split(':').next().is_some_and(|head| head.contains('{'));
     let value = tree.child_named(declaration, "value").is_some_and(|value| tree.parts(value).next().is_some());
-    let several = tree.child_named(declaration, "name").is_some_and(|name| code.text(name).contains(','));
+    let several =
+        tree.parts(declaration).map(|part| code.text(part)).take_while(|text| *text != ":").any(|text| text == ",");
     !several && (called || custom || (named || made) && value)
 }
 
@@ -170,4 +174,30 @@ fn some_values(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
     let value = tree.ancestors(list).any(|id| tree.kind_name(id) == "value");
     !value || tree.parts(list).count() > 2
+}
+
+/// Only what begins with `@` is a statement of a plain sheet.
+fn no_call(code: Code<'_>, statement: NodeId) -> bool {
+    code.text(statement).starts_with(['@', ';'])
+}
+
+/// A statement begins with the word for it, or calls something, and no other begins in it.
+fn begun_as_one(code: Code<'_>, statement: NodeId) -> bool {
+    let tree = code.tree;
+    let text = code.text(statement);
+    let head = tree.child_named(statement, "head").or(tree.parts(statement).next());
+    let first = head.and_then(|head| tree.parts(head).next().or(Some(head)));
+    let calls = first.is_some_and(|first| tree.role(first) == Role::Call);
+    let node = tree.node(statement);
+    let tokens = tree.tokens().get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
+    let others = tokens.iter().skip(1).any(|token| STATEMENTS.contains(&code.source.slice(token.span())));
+    (calls || text.starts_with(['@', '.', '#', '&', ';'])) && !others
+}
+
+/// A name alone is put in between the brackets of Less.
+fn one_name(code: Code<'_>, held: NodeId) -> bool {
+    let tree = code.tree;
+    let mut parts = tree.parts(held);
+    let named = parts.next().is_some_and(|open| code.text(open) == "@{");
+    !named || parts.next().is_none_or(|name| tree.role(name) != Role::Call) && parts.count() <= 1
 }

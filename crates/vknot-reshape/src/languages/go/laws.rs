@@ -33,6 +33,7 @@ pub(super) static LAWS: &[Law] = &[
     Law::Within { kinds: &["return_statement"], holders: &[], callables: true },
     Law::Within { kinds: &["continue_statement"], holders: &[LOOPS], callables: false },
     Law::Within { kinds: &["break_statement"], holders: &[LOOPS, SWITCHES], callables: false },
+    Law::Sound { holder: "range_clause", is_sound: names_new },
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
@@ -92,6 +93,12 @@ fn declares_names(code: Code<'_>, declaration: NodeId) -> bool {
     let left = tree.child_named(declaration, "left");
     let mut names = left.into_iter().flat_map(|left| tree.parts(left));
     names.all(|part| code.text(part) == "," || matches!(tree.kind_name(part), "identifier" | "comment"))
+}
+
+/// Variables that a loop declares are names.
+fn names_new(code: Code<'_>, clause: NodeId) -> bool {
+    let declares = code.tree.parts(clause).any(|part| code.text(part) == ":=");
+    !declares || declares_names(code, clause)
 }
 
 /// A constant without a value repeats that of the one before it.

@@ -61,7 +61,9 @@ const STATEMENTS: &[&str] =
     &["block", "labeled_statement", "local_variable_declaration", "explicit_constructor_invocation"];
 
 fn one_package(code: Code<'_>, file: NodeId) -> bool {
-    code.tree.parts(file).filter(|part| code.tree.role(*part) == Role::Package).count() < 2
+    let count = |is_one: &dyn Fn(NodeId) -> bool| code.tree.parts(file).filter(|part| is_one(*part)).count();
+    count(&|part| code.tree.role(part) == Role::Package) < 2
+        && count(&|part| code.tree.kind_name(part) == "module_declaration") < 2
 }
 
 /// Whether a parameter for any number of arguments is the last.

@@ -23,6 +23,13 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Within { kinds: &["return_statement"], holders: &[], callables: true },
     Law::Within { kinds: &["continue_statement"], holders: &[LOOPS], callables: false },
     Law::Within { kinds: &["break_statement"], holders: &[LOOPS, SWITCHES], callables: false },
+    Law::Barred { kinds: &["arrow_function"], holders: &BINDING_CLOSER },
+    Law::Sound { holder: "class_body", is_sound: without_commas },
+];
+
+/// What an arrow function would have to stand in brackets for.
+const BINDING_CLOSER: [&str; 5] = [
+    "await_expression", "binary_expression", "member_expression", "subscript_expression", "unary_expression",
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
@@ -118,4 +125,9 @@ fn no_module_items(code: Code<'_>, block: NodeId) -> bool {
     let tree = code.tree;
     let declared = tree.parent(block).is_some_and(|holder| tree.role(holder) == Role::Type);
     declared || tree.parts(block).all(|part| !matches!(tree.kind_name(part), "import_statement" | "export_statement"))
+}
+
+/// What belongs to a class is parted by semicolons.
+fn without_commas(code: Code<'_>, body: NodeId) -> bool {
+    code.tree.parts(body).all(|part| code.text(part) != ",")
 }

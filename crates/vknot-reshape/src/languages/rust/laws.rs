@@ -26,6 +26,8 @@ pub(super) static LAWS: &[Law] = &[
     },
     Law::Sound { holder: "type_arguments", is_sound: bound_where_declared },
     Law::Sound { holder: "block_comment", is_sound: closed },
+    Law::Sound { holder: "struct_pattern", is_sound: one_rest },
+    Law::Sound { holder: "tuple_struct_pattern", is_sound: one_rest },
 ];
 
 /// What stands in a module.
@@ -142,6 +144,7 @@ fn fitting_items(code: Code<'_>, list: NodeId) -> bool {
     match tree.parent(list).map_or("", |holder| tree.kind_name(holder)) {
         "mod_item" => hold(code, list, ITEMS),
         "impl_item" | "trait_item" => hold(code, list, ASSOCIATED),
+        "foreign_mod_item" => tree.parts(list).all(|part| tree.kind_name(part) != "use_declaration"),
         _ => true,
     }
 }
@@ -223,4 +226,13 @@ fn closed(code: Code<'_>, comment: NodeId) -> bool {
         }
     }
     depth == 0
+}
+
+/// What a pattern leaves out it says once, and for fields with names at its end.
+fn one_rest(code: Code<'_>, pattern: NodeId) -> bool {
+    let tree = code.tree;
+    let parts: Vec<&str> = tree.parts(pattern).map(|part| code.text(part)).collect();
+    let rest = parts.iter().position(|part| *part == "..");
+    let named = tree.kind_name(pattern) == "struct_pattern";
+    rest.is_none_or(|rest| !parts[rest + 1..].contains(&"..") && !(named && parts.len() > rest + 2))
 }

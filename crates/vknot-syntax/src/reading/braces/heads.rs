@@ -217,7 +217,8 @@ impl<'h> Heads<'h> {
                 let call = scan.group.is_some_and(
                     |group| self.kind(start) == Some(WORD) && self.close_of(group) == Some(before),
                 );
-                call && scan.group.is_some_and(|group| group == start + 1)
+                let hands_over = matches!(self.word(start), "return" | "co_return" | "co_yield" | "throw");
+                call && !hands_over && scan.group.is_some_and(|group| group == start + 1)
             }
             _ => scan.group.is_some()
                 || self.kind(before) == Some(STRING)
