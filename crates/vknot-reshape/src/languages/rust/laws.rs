@@ -234,5 +234,6 @@ fn one_rest(code: Code<'_>, pattern: NodeId) -> bool {
     let parts: Vec<&str> = tree.parts(pattern).map(|part| code.text(part)).collect();
     let rest = parts.iter().position(|part| *part == "..");
     let named = tree.kind_name(pattern) == "struct_pattern";
-    rest.is_none_or(|rest| !parts[rest + 1..].contains(&"..") && !(named && parts.len() > rest + 2))
+    let mut behind = parts.iter().skip(rest.map_or(parts.len(), |rest| rest + 1));
+    behind.all(|part| *part != ".." && (!named || *part == "}"))
 }
