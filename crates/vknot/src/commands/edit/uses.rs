@@ -94,10 +94,27 @@ pub fn look(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outc
     writeln!(out, "{HEAD}{}{HEAD:#}  {FAINT}{}, {by}{FAINT:#}", found.name, output::count(found.spans.len(), "use"))?;
     for span in &found.spans {
         let at = input.source().line_column(span.start);
-        let line = input.source().lines().text(input.source().text(), at.line - 1);
-        writeln!(out, "{FAINT}{}:{}:{}{FAINT:#}  {}", input.shown, at.line, at.column, line.trim())?;
+        let lines = input.source().lines().span(input.source().text(), at.line - 1);
+        let line = shown(input.source().slice(lines), (span.start - lines.start) as usize);
+        writeln!(out, "{FAINT}{}:{}:{}{FAINT:#}  {line}", input.shown, at.line, at.column)?;
     }
     Ok(Outcome::Done)
+}
+
+/// Bytes of a line that are shown whole, and how many of a longer one are shown in front of a use.
+const LINE_AT_MOST: usize = 240;
+const IN_FRONT: usize = 80;
+
+/// A line around a place of it.
+fn shown(line: &str, at: usize) -> String {
+    if line.trim().len() <= LINE_AT_MOST {
+        return line.trim().to_owned();
+    }
+    let start = (at.saturating_sub(IN_FRONT)..=at).find(|start| line.is_char_boundary(*start)).unwrap_or(0);
+    let end = (start + LINE_AT_MOST).min(line.len());
+    let end = (end..=line.len()).find(|end| line.is_char_boundary(*end)).unwrap_or(line.len());
+    let (before, behind) = (if start > 0 { "…" } else { "" }, if end < line.len() { "…" } else { "" });
+    format!("{before}{}{behind}", line.get(start..end).unwrap_or_default().trim())
 }
 
 /// Prints a problem as the outcome of a look.
