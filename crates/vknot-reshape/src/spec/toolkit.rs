@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 
 use vknot_style::LanguageStyle;
-use vknot_syntax::{Embedded, Field, Kind, Language, NodeId, Role, Source, Span, Tree};
+use vknot_syntax::{Embedded, Field, Kind, Language, NodeId, Role, Source, Span, TokenId, Tree};
 
 use super::bindings::Binding;
 use super::imports::{Declared, Groups, Home, Import, Name, Origin, Room, Surroundings, Unbound, Uses, Verdict, Wants};
@@ -346,6 +346,20 @@ impl<'a> Code<'a> {
     /// The text of a node.
     pub(crate) fn text(self, id: NodeId) -> &'a str {
         self.source.slice(self.tree.node(id).span())
+    }
+
+    /// The token in front of a node; nothing at the start of a file.
+    pub(crate) fn text_before(self, id: NodeId) -> &'a str {
+        self.tree.node(id).first_token.checked_sub(1).map_or("", |token| self.token(token))
+    }
+
+    /// The token behind a node; nothing at the end of a file.
+    pub(crate) fn text_behind(self, id: NodeId) -> &'a str {
+        self.token(self.tree.node(id).token_end)
+    }
+
+    fn token(self, token: TokenId) -> &'a str {
+        self.tree.tokens().get(token as usize).map_or("", |token| self.source.slice(token.span()))
     }
 
     /// A piece of another language inside it.

@@ -40,18 +40,8 @@ const NAMES: u8 = 1;
 const LABELS: u8 = 2;
 
 fn spaces(code: Code<'_>, id: NodeId) -> u8 {
-    let label = code.tree.kind_name(code.tree.node(id).parent) == "label" && text_behind(code, id) == ":";
-    if text_before(code, id) == "goto" || label && text_before(code, id) != "case" { LABELS } else { NAMES }
-}
-
-fn text_before(code: Code<'_>, id: NodeId) -> &str {
-    let before = code.tree.node(id).first_token.checked_sub(1).and_then(|token| code.tree.tokens().get(token as usize));
-    before.map_or("", |token| code.source.slice(token.span()))
-}
-
-fn text_behind(code: Code<'_>, id: NodeId) -> &str {
-    let behind = code.tree.tokens().get(code.tree.node(id).token_end as usize);
-    behind.map_or("", |token| code.source.slice(token.span()))
+    let label = code.tree.kind_name(code.tree.node(id).parent) == "label" && code.text_behind(id) == ":";
+    if code.text_before(id) == "goto" || label && code.text_before(id) != "case" { LABELS } else { NAMES }
 }
 
 /// A parameter of a macro is its own; what else its body names is bound where it is used.
@@ -81,13 +71,13 @@ fn binding(code: Code<'_>, id: NodeId) -> Binding {
     let tree = code.tree;
     let holder = tree.node(id).parent;
     let field = tree.language().field_name(tree.node(id).field);
-    match (tree.kind_name(holder), field, text_before(code, id)) {
+    match (tree.kind_name(holder), field, code.text_before(id)) {
         (_, _, "." | "->" | "struct" | "union" | "enum") => Binding::Other,
         (_, _, "goto") => Binding::Uses { but: None },
-        ("label", _, before) if before != "case" && text_behind(code, id) == ":" => label(code, id),
+        ("label", _, before) if before != "case" && code.text_behind(id) == ":" => label(code, id),
         ("macro", ..) => Binding::Unknown,
         ("constant", "name", _) => open(code),
-        ("initializer", ..) if text_behind(code, id) == ":" => Binding::Other,
+        ("initializer", ..) if code.text_behind(id) == ":" => Binding::Other,
         ("arguments", ..) => argument(code, id, holder),
         ("function" | "function_declaration" | "declaration", "name", _) => member(code, holder),
         // Parameters that are declared behind their list.
@@ -127,7 +117,7 @@ fn argument(code: Code<'_>, id: NodeId, arguments: NodeId) -> Binding {
     let call = tree.node(arguments).parent;
     let Some(callee) = tree.parts(call).next() else { return Binding::Uses { but: None } };
     let name = code.text(callee);
-    let lone = matches!(text_before(code, id), "(" | ",") && matches!(text_behind(code, id), ")" | ",");
+    let lone = matches!(code.text_before(id), "(" | ",") && matches!(code.text_behind(id), ")" | ",");
     let block = tree.kind_name(tree.node(call).parent) == "macro_block";
     match lone && tree.kind_name(callee) == "word" && (is_capital(name) || block || TAKE_MEMBERS.contains(&name)) {
         true => Binding::Key { of: callee },
@@ -178,7 +168,7 @@ fn declarator(code: Code<'_>, id: NodeId) -> Option<(NodeId, NodeId, bool)> {
             "access" | "assignment" if first => {}
             // `int f(int)` within a function declares what is elsewhere.
             "call" if first && (pointed || uncertain) => {}
-            "unary_operation" if text_before(code, inner) == "*" => pointed = true,
+            "unary_operation" if code.text_before(inner) == "*" => pointed = true,
             "group" if pointed && tree.kind_name(tree.node(above).parent) != "loop" => {}
             "uncertain" if !first => uncertain = true,
             "statement" | "declaration" | "parameter" | "parameters" | "struct" | "union" | "enum" | "group" =>
@@ -242,7 +232,7 @@ fn text_of_first(code: Code<'_>, id: NodeId) -> &str {
 
 /// Whether a name in a declaration is what is declared, by what stands in front of it and behind it.
 fn is_declarator(code: Code<'_>, id: NodeId, part: NodeId, uncertain: bool) -> bool {
-    let (before, behind) = (text_before(code, part), text_behind(code, id));
+    let (before, behind) = (code.text_before(part), code.text_behind(id));
     let is_word = |text: &str| text.starts_with(is_word_character) && !NO_TYPES.contains(&text);
     let introduced = uncertain || matches!(before, "*" | "," | "}") || is_word(before);
     // `int level UNUSED`, but not `const level_t level`.

@@ -60,7 +60,7 @@ fn spaces(code: Code<'_>, id: NodeId) -> u8 {
         ("variable_declarator", "name") if is_member(code, tree.node(tree.node(holder).parent).parent) =>
             VALUES | MEMBERS,
         ("member_access_expression" | "member_binding_expression", "name") => MEMBERS,
-        ("subpattern" | "with_initializer", _) if is_before(code, id, ":") || is_before(code, id, "=") => MEMBERS,
+        ("subpattern" | "with_initializer", _) if code.text_behind(id) == ":" || code.text_behind(id) == "=" => MEMBERS,
         ("assignment_expression", "left") if is_initializer(code, tree.node(holder).parent) => MEMBERS,
         ("qualified_name", _) | (_, "alias") => TYPES,
         (_, "type" | "returns") => TYPES,
@@ -93,23 +93,11 @@ fn whole_name(code: Code<'_>, id: NodeId) -> NodeId {
 fn written(code: Code<'_>, id: NodeId, new: &str) -> String {
     let own = code.text(id);
     let holder = code.tree.kind_name(code.tree.node(id).parent) == "anonymous_object_creation_expression";
-    if holder && !is_before(code, id, "=") && !is_behind(code, id, "=") {
+    if holder && code.text_behind(id) != "=" && code.text_before(id) != "=" {
         format!("{own} = {new}")
     } else {
         new.to_owned()
     }
-}
-
-fn is_before(code: Code<'_>, id: NodeId, mark: &str) -> bool {
-    let tree = code.tree;
-    let next = tree.tokens().get(tree.node(id).token_end as usize);
-    next.is_some_and(|next| code.source.slice(next.span()) == mark)
-}
-
-fn is_behind(code: Code<'_>, id: NodeId, mark: &str) -> bool {
-    let tree = code.tree;
-    let before = tree.node(id).first_token.checked_sub(1).and_then(|before| tree.tokens().get(before as usize));
-    before.is_some_and(|before| code.source.slice(before.span()) == mark)
 }
 
 fn binding(code: Code<'_>, name: NodeId) -> Binding {
@@ -127,9 +115,9 @@ fn binding(code: Code<'_>, name: NodeId) -> Binding {
         | ("qualified_name" | "alias_qualified_name", "name") => Binding::Other,
         ("member_access_expression", "name") => asked(code, holder),
         ("member_binding_expression", "name") | ("attribute_argument" | "argument", "name") => Binding::Asked,
-        ("subpattern" | "with_initializer", _) if is_before(code, id, ":") || is_before(code, id, "=") =>
+        ("subpattern" | "with_initializer", _) if code.text_behind(id) == ":" || code.text_behind(id) == "=" =>
             Binding::Asked,
-        ("anonymous_object_creation_expression", _) if is_before(code, id, "=") => Binding::Other,
+        ("anonymous_object_creation_expression", _) if code.text_behind(id) == "=" => Binding::Other,
         ("assignment_expression", "left") if is_initializer(code, tree.node(holder).parent) => Binding::Asked,
         ("type_parameter", "name") => type_parameter(code, tree.node(tree.node(holder).parent).parent),
         ("parameter", "name") => parameter(code, tree.node(tree.node(holder).parent).parent),
@@ -145,10 +133,10 @@ fn binding(code: Code<'_>, name: NodeId) -> Binding {
         | ("parenthesized_variable_designation", _) => expression_variable(code, holder),
         ("local_function_statement", "name") => seen_in(code, block(code, holder)),
         ("from_clause", "name") => queried(code, holder, tree.node(holder).end),
-        ("let_clause", _) if is_behind(code, id, "let") => queried(code, holder, tree.node(holder).end),
-        ("join_clause", _) if is_before(code, id, "in") => joined(code, holder),
+        ("let_clause", _) if code.text_before(id) == "let" => queried(code, holder, tree.node(holder).end),
+        ("join_clause", _) if code.text_behind(id) == "in" => joined(code, holder),
         ("join_into_clause", _) => queried(code, holder, tree.node(holder).end),
-        ("query_expression", _) if is_behind(code, id, "into") => queried(code, holder, tree.node(id).start),
+        ("query_expression", _) if code.text_before(id) == "into" => queried(code, holder, tree.node(id).start),
         (kind, "name") if kind.ends_with("_declaration") => member(code, holder),
         _ => Binding::Uses { but: None },
     }

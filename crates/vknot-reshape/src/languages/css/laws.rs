@@ -92,11 +92,7 @@ fn selects(code: Code<'_>, rule: NodeId) -> bool {
 fn calls_behind_colons(code: Code<'_>, rule: NodeId) -> bool {
     let tree = code.tree;
     let Some(name) = tree.child_named(rule, "name") else { return true };
-    let calls = tree.subtree(name).filter(|id| tree.role(*id) == Role::Call).any(|call| {
-        let before = tree.tokens().get((tree.node(call).first_token as usize).saturating_sub(1));
-        before.is_none_or(|before| code.source.slice(before.span()) != ":")
-    });
-    !calls
+    tree.subtree(name).filter(|id| tree.role(*id) == Role::Call).all(|call| code.text_before(call) == ":")
 }
 
 /// In brackets nothing ends as a declaration does, and no name is left without its value.

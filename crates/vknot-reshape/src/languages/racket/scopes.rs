@@ -247,7 +247,7 @@ fn in_calls(code: Code<'_>, path: &[NodeId]) -> Option<Binding> {
         let list = element(code, *form, 0).is_some_and(|first| is_form(code, first));
         let clause = first_text(code, *form) == "[";
         // `(each (x list) (f x))`: the form behind the head holds what comes again.
-        let listed = element(code, *call, 1) == Some(*form) || is_behind_keyword(code, *form);
+        let listed = element(code, *call, 1) == Some(*form) || code.text_before(*form).starts_with("#:");
         let call_of_its_own =
             head(code, *form).is_some_and(|head| head != code.text(id) && KNOWN.get(head) == Some(&None));
         let second = listed
@@ -446,18 +446,12 @@ fn gone_over(code: Code<'_>, form: NodeId, rule: Rule, path: &[NodeId]) -> Place
         _ if Some(top) == collected => Place::Used(2),
         _ if top != list => Place::Used(0),
         // `#:when ready`
-        _ if is_behind_keyword(code, *clause) => Place::Used(1),
+        _ if code.text_before(*clause).starts_with("#:") => Place::Used(1),
         _ if is_named_by(code, path) => seen(code, form, end(*clause)),
         _ if matches!(rule, Rule::For | Rule::Fold) && !has_keyword(code, list) =>
             Place::Bound(Binding::Uses { but: Some(form) }),
         _ => Place::Used(2),
     }
-}
-
-fn is_behind_keyword(code: Code<'_>, id: NodeId) -> bool {
-    let tree = code.tree;
-    let before = tree.node(id).first_token.checked_sub(1).and_then(|before| tree.tokens().get(before as usize));
-    before.is_some_and(|before| code.source.slice(before.span()).starts_with("#:"))
 }
 
 /// Whether something in a list of clauses parts the ones before it from the ones behind it.
