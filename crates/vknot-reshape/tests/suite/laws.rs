@@ -152,6 +152,9 @@ const BROKEN: &[(&str, &[&str])] = &[
         "class A { void B() { private int c = 1; } }",
         "class A { b.C(d); }",
         "class A { void B() { c (d) = e; } }",
+        "class A { void B() { -c; } }",
+        "class A : B[] { }",
+        "class A { void B() { switch (c) { default: } } }",
     ]),
     ("c", &[
         "void a(void) { b(c, , d); }",
@@ -176,6 +179,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "void a(void) { case 1: b(); }",
         "void a(void) { b((.c = 1)); }",
         "void a(void) { { else if (b) c(); } }",
+        "return a(1);",
     ]),
     ("css", &[
         "a { b: c(d, ); }",
@@ -208,6 +212,8 @@ const BROKEN: &[(&str, &[&str])] = &[
         "a { b: f(1), d: $e; }",
         "a { 0 1px $b; }",
         "a-@{b(c)} { d: e; }",
+        "a { b: c(.d()); }",
+        "@import;",
     ]),
     ("matlab", &[
         "a(b, , c)\n",

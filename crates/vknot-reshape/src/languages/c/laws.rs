@@ -28,6 +28,7 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Within { kinds: &["arm"], holders: &[&["conditional", "guard", "macro_block"]], callables: false },
     Law::Sound { holder: "assignment", is_sound: designates_in_list },
     Law::Sound { holder: "block", is_sound: begins_with_no_other },
+    Law::Sound { holder: "unit", is_sound: hands_nothing_over },
 ];
 
 /// Every `#endif` and `#else` has its `#if`.
@@ -243,4 +244,11 @@ fn begins_with_no_other(code: Code<'_>, block: NodeId) -> bool {
         code.tree.kind_name(first) != "conditional"
             || code.tree.parts(first).next().is_none_or(|word| code.text(word) != "else")
     })
+}
+
+/// Only a function hands something over. What else does nothing outside of one is often a macro's.
+fn hands_nothing_over(code: Code<'_>, unit: NodeId) -> bool {
+    let tree = code.tree;
+    let mut statements = tree.parts(unit).filter(|part| tree.kind_name(*part) == "statement");
+    statements.all(|part| tree.parts(part).next().is_none_or(|word| code.text(word) != "return"))
 }

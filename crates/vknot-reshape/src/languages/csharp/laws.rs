@@ -39,6 +39,9 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "local_declaration_statement", is_sound: constant_at_most },
     Law::Sound { holder: "field_declaration", is_sound: names_fields },
     Law::Sound { holder: "tuple_pattern", is_sound: several },
+    Law::Sound { holder: "expression_statement", is_sound: acts },
+    Law::Barred { kinds: &["array_type"], holders: &["base_list"] },
+    Law::Sound { holder: "switch_body", is_sound: ends_with_act },
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
@@ -148,6 +151,24 @@ fn modifiers(code: Code<'_>, declaration: NodeId) -> impl Iterator<Item = &str> 
     let tree = code.tree;
     let modifiers = tree.parts(declaration).filter(move |part| tree.kind_name(*part) == "modifier");
     modifiers.map(move |part| code.text(part))
+}
+
+/// A value alone is no statement.
+fn acts(code: Code<'_>, statement: NodeId) -> bool {
+    let tree = code.tree;
+    let value = tree.parts(statement).next();
+    value.is_none_or(|value| match tree.kind_name(value) {
+        "parenthesized_expression" => false,
+        "prefix_unary_expression" => matches!(code.text(value).get(..2), Some("++" | "--")),
+        _ => true,
+    })
+}
+
+/// Behind the last label of a `switch` something is done.
+fn ends_with_act(code: Code<'_>, body: NodeId) -> bool {
+    let tree = code.tree;
+    let last = tree.parts(body).filter(|part| tree.kind_name(*part) == "switch_section").last();
+    last.is_none_or(|last| tree.parts(last).last().is_none_or(|part| code.text(part) != ":"))
 }
 
 /// What is taken apart has several parts.

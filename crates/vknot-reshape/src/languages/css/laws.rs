@@ -39,6 +39,8 @@ pub(crate) static OF_ALL: &[Law] = &[
     Law::Sound { holder: "declaration", is_sound: no_bare_pairs },
     Law::Sound { holder: "statement", is_sound: begun_as_one },
     Law::Sound { holder: "interpolation", is_sound: one_name },
+    Law::Sound { holder: "arguments", is_sound: no_mixins },
+    Law::Sound { holder: "import", is_sound: from_somewhere },
 ];
 
 const PARTED: &[&str] = &["arguments", "group", "selectors", "value"];
@@ -67,7 +69,8 @@ fn rules_only(code: Code<'_>, body: NodeId) -> bool {
         "statement" => {
             let text = code.text(part);
             let plain = !text.contains(['@', '.', '#', '&', '$', '(']);
-            !plain && !text.starts_with(['(', '$']) && text.ends_with([';', '}'])
+            let bodied = tree.parts(part).last().is_some_and(|last| tree.role(last) == Role::Body);
+            !plain && !text.starts_with(['(', '$']) && (bodied || text.ends_with(';'))
         }
         _ => code.text(part) != ",",
     })
@@ -132,6 +135,10 @@ fn tests_in_brackets(code: Code<'_>, rule: NodeId) -> bool {
 fn no_bare_pairs(code: Code<'_>, holder: NodeId) -> bool {
     let tree = code.tree;
     let Some(value) = tree.child_named(holder, "value") else { return true };
+    // Nor is a name alone a variable.
+    if tree.kind_name(holder) == "variable" && tree.parts(holder).all(|part| code.text(part) != ":") {
+        return false;
+    }
     let mut shares =
         std::iter::once(value).chain(tree.parts(value).filter(|part| tree.kind_name(*part) == "value_part"));
     shares.all(|share| {
@@ -196,4 +203,17 @@ fn one_name(code: Code<'_>, held: NodeId) -> bool {
     let mut parts = tree.parts(held);
     let named = parts.next().is_some_and(|open| code.text(open) == "@{");
     !named || parts.next().is_none_or(|name| tree.role(name) != Role::Call) && parts.count() <= 1
+}
+
+/// What is put in as a whole is no value; between braces rules may be handed over.
+fn no_mixins(code: Code<'_>, list: NodeId) -> bool {
+    let mixin = |text: &str| text.strip_prefix('.')
+        .is_some_and(|name| name.starts_with(|c: char| c.is_ascii_alphabetic()));
+    let tree = code.tree;
+    let rules = tree.parts(list).any(|part| code.text(part).starts_with('{'));
+    rules || !tree.parts(list).any(|part| tree.role(part) == Role::Call && mixin(code.text(part)))
+}
+
+fn from_somewhere(code: Code<'_>, import: NodeId) -> bool {
+    code.text(import).trim_end_matches(';').contains([' ', '"', '\'', '('])
 }

@@ -64,6 +64,17 @@ const ASSOCIATED: &[&str] = &[
     "type_item",
 ];
 
+/// What stands among the declarations of another language.
+const FOREIGN: &[&str] = &[
+    "associated_type",
+    "attribute_item",
+    "function_signature_item",
+    "inner_attribute_item",
+    "macro_invocation",
+    "static_item",
+    "type_item",
+];
+
 fn items_only(code: Code<'_>, module: NodeId) -> bool {
     hold(code, module, ITEMS)
 }
@@ -144,7 +155,7 @@ fn fitting_items(code: Code<'_>, list: NodeId) -> bool {
     match tree.parent(list).map_or("", |holder| tree.kind_name(holder)) {
         "mod_item" => hold(code, list, ITEMS),
         "impl_item" | "trait_item" => hold(code, list, ASSOCIATED),
-        "foreign_mod_item" => tree.parts(list).all(|part| tree.kind_name(part) != "use_declaration"),
+        "foreign_mod_item" => hold(code, list, FOREIGN),
         _ => true,
     }
 }
