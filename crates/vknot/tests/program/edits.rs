@@ -248,7 +248,7 @@ fn uses_are_listed_by_scope_and_by_word() {
     assert!(renamed("tables").contains("+    level = tables.Level()"), "{}", renamed("tables"));
     snapshot!(desk.run(&["edit", "occurrences", "gauge.c:1:5", "--comments", "--first", "2", "--output", "json"]));
     // Of a long line only what is near is shown.
-    desk.write("long.js", &format!("let tide = 1; {}", "note(tide, 'é'); ".repeat(10_000)));
+    desk.write("long.js", format!("let tide = 1; {}", "note(tide, 'é'); ".repeat(10_000)));
     let listed = desk.run(&["edit", "occurrences", "long.js:1:5"]);
     assert!(listed.lines().count() > 10_000 && listed.lines().all(|line| line.chars().count() < 280), "{}", listed.len());
     assert!(listed.contains("long.js:1:20  let tide = 1; note(tide, 'é'); note("), "{}", &listed[..400]);
