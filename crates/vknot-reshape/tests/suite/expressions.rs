@@ -56,6 +56,7 @@ const CASES: &[(&str, &[&str])] = &[
             "class A { unsafe void B() { «*(int*)(«c + 1») = «*«(F.G*)&h»»»; } }",
             "class A { unsafe void B() { if (a) «*(«b + c») += «*«d++» * *«e[1]»»»; } }",
             "class A { void B() { c = «a * («b + c»)»; d = «(e) * («f + g»)»; } }",
+            "class A { void B() {\n#if C\nif (d) {\n#else\nif (*(e + 1) > 0) {\n#endif\n«*(int*)(«f + 1») = 2»; } } }",
         ],
     ),
     (
