@@ -52,6 +52,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "a(b=1, b=2)\n",
         "def a(b, *, b=1): pass\n",
         "lambda b, *b: c\n",
+        "@a\n    def b(): pass\n",
         "def a():\n    class B:\n        return c\n",
         "for a in b:\n    def c():\n        break\n",
         "a\nfrom __future__ import b\n",
@@ -180,6 +181,8 @@ const BROKEN: &[(&str, &[&str])] = &[
         "void a(void) { b((.c = 1)); }",
         "void a(void) { { else if (b) c(); } }",
         "return a(1);",
+        "int a(int b) int a(int b) { }",
+        "int a[2 * int];",
     ]),
     ("css", &[
         "a { b: c(d, ); }",
@@ -213,6 +216,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "a { 0 1px $b; }",
         "a-@{b(c)} { d: e; }",
         "a { b: c(.d()); }",
+        "a { b: (.d()); }",
         "@import;",
     ]),
     ("matlab", &[

@@ -29,6 +29,8 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "assignment", is_sound: designates_in_list },
     Law::Sound { holder: "block", is_sound: begins_with_no_other },
     Law::Sound { holder: "unit", is_sound: hands_nothing_over },
+    Law::Sound { holder: "function", is_sound: headed_once },
+    Law::Sound { holder: "operation", is_sound: of_values },
 ];
 
 /// Every `#endif` and `#else` has its `#if`.
@@ -249,6 +251,27 @@ fn begins_with_no_other(code: Code<'_>, block: NodeId) -> bool {
 /// Only a function hands something over. What else does nothing outside of one is often a macro's.
 fn hands_nothing_over(code: Code<'_>, unit: NodeId) -> bool {
     let tree = code.tree;
-    let mut statements = tree.parts(unit).filter(|part| tree.kind_name(*part) == "statement");
-    statements.all(|part| tree.parts(part).next().is_none_or(|word| code.text(word) != "return"))
+    tree.parts(unit).all(|part| match tree.kind_name(part) {
+        "statement" => tree.parts(part).next().is_none_or(|word| code.text(word) != "return"),
+        "conditional" | "loop" => false,
+        _ => true,
+    })
+}
+
+/// The head of a function stands in front of it once.
+fn headed_once(code: Code<'_>, function: NodeId) -> bool {
+    let tree = code.tree;
+    let Some(name) = tree.child_named(function, "name") else { return true };
+    let front = tree.parts(function).take_while(|part| tree.node(*part).start < tree.node(name).start);
+    let mut calls = front.filter(|part| tree.role(*part) == Role::Call);
+    calls.all(|call| tree.parts(call).next().is_none_or(|callee| code.text(callee) != code.text(name)))
+}
+
+/// The words for the types that every program has.
+const TYPES: &[&str] = &["bool", "char", "double", "float", "int", "long", "short", "signed", "unsigned", "void"];
+
+/// What is reckoned with is a value.
+fn of_values(code: Code<'_>, operation: NodeId) -> bool {
+    let parts: Vec<&str> = code.tree.parts(operation).map(|part| code.text(part)).collect();
+    !matches!(parts.as_slice(), [_, "+" | "-" | "*" | "/" | "%", right] if TYPES.contains(right))
 }

@@ -119,7 +119,7 @@ fn uses_first(code: Code<'_>, holder: NodeId) -> bool {
     let mut declared = false;
     kinds(code, holder).all(|kind| match kind {
         "using_directive" | "extern_alias_directive" => !declared,
-        "file_scoped_namespace_declaration" | "global_attribute" | "attribute_list" | "shebang_directive" => true,
+        "file_scoped_namespace_declaration" | "attribute_list" | "shebang_directive" => true,
         _ => {
             declared = true;
             true

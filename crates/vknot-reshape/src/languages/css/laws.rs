@@ -40,6 +40,7 @@ pub(crate) static OF_ALL: &[Law] = &[
     Law::Sound { holder: "statement", is_sound: begun_as_one },
     Law::Sound { holder: "interpolation", is_sound: one_name },
     Law::Sound { holder: "arguments", is_sound: no_mixins },
+    Law::Sound { holder: "group", is_sound: no_mixins },
     Law::Sound { holder: "import", is_sound: from_somewhere },
 ];
 
@@ -194,7 +195,7 @@ fn begun_as_one(code: Code<'_>, statement: NodeId) -> bool {
     let node = tree.node(statement);
     let tokens = tree.tokens().get(node.first_token as usize..node.token_end as usize).unwrap_or_default();
     let others = tokens.iter().skip(1).any(|token| STATEMENTS.contains(&code.source.slice(token.span())));
-    (calls || text.starts_with(['@', '.', '#', '&', ';'])) && !others
+    (calls || text.starts_with(['@', '.', '#', '&', ';']) && !text.starts_with("#{")) && !others
 }
 
 /// A name alone is put in between the brackets of Less.

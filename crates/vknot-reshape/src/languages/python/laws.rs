@@ -32,6 +32,7 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "argument_list", is_sound: named_once },
     Law::Sound { holder: "parameters", is_sound: named_once },
     Law::Sound { holder: "lambda_parameters", is_sound: named_once },
+    Law::Sound { holder: "decorated_definition", is_sound: below_its_decorators },
     Law::Within { kinds: &["return_statement", "yield", "await"], holders: &[], callables: true },
     Law::Within {
         kinds: &["break_statement", "continue_statement"],
@@ -165,4 +166,12 @@ fn future_first(code: Code<'_>, file: NodeId) -> bool {
         open &= future || at == 0 && text(part);
         fits
     })
+}
+
+/// What is decorated begins where its decorators do.
+fn below_its_decorators(code: Code<'_>, definition: NodeId) -> bool {
+    let blank = |id: NodeId| code.source.line_blank(code.tree.node(id).start).of(code.source.text());
+    let mut parts = code.tree.parts(definition);
+    let first = parts.next().map(blank);
+    parts.all(|part| Some(blank(part)) == first)
 }
