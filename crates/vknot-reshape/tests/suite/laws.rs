@@ -256,6 +256,8 @@ const BROKEN: &[(&str, &[&str])] = &[
         "unit a; interface var b(c: d); implementation end.",
         "unit a; interface type b = class c(d: e); end; implementation end.",
         "unit a; interface type b = class procedure c; d: e; end; implementation end.",
+        "program a; begin b((c:12)); end.",
+        "program a; var b; begin end.",
     ]),
 ];
 

@@ -29,6 +29,8 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "value", is_sound: bare },
     Law::Sound { holder: "field", is_sound: bare },
     Law::Sound { holder: "members", is_sound: fields_first },
+    Law::Sound { holder: "parenthesized", is_sound: unformatted },
+    Law::Sound { holder: "declarations", is_sound: typed },
 ];
 
 /// The word that a node begins with, in small letters.
@@ -98,7 +100,35 @@ fn fields_first(code: Code<'_>, members: NodeId) -> bool {
 
 fn ends_with_point(code: Code<'_>, unit: NodeId) -> bool {
     let named = code.tree.parts(unit).next().is_some_and(|first| code.tree.role(first) == Role::Package);
-    !named || code.tree.parts(unit).last().is_none_or(|last| code.text(last).ends_with('.'))
+    let parts: Vec<NodeId> = code.tree.parts(unit).collect();
+    let ends = |part: &NodeId| code.text(*part).trim_end_matches('.').trim_end().to_ascii_lowercase().ends_with("end");
+    !named
+        || parts.last().is_none_or(|last| code.text(*last).ends_with('.'))
+            && parts.iter().rev().take(2).any(ends)
+}
+
+/// How wide something is written is said where it is handed over.
+fn unformatted(code: Code<'_>, group: NodeId) -> bool {
+    let tree = code.tree;
+    let formatted = |id: NodeId| {
+        let parts: Vec<&str> = tree.parts(id).map(|part| code.text(part)).collect();
+        let counts = |text: &str| text.starts_with(|c: char| c.is_ascii_digit());
+        tree.role(id) == Role::Operator && parts.windows(2).any(|pair| pair[0] == ":" && counts(pair[1]))
+    };
+    tree.parts(group).any(|part| code.text(part) == ";") || !tree.parts(group).any(formatted)
+}
+
+/// Words that say how what a variable of a type for routines is called.
+const CONVENTIONS: &[&str] = &["cdecl", "pascal", "register", "safecall", "stdcall"];
+
+/// A variable has a type.
+fn typed(code: Code<'_>, part: NodeId) -> bool {
+    let tree = code.tree;
+    let name = |id: NodeId| tree.role(id) == Role::Name && !CONVENTIONS.contains(&code.text(id))
+        || code.text(id) == ";";
+    let named = |id: NodeId| tree.parts(id).all(name);
+    word_of(code, part) != "var"
+        || tree.parts(part).filter(|part| tree.kind_name(*part) == "value").all(|value| !named(value))
 }
 
 /// What has an interface begins with its name.
