@@ -53,6 +53,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "def a(b, *, b=1): pass\n",
         "lambda b, *b: c\n",
         "@a\n    def b(): pass\n",
+        "a = # b\n    c\n",
         "def a():\n    class B:\n        return c\n",
         "for a in b:\n    def c():\n        break\n",
         "a\nfrom __future__ import b\n",
@@ -118,6 +119,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "for (;;) { a(() => { break; }); }",
         "a = () => {}.b(c);",
         "class A { b: c, d: e }",
+        "a = () => { b(c) { d; } };",
     ]),
     ("csharp", &[
         "class A {}\nb();\n",
@@ -183,6 +185,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "return a(1);",
         "int a(int b) int a(int b) { }",
         "int a[2 * int];",
+        "struct a { b<c, > d; };",
     ]),
     ("css", &[
         "a { b: c(d, ); }",

@@ -31,6 +31,7 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "unit", is_sound: hands_nothing_over },
     Law::Sound { holder: "function", is_sound: headed_once },
     Law::Sound { holder: "operation", is_sound: of_values },
+    Law::Sound { holder: "declaration", is_sound: with_last_argument },
 ];
 
 /// Every `#endif` and `#else` has its `#if`.
@@ -274,4 +275,12 @@ const TYPES: &[&str] = &["bool", "char", "double", "float", "int", "long", "shor
 fn of_values(code: Code<'_>, operation: NodeId) -> bool {
     let parts: Vec<&str> = code.tree.parts(operation).map(|part| code.text(part)).collect();
     !matches!(parts.as_slice(), [_, "+" | "-" | "*" | "/" | "%", right] if TYPES.contains(right))
+}
+
+/// Behind a comma in the brackets of a type stands another argument.
+fn with_last_argument(code: Code<'_>, declaration: NodeId) -> bool {
+    let tree = code.tree;
+    let written = tree.parts(declaration).filter(|part| tree.role(*part) != Role::Comment);
+    let parts: Vec<&str> = written.map(|part| code.text(part)).collect();
+    !parts.windows(2).any(|pair| pair == [",", ">"])
 }

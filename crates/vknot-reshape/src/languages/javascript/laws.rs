@@ -25,6 +25,8 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Within { kinds: &["break_statement"], holders: &[LOOPS, SWITCHES], callables: false },
     Law::Barred { kinds: &["arrow_function"], holders: &BINDING_CLOSER },
     Law::Sound { holder: "class_body", is_sound: without_commas },
+    // Its braces would be those of a body.
+    Law::Barred { kinds: &["object"], holders: &["arrow_function"] },
 ];
 
 /// What an arrow function would have to stand in brackets for.

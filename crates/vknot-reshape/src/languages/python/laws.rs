@@ -33,6 +33,7 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "parameters", is_sound: named_once },
     Law::Sound { holder: "lambda_parameters", is_sound: named_once },
     Law::Sound { holder: "decorated_definition", is_sound: below_its_decorators },
+    Law::Barred { kinds: &["comment"], holders: &["assignment", "augmented_assignment", "return_statement"] },
     Law::Within { kinds: &["return_statement", "yield", "await"], holders: &[], callables: true },
     Law::Within {
         kinds: &["break_statement", "continue_statement"],
