@@ -3,6 +3,7 @@
 use crate::support::{formatted, indented, read};
 
 mod c_family;
+mod csharp;
 
 /// What is kept, in which language, under which settings, and the text.
 type Case = (&'static str, &'static str, &'static [&'static str], &'static str);
@@ -365,7 +366,7 @@ func watch() {
 
 #[test]
 fn what_people_keep_stays() {
-    for (what, language, set, text) in KEPT.iter().chain(c_family::KEPT) {
+    for (what, language, set, text) in KEPT.iter().chain(c_family::KEPT).chain(csharp::KEPT) {
         assert_eq!(formatted(language, text, set), *text, "{language}: {what}");
     }
 }
