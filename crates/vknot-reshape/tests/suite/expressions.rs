@@ -160,3 +160,16 @@ fn long_and_deep_expressions_are_read_in_bounds() {
         looks::check(read.code()).unwrap();
     }
 }
+
+/// Marks that others stand for while a grammar reads, one in the other.
+#[test]
+fn a_mark_is_what_is_written() {
+    let read = read("csharp", "class A { unsafe void B() { *(int*)(c + *(int*)(d + *(e + 1))) = *(F*)g++; } }");
+    let tree = read.tree();
+    assert!(!tree.has_error());
+    for token in tree.tokens() {
+        let text = read.source().slice(token.span());
+        let kind = tree.language().token_kind(text);
+        assert!(kind.is_none_or(|kind| kind == tree.node(token.node).kind), "{text} at {}", token.start);
+    }
+}

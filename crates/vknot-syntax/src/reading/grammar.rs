@@ -56,8 +56,12 @@ impl Seen {
             Hidden { span, kind: language.token_kind(word).unwrap_or(name), side }
         };
         let mark = |at: u32| text.get(at as usize..at as usize + 1).and_then(|mark| language.token_kind(mark));
-        let stand_ins = stand_ins.into_iter().filter_map(|at| Some((at, mark(at)?))).collect();
-        Some(Self { bytes, hidden: hidden.into_iter().map(known).collect(), stand_ins })
+        let mut hidden: Vec<Hidden> = hidden.into_iter().map(known).collect();
+        let mut stand_ins: Vec<(u32, Kind)> = stand_ins.into_iter().filter_map(|at| Some((at, mark(at)?))).collect();
+        // What stands in something else is found behind it.
+        hidden.sort_by_key(|hidden| hidden.span.start);
+        stand_ins.sort_by_key(|(at, _)| *at);
+        Some(Self { bytes, hidden, stand_ins })
     }
 
     /// Without some marks, too.

@@ -205,10 +205,9 @@ impl Planner<'_> {
         };
         let at = children.iter().position(|child| is_operator(self, child));
         // A grammar may take the operator of `..=high` for two: nothing is assigned to a mark.
-        let start_of = |at: usize| children.get(at).map(|operator| self.tree.node(*operator).start);
-        let before = at.and_then(|at| children.get(at.checked_sub(1)?));
-        let touches = before.is_some_and(|before| at.and_then(start_of) == Some(self.tree.node(*before).end));
-        if touches && before.is_some_and(|before| self.is_lone_mark(*before)) {
+        let pair = at.and_then(|at| Some((*children.get(at.checked_sub(1)?)?, *children.get(at)?)));
+        let touches = |mark: NodeId, operator: NodeId| self.tree.node(mark).end == self.tree.node(operator).start;
+        if pair.is_some_and(|(before, operator)| self.is_lone_mark(before) && touches(before, operator)) {
             children.windows(2).for_each(|pair| self.plan.set(self.first(pair[1]), GapPlan::author(false)));
             return;
         }

@@ -47,7 +47,6 @@ fn relief(text: &str) -> Option<Mask> {
     let mut mask = Mask::new(text);
     creations::mask(text, &mut mask);
     pointers::mask(text, &mut mask);
-    mask.hidden.sort_by_key(|unseen| unseen.span.start);
     (!mask.hidden.is_empty() || !mask.stand_ins.is_empty()).then_some(mask)
 }
 
@@ -97,7 +96,6 @@ fn first_branches(text: &str) -> Option<Mask> {
     mask.stand_ins = stand_ins.into_iter().filter(|at| is_seen(*at)).collect();
     mask.hidden =
         code.into_iter().filter(|unseen| is_seen(unseen.span.start)).chain(branches.iter().copied()).collect();
-    mask.hidden.sort_by_key(|unseen| unseen.span.start);
     Some(mask)
 }
 
