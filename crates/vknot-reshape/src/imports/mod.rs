@@ -2,6 +2,7 @@
 
 mod block;
 mod found;
+mod keys;
 mod missing;
 mod names;
 mod order;

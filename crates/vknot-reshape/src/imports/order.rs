@@ -3,8 +3,9 @@
 use vknot_style::{Key, Style};
 use vknot_style::choices::{Choice, ImportCase, ImportForm, ImportStatic};
 
-use crate::spec::imports::{Form, Home, Import, Surroundings};
+use crate::spec::imports::{BETWEEN_SEGMENTS, Form, Home, Import, Surroundings};
 use crate::spec::ImportSpec;
+use super::keys::{by_kinds, Kinds, small_first};
 
 /// The group names that mean something; any other is how what is imported begins.
 const WRITTEN: &str = "written";
@@ -32,20 +33,15 @@ struct Keys {
     exact: String,
     /// By letters alone.
     letters: String,
-    /// With small letters in front of capitals.
+    /// With small letters in front of capitals; or names that begin with them, where those are of another kind.
     small: String,
 }
 
 impl Keys {
-    fn of(exact: String) -> Keys {
-        Keys { letters: exact.to_lowercase(), small: small_first(&exact), exact }
+    fn of(spec: &ImportSpec, exact: String) -> Keys {
+        let small = if spec.kinds_apart { by_kinds(&exact, Kinds::ConstantsLast) } else { small_first(&exact) };
+        Keys { letters: exact.to_lowercase(), small, exact }
     }
-}
-
-/// A text whose capitals are small letters and the other way round.
-pub(super) fn small_first(text: &str) -> String {
-    let swapped = |c: char| if c.is_ascii_lowercase() { c.to_ascii_uppercase() } else { c.to_ascii_lowercase() };
-    text.chars().map(swapped).collect()
 }
 
 impl Standing {
@@ -65,8 +61,8 @@ impl Standing {
             false => around.map_or(Home::Other, |around| (spec.home)(import, around)),
         };
         Standing {
-            key: Keys::of(key),
-            behind: behind.map(Keys::of),
+            key: Keys::of(spec, key),
+            behind: behind.map(|behind| Keys::of(spec, behind)),
             form: import.form,
             home,
             group,
@@ -94,7 +90,7 @@ impl Standing {
 fn begins_with(path: &str, start: &str) -> bool {
     let rest = path.strip_prefix(start.trim_end_matches(['.', '/', ':']));
     rest.is_some_and(
-        |rest| rest.is_empty() || rest.starts_with(['.', '/', ':', '\\', '\u{1}']) || start.ends_with(['.', '/', ':']),
+        |rest| rest.is_empty() || rest.starts_with(['.', '/', ':', '\\', BETWEEN_SEGMENTS]) || start.ends_with(['.', '/', ':']),
     )
 }
 
@@ -307,6 +303,11 @@ pub(super) fn told(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> 
     SHOWN.iter().filter(|key| style.language().covers(**key)).filter_map(told).collect()
 }
 
+/// Whether rows of imports stand in some order that may be meant.
+pub(super) fn is_in_order(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> bool {
+    candidates(spec, style, rows).iter().any(|order| faults(order, rows) == 0)
+}
+
 fn faults(order: &Order, rows: &[Vec<Standing>]) -> usize {
     rows.iter().map(|row| order.faults(row)).sum()
 }
@@ -324,7 +325,8 @@ fn candidates(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<O
         "as-found" => spec.orders.iter().map(|order| groups(&order.join(","))).collect(),
         set => vec![groups(set)],
     };
-    let sound = coherent(rows);
+    let is_written = |groups: &[Group]| groups.first().is_some_and(|group| group.name == WRITTEN);
+    let sound = orders_of_groups.iter().all(|groups| is_written(groups)) || coherent(rows);
     let blanks: &[bool] = match style.number(Key::ImportBlank) {
         Some(blank) => if blank > 0 { &[true] } else { &[false] },
         None if spec.blank => &[true, false],
@@ -334,6 +336,7 @@ fn candidates(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<O
     let cases: &[Case] = match style.choice() {
         ImportCase::Exact => &[Case::Exact],
         ImportCase::Ignore => &[Case::Letters],
+        ImportCase::AsFound if spec.kinds_apart => &[Case::Small, Case::Letters, Case::Exact],
         ImportCase::AsFound if spec.cased => &[Case::Exact, Case::Letters, Case::Small],
         ImportCase::AsFound => &[Case::Letters, Case::Exact, Case::Small],
     };
@@ -349,7 +352,7 @@ fn candidates(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<O
     };
     let mut orders = Vec::new();
     for groups in &orders_of_groups {
-        let written = groups.first().is_some_and(|group| group.name == WRITTEN);
+        let written = is_written(groups);
         // Groups that say nothing are not taken for an order, unless that is asked for.
         if written && !sound && set == "as-found" && orders_of_groups.first() != Some(groups) {
             continue;
@@ -391,7 +394,7 @@ fn coherent(rows: &[Vec<Standing>]) -> bool {
 
 /// The first part of a path, or its first two where the first says little.
 fn root(path: &str) -> &str {
-    let mut ends = path.char_indices().filter(|(_, c)| matches!(c, '.' | '/' | ':' | '\u{1}')).map(|(at, _)| at);
+    let mut ends = path.char_indices().filter(|(_, c)| matches!(*c, '.' | '/' | ':' | BETWEEN_SEGMENTS)).map(|(at, _)| at);
     let few = |start: &str| start.len() <= 3 || start.starts_with('@');
     let end = match ends.next() {
         Some(first) if few(&path[..first]) => ends.next().unwrap_or(path.len()),

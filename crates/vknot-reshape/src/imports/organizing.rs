@@ -3,7 +3,7 @@
 use std::collections::HashSet;
 
 use vknot_style::{Key, Style};
-use vknot_style::choices::{ImportMerge, ImportNames};
+use vknot_style::choices::{Choice, ImportMerge, ImportNames};
 
 use crate::frames::found::effective_indentation;
 use crate::spec::Code;
@@ -41,6 +41,25 @@ pub struct Wanted {
     pub missing: bool,
     /// Names, each with from where it is to be imported.
     pub chosen: Vec<(String, String)>,
+}
+
+/// Whether imports are merged or split.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Merging {
+    most: ImportMerge,
+    /// Those from whole libraries.
+    libraries: ImportMerge,
+}
+
+impl Merging {
+    fn all(way: ImportMerge) -> Merging {
+        Merging { most: way, libraries: way }
+    }
+
+    /// For one import.
+    pub fn of(self, spec: &ImportSpec, import: &Import) -> ImportMerge {
+        if (spec.is_of_library)(import) { self.libraries } else { self.most }
+    }
 }
 
 /// What there is to go by.
@@ -83,7 +102,10 @@ impl Organizing<'_> {
 
     /// What the file shows of its order.
     pub fn told(&self, blocks: &[(Block, Vec<Entry>)]) -> Vec<(Key, String)> {
-        order::told(self.spec, self.style, &self.rows(blocks))
+        let mut told = order::told(self.spec, self.style, &self.rows(blocks));
+        let merge = self.shown_merge(blocks, false).filter(|_| self.style.language().covers(Key::ImportMerge));
+        told.extend(merge.map(|merge| (Key::ImportMerge, merge.word().to_owned())));
+        told
     }
 
     /// What stands between two imports that nothing passes, one row each.
@@ -114,7 +136,7 @@ impl Organizing<'_> {
     pub fn names(&self, blocks: &[(Block, Vec<Entry>)]) -> Option<NameOrder> {
         let imports = || blocks.iter().flat_map(|(_, entries)| entries).filter_map(|entry| entry.import.as_ref());
         let pairs: usize = imports().map(|import| import.names.len().saturating_sub(1)).sum();
-        let orders = NameOrder::all(self.spec.cased).into_iter();
+        let orders = NameOrder::all(self.spec).into_iter();
         let faults = |order: NameOrder| imports().map(|import| order.faults(&import.names, self.spec)).sum::<usize>();
         let (faults, best) = orders.map(|order| (faults(order), order)).min_by_key(|(faults, _)| *faults)?;
         match self.style.choice() {
@@ -124,22 +146,44 @@ impl Organizing<'_> {
         }
     }
 
-    /// Whether imports are merged or split. Where nothing sets it and a file has more imports that could be one than it has imports of
-    /// several names, its author wants them so.
-    pub fn merge(&self, blocks: &[(Block, Vec<Entry>)]) -> ImportMerge {
+    /// Whether imports are merged or split: as set, else as the file shows, else as those beside it do, else as most people have it:
+    /// what is a jumble is merged. What comes from a whole library is told apart from the rest.
+    pub fn merge(&self, blocks: &[(Block, Vec<Entry>)]) -> Merging {
         match self.style.choice() {
-            _ if !self.wanted.acts.merge => ImportMerge::Keep,
+            _ if !self.wanted.acts.merge => Merging::all(ImportMerge::Keep),
             ImportMerge::AsFound => {
-                let mut seen = HashSet::new();
-                let imports = blocks.iter().flat_map(|(_, entries)| entries).filter_map(|entry| entry.import.as_ref());
-                let (mut lists, mut again) = (0, 0);
-                for import in imports {
-                    lists += usize::from(import.names.len() > 1);
-                    again += usize::from((self.spec.merges)(import).is_some_and(|key| !seen.insert(key)));
-                }
-                if lists >= again { ImportMerge::Merge } else { ImportMerge::Keep }
+                let beside = || {
+                    let word = self.style.beside(Key::ImportMerge)?;
+                    ImportMerge::WORDS.iter().find(|(own, _)| *own == word).map(|(_, way)| *way)
+                };
+                let usual = || match order::is_in_order(self.spec, self.style, &self.rows(blocks)) {
+                    true => self.spec.merge,
+                    false => ImportMerge::Merge,
+                };
+                let most = self.shown_merge(blocks, false).or_else(beside).unwrap_or_else(usual);
+                Merging { most, libraries: self.shown_merge(blocks, true).unwrap_or_else(usual) }
             }
-            set => set,
+            set => Merging::all(set),
+        }
+    }
+
+    /// Whether a file shows that its author makes one of imports that could be, be they from whole libraries or from elsewhere. Imports
+    /// of several names speak for it, those that could be part of another one against it.
+    fn shown_merge(&self, blocks: &[(Block, Vec<Entry>)], library: bool) -> Option<ImportMerge> {
+        let (mut lists, mut apart) = (0, 0);
+        for (_, entries) in blocks {
+            let mut seen = HashSet::new();
+            let imports = entries.iter().filter(|entry| entry.is_plain()).filter_map(|entry| entry.import.as_ref());
+            for import in imports.filter(|import| (self.spec.is_of_library)(import) == library) {
+                let Some(key) = (self.spec.merges)(import) else { continue };
+                lists += usize::from(import.names.len() > 1);
+                apart += usize::from(!seen.insert(key));
+            }
+        }
+        match () {
+            () if lists > 0 && apart * 4 <= lists => Some(ImportMerge::Merge),
+            () if apart > lists => Some(ImportMerge::Keep),
+            () => None,
         }
     }
 

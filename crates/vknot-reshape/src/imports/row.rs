@@ -10,7 +10,7 @@ use crate::spec::imports::{Import, Room};
 use super::block::{Block, Entry};
 use super::names::NameOrder;
 use super::order::{Order, Standing};
-use super::organizing::Organizing;
+use super::organizing::{Merging, Organizing};
 use super::places;
 use super::words::one_line;
 
@@ -29,7 +29,7 @@ pub(super) struct Rower<'o, 'a> {
     order: Order,
     /// How names are sorted, if they are.
     names: Option<NameOrder>,
-    merge: ImportMerge,
+    merge: Merging,
     level: String,
     width: usize,
 }
@@ -47,7 +47,7 @@ impl<'o, 'a> Rower<'o, 'a> {
         organizing: &'o Organizing<'a>,
         order: Order,
         names: Option<NameOrder>,
-        merge: ImportMerge,
+        merge: Merging,
         width: usize,
     ) -> Self {
         let acts = organizing.wanted.acts;
@@ -106,11 +106,7 @@ impl<'o, 'a> Rower<'o, 'a> {
 
     /// A row between two imports that nothing passes: merged, its names sorted, sorted.
     fn in_order(&self, row: Vec<Placed>, receipt: &mut Receipt) -> Vec<Placed> {
-        let mut row = match self.merge {
-            ImportMerge::Merge => self.merged(row, receipt),
-            ImportMerge::Split => self.split(row),
-            ImportMerge::Keep | ImportMerge::AsFound => row,
-        };
+        let mut row = self.split(self.merged(row, receipt));
         if let Some(names) = self.names {
             let imports = row.iter_mut().filter_map(|placed| placed.entry.import.as_mut());
             imports.filter(|one| !one.fixed).for_each(|one| names.sort(&mut one.names, self.organizing.spec));
@@ -133,6 +129,11 @@ impl<'o, 'a> Rower<'o, 'a> {
         placed.standing.as_ref().map(|standing| self.order.rank(standing))
     }
 
+    /// Whether an import is one of those to which this is done.
+    fn is_to(&self, way: ImportMerge, import: &Import) -> bool {
+        self.merge.of(self.organizing.spec, import) == way
+    }
+
     fn merged(&self, row: Vec<Placed>, receipt: &mut Receipt) -> Vec<Placed> {
         let mut merged: Vec<Placed> = Vec::with_capacity(row.len());
         let mut hosts: HashMap<(usize, String), usize> = HashMap::new();
@@ -140,6 +141,7 @@ impl<'o, 'a> Rower<'o, 'a> {
             let group = placed.standing.as_ref().filter(|_| self.order.written);
             let group = group.map_or(0, |standing| standing.written_group());
             let import = placed.entry.import.as_ref().filter(|_| placed.entry.is_plain());
+            let import = import.filter(|import| self.is_to(ImportMerge::Merge, import));
             let Some(key) = import.and_then(|import| (self.organizing.spec.merges)(import)) else {
                 merged.push(placed);
                 continue;
@@ -190,6 +192,7 @@ impl<'o, 'a> Rower<'o, 'a> {
         for placed in row {
             let import =
                 placed.entry.import.as_ref().filter(|import| placed.entry.is_plain() && import.names.len() > 1);
+            let import = import.filter(|import| self.is_to(ImportMerge::Split, import));
             let Some(import) = import.filter(|import| (self.organizing.spec.merges)(import).is_some()) else {
                 split.push(placed);
                 continue;
@@ -275,13 +278,20 @@ impl<'o, 'a> Rower<'o, 'a> {
         }
     }
 
+    /// Whether an import says in its order what it said, and nothing asks for more.
+    fn is_as_read(&self, entry: &Entry, import: &Import) -> bool {
+        let asked = self.organizing.style.choice::<ImportMerge>() != ImportMerge::AsFound;
+        let read = || (self.organizing.spec.read)(self.organizing.code, entry.line.node);
+        !asked && !entry.written.is_empty() && read().is_some_and(|read| self.organizing.held(read) == *import)
+    }
+
     /// An import as it is to be, and whether that differs from how its author wrote it.
     fn import(&self, block: &Block, entry: &Entry) -> (String, bool) {
         let Some(import) = entry.import.as_ref().filter(|import| !import.fixed) else {
             return (entry.written.clone(), false);
         };
         let plain = (self.organizing.spec.write)(import, Room::ENDLESS);
-        if bare(&plain) == bare(&entry.written) {
+        if bare(&plain) == bare(&entry.written) || self.is_as_read(entry, import) {
             return (entry.written.clone(), false);
         }
         let room = Room {

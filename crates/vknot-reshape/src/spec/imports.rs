@@ -23,6 +23,15 @@ pub(crate) enum Form {
     Types,
 }
 
+/// What stands between the segments of a path in what imports and names are sorted by: in front of all that a segment may hold.
+pub(crate) const BETWEEN_SEGMENTS: char = '\u{1}';
+/// A segment that stands in front of all others.
+pub(crate) const FIRST_SEGMENT: char = '\u{2}';
+/// Where a list stands that stands behind all single segments.
+pub(crate) const LIST_SEGMENT: char = '\u{10fffe}';
+/// A segment that stands behind all others.
+pub(crate) const LAST_SEGMENT: char = char::MAX;
+
 /// One thing that an import brings in.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub(crate) struct Name {

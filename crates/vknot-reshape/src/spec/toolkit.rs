@@ -2,6 +2,7 @@
 
 use std::collections::HashMap;
 
+use vknot_style::choices::ImportMerge;
 use vknot_style::LanguageStyle;
 use vknot_syntax::{Embedded, Field, Kind, Language, NodeId, Role, Source, Span, TokenId, Tree};
 
@@ -32,10 +33,16 @@ pub(crate) struct ImportSpec {
     pub cased: bool,
     /// Whether a blank line usually parts groups.
     pub blank: bool,
+    /// Whether functions, types and constants usually stand apart, in this order.
+    pub kinds_apart: bool,
     /// What names in one import are sorted by.
     pub name_key: fn(&Name) -> String,
-    /// Imports for which this is the same are made one; `None` for what stays on its own.
+    /// Imports for which this is the same are of one place, and can be made one; `None` for what stays on its own.
     pub merges: fn(&Import) -> Option<String>,
+    /// Whether an import takes names from a whole library, and not from a module in it: people often leave such imports apart.
+    pub is_of_library: fn(&Import) -> bool,
+    /// Whether those of one place usually become one where a file whose imports are in order does not show what its author wants.
+    pub merge: ImportMerge,
     /// Whether what it comes from is the language's own library, comes with the project, or stands beside the file.
     pub home: fn(&Import, &dyn Surroundings) -> Home,
     /// Orders of groups that are usual, the most usual first.
@@ -73,8 +80,11 @@ pub(crate) const IMPORTS_OF_MOST: ImportSpec = ImportSpec {
     key_of_list: |_| None,
     cased: true,
     blank: true,
+    kinds_apart: false,
     name_key: |name| name.path.clone(),
     merges: |_| None,
+    is_of_library: |_| false,
+    merge: ImportMerge::Merge,
     home: |_, _| Home::Other,
     orders: &[&["written"]],
     uses: None,

@@ -67,6 +67,14 @@ fn what_is_in_some_order_stays() {
         ("python", "from a import c\nimport b\nfrom d import e\nprint(b, c, e)\n"),
         ("rust", "use self::a::B;\nuse crate::c::{D, e};\nuse std::fmt;\n\nuse b::C;\n"),
         ("rust", "use std::env;\nuse std::fs;\nuse std::path;\n"),
+        // Functions, types, constants; names that begin alike by capitals first.
+        ("rust", "use a::{self, read, warn_at, CertReq, Certificate, Gauge, A, ZERO};\nuse b::tide::low;\nuse b::Tide;\n"),
+        ("rust", "use a::level::read;\nuse a::TimeZone;\nuse a::Timelike;\nuse a::{Gauge, Surge};\n"),
+        // What comes from whole libraries stays apart though lists are made of the rest.
+        ("rust", "use a::b::{C, D};\nuse a::e::{F, G};\nuse a::h::{I, J};\nuse std::fmt;\nuse std::io;\n"),
+        // The project's own first, in each of the groups.
+        ("rust", "use crate::a::B;\nuse std::fmt;\n\nuse super::c::D;\nuse crate::e::F;\n"),
+        ("rust", "use a::{b::c::D, b::e::F, G};\n"),
         (
             "javascript",
             "import { b, A, c } from 'z';\nimport d from './d';\n\nimport './side';\nimport e from 'a';\nd(A, b, c, e);\n",
@@ -75,6 +83,22 @@ fn what_is_in_some_order_stays() {
     for (language, text) in kept {
         assert_eq!(with(language, text, &[]), text, "{language}");
     }
+}
+
+#[test]
+fn imports_of_one_place_are_merged_unless_that_is_how_they_are_meant() {
+    let apart = "use a::b::C;\nuse a::b::{D, E};\n";
+    let merged = "use a::b::{C, D, E};\n";
+    assert_eq!(with("rust", apart, &[]), apart, "in order");
+    assert_eq!(with("rust", "use a::b::{D, E};\nuse a::b::C;\nuse a::a;\n", &[]), format!("use a::a;\n{merged}"), "a jumble");
+    let lists = "use a::f::{G, H};\nuse a::i::{J, K};\nuse a::l::{M, N};\n";
+    assert_eq!(with("rust", &format!("{apart}{lists}"), &[]), format!("{merged}{lists}"), "most are");
+    assert_eq!(with("rust", apart, &["vknot_import_merge=merge"]), merged, "as set");
+    let nested = "use a::{b::C, b::D, E};\n";
+    assert_eq!(with("rust", nested, &["vknot_import_merge=merge"]), "use a::{b::{C, D}, E};\n", "inside one");
+    let script = "import { b } from 'a';\nimport { c } from 'a';\nb(c);\n";
+    assert_eq!(with("javascript", &script.replace("{ c }", "{ c, d }").replace("(c)", "(c, d)"), &[]), "import { b, c, d } from 'a';\nb(c, d);\n");
+    assert_eq!(with("javascript", script, &[]), script, "none of them is a list");
 }
 
 #[test]

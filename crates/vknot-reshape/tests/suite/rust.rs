@@ -165,7 +165,7 @@ fn blank_lines_around_items_are_a_setting() {
 
 #[test]
 fn imports_that_grow_are_laid_out() {
-    let text = "use tide::level::{LevelOfNorthHarbour, LevelOfSkerryLight};\nuse tide::level::{LevelOfLongBar, LevelOfTheEstuary, Surge};\n\nfn read() { }\n";
+    let text = "use tide::zero::Zero;\nuse tide::level::{LevelOfNorthHarbour, LevelOfSkerryLight};\nuse tide::level::{LevelOfLongBar, LevelOfTheEstuary, Surge};\n\nfn read() { }\n";
     snapshot!(organized("rust", text).0);
 }
 

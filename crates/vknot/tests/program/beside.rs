@@ -163,3 +163,21 @@ fn imports_too_small_to_show_their_order_go_by_those_beside() {
     desk.run(&["imports", "--write", "src"]);
     assert!(desk.run(&["imports", "--check", "src"]).contains("0 files would change"));
 }
+
+#[test]
+fn imports_of_one_place_are_merged_as_in_the_files_beside() {
+    let desk = Desk::new();
+    desk.write("vknot.toml", "");
+    let apart = "use tide::level::High;\nuse tide::level::Low;\nuse tide::surge::Limit;\nuse tide::surge::Surge;\n";
+    for name in ["ebb", "flow", "neap"] {
+        desk.write(&format!("src/{name}.rs"), apart);
+    }
+    let jumble = "use tide::surge::{Surge, Limit};\nuse tide::level::Low;\nuse tide::level::High;\n";
+    desk.write("src/new.rs", jumble);
+    let other = Desk::new();
+    other.write("src/new.rs", jumble);
+    let imported = |desk: &Desk| desk.stdout(&["imports", "src/new.rs", "--output", "text"]);
+    let (beside, alone) = (imported(&desk), imported(&other));
+    assert!(beside.starts_with("use tide::level::High;\nuse tide::level::Low;\n"), "{beside}");
+    assert!(alone.starts_with("use tide::level::{High, Low};\n"), "{alone}");
+}

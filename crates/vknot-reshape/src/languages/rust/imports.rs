@@ -1,11 +1,12 @@
 //! Rust's imports: `use` trees, sorted, and merged where they share a module. Nothing is ever dropped but repetitions: a trait may be used
 //! where nothing names it.
 
+use vknot_style::choices::ImportMerge;
 use vknot_syntax::{NodeId, Role, Tree};
 
 use crate::imports::words::{has_comment, tokens_of};
 use crate::spec::Code;
-use crate::spec::imports::{Home, Import, Name};
+use crate::spec::imports::{BETWEEN_SEGMENTS, Home, Import, LIST_SEGMENT, Name};
 use crate::spec::{IMPORTS_OF_MOST, ImportSpec};
 use super::use_tree::{self, Leaf};
 
@@ -17,11 +18,14 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     key,
     key_of_list: |import| {
         let several = import.names.len() > 1 && !import.source.is_empty();
-        several.then(|| format!("{}\u{1}\u{10fffe}", use_tree::key(&import.source)))
+        several.then(|| format!("{}{BETWEEN_SEGMENTS}{LIST_SEGMENT}", use_tree::key(&import.source)))
     },
     cased: false,
+    kinds_apart: true,
     name_key: |name| use_tree::key(&name.path),
     merges: |import| (!import.source.is_empty()).then(|| format!("{}{}", import.head, import.source)),
+    is_of_library: |import| !import.source.contains("::"),
+    merge: ImportMerge::Keep,
     home: |import, _| home(import),
     orders: &[
         &["written", "other", "own", "near"],
@@ -75,7 +79,7 @@ fn leaves(import: &Import) -> Vec<Leaf> {
 
 /// What comes first of all that is brought in.
 fn key(import: &Import) -> String {
-    let aliased = |name: &Name| format!("{}\u{1}{}", use_tree::key(&name.path), name.alias.as_deref().unwrap_or(""));
+    let aliased = |name: &Name| format!("{}{BETWEEN_SEGMENTS}{}", use_tree::key(&name.path), name.alias.as_deref().unwrap_or(""));
     import.names.iter().map(aliased).min_by_key(|key| key.to_lowercase()).unwrap_or_default()
 }
 

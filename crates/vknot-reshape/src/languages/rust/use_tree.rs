@@ -3,7 +3,7 @@
 use vknot_syntax::{NodeId, Role, Tree};
 
 use crate::spec::Code;
-use crate::spec::imports::Name;
+use crate::spec::imports::{BETWEEN_SEGMENTS, FIRST_SEGMENT, LAST_SEGMENT, Name};
 
 /// One thing that a `use` declaration brings in.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -84,12 +84,16 @@ pub(super) fn text(name: &Name) -> String {
 
 /// What a path is sorted by: `self` first, globs last, segment by segment.
 pub(super) fn key(path: &str) -> String {
-    let segment = |segment| match segment {
-        "self" => "\u{2}",
-        "*" => "\u{10ffff}",
-        segment => segment,
-    };
-    path.split("::").map(segment).collect::<Vec<_>>().join("\u{1}")
+    let mut key = String::with_capacity(path.len());
+    for (at, segment) in path.split("::").enumerate() {
+        key.extend((at > 0).then_some(BETWEEN_SEGMENTS));
+        match segment {
+            "self" => key.push(FIRST_SEGMENT),
+            "*" => key.push(LAST_SEGMENT),
+            segment => key.push_str(segment),
+        }
+    }
+    key
 }
 
 /// A piece of the text that is being made.
