@@ -98,6 +98,8 @@ pub enum Act {
     Merged,
     /// It stands elsewhere.
     Moved,
+    /// It keeps its place among others though they are not in order.
+    Held,
     /// It is not one that can be put in order.
     Passed,
     /// It is used, and nothing declares or imports it.

@@ -2,6 +2,7 @@
 
 mod block;
 mod found;
+mod held;
 mod keys;
 mod missing;
 mod names;

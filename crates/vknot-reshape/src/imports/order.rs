@@ -90,7 +90,9 @@ impl Standing {
 fn begins_with(path: &str, start: &str) -> bool {
     let rest = path.strip_prefix(start.trim_end_matches(['.', '/', ':']));
     rest.is_some_and(
-        |rest| rest.is_empty() || rest.starts_with(['.', '/', ':', '\\', BETWEEN_SEGMENTS]) || start.ends_with(['.', '/', ':']),
+        |rest| rest.is_empty()
+            || rest.starts_with(['.', '/', ':', '\\', BETWEEN_SEGMENTS])
+            || start.ends_with(['.', '/', ':']),
     )
 }
 
@@ -295,7 +297,12 @@ pub(super) fn told(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> 
     let best = if listed.is_empty() { written } else { listed };
     let told = |key: &Key| {
         let value = best.first()?.value(*key)?;
-        let by_home = matches!(key, Key::ImportGroups | Key::ImportBlank) && asks_home(spec, style);
+        // That there are no blank lines at all is told whatever the groups are.
+        let by_home = match key {
+            Key::ImportGroups => asks_home(spec, style),
+            Key::ImportBlank => asks_home(spec, style) && rows.iter().flatten().any(|standing| standing.apart),
+            _ => false,
+        };
         let says = |order: &Order| order.value(*key).as_ref() == Some(&value);
         let is_open = candidates.iter().any(|order| !says(order));
         (!by_home && is_open && best.iter().all(|order| says(order))).then_some((*key, value))
@@ -394,7 +401,9 @@ fn coherent(rows: &[Vec<Standing>]) -> bool {
 
 /// The first part of a path, or its first two where the first says little.
 fn root(path: &str) -> &str {
-    let mut ends = path.char_indices().filter(|(_, c)| matches!(*c, '.' | '/' | ':' | BETWEEN_SEGMENTS)).map(|(at, _)| at);
+    let mut ends = path.char_indices().filter(|(_, c)| matches!(*c, '.' | '/' | ':' | BETWEEN_SEGMENTS)).map(
+        |(at, _)| at,
+    );
     let few = |start: &str| start.len() <= 3 || start.starts_with('@');
     let end = match ends.next() {
         Some(first) if few(&path[..first]) => ends.next().unwrap_or(path.len()),

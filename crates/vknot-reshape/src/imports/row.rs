@@ -1,5 +1,6 @@
 //! A block of imports put in order and written.
 
+use std::cell::OnceCell;
 use std::collections::HashMap;
 
 use vknot_style::choices::{ImportMerge, WrapComma};
@@ -8,6 +9,7 @@ use vknot_syntax::Span;
 use crate::receipt::{Act, Fate, Note, Receipt};
 use crate::spec::imports::{Import, Room};
 use super::block::{Block, Entry};
+use super::held::{Hold, Loads};
 use super::names::NameOrder;
 use super::order::{Order, Standing};
 use super::organizing::{Merging, Organizing};
@@ -32,14 +34,18 @@ pub(super) struct Rower<'o, 'a> {
     merge: Merging,
     level: String,
     width: usize,
+    /// What imports load, where that may hold them.
+    loads: OnceCell<Option<Loads>>,
 }
 
 /// An import with its place.
+#[derive(Clone)]
 struct Placed {
     entry: Entry,
     standing: Option<Standing>,
     /// Its place in the block as it was.
     index: usize,
+    hold: Hold,
 }
 
 impl<'o, 'a> Rower<'o, 'a> {
@@ -52,7 +58,15 @@ impl<'o, 'a> Rower<'o, 'a> {
     ) -> Self {
         let acts = organizing.wanted.acts;
         let order = if acts.group { order } else { order.in_written_groups() };
-        Rower { organizing, order, names: names.filter(|_| acts.sort), merge, level: organizing.level(), width }
+        Rower {
+            organizing,
+            order,
+            names: names.filter(|_| acts.sort),
+            merge,
+            level: organizing.level(),
+            width,
+            loads: OnceCell::new(),
+        }
     }
 
     /// The block's new text; `None` when nothing is left of it.
@@ -76,7 +90,7 @@ impl<'o, 'a> Rower<'o, 'a> {
             let free = !entry.is_barrier();
             let standing = entry.import.as_ref().filter(|_| free);
             let standing = standing.map(|import| self.organizing.standing(import, group, entry.line.blank > 0));
-            row.push(Placed { entry, standing, index });
+            row.push(Placed { entry, standing, index, hold: Hold::Free });
             if !free {
                 let barrier = row.pop();
                 placed.extend(self.in_order(std::mem::take(&mut row), receipt));
@@ -104,8 +118,40 @@ impl<'o, 'a> Rower<'o, 'a> {
         Text { text: text.unwrap_or_else(|| code.source.slice(block.span).to_owned()), rewritten: Vec::new() }
     }
 
-    /// A row between two imports that nothing passes: merged, its names sorted, sorted.
+    /// A row between two imports that nothing passes, put in order as far as what is loaded by it allows.
     fn in_order(&self, row: Vec<Placed>, receipt: &mut Receipt) -> Vec<Placed> {
+        let (free, written): (Vec<Placed>, _) = (row.clone(), row.len());
+        let mut told = Receipt::default();
+        let made = self.made(free, &mut told);
+        let is_as_written = made.len() == written && made.windows(2).all(|pair| pair[0].index < pair[1].index);
+        let loads = || self.loads.get_or_init(|| Loads::of(self.organizing)).as_ref();
+        let Some(loads) = loads().filter(|_| !is_as_written) else {
+            receipt.imports.append(&mut told.imports);
+            return made;
+        };
+        let holds = loads.holds(row.iter().map(|placed| placed.entry.import.as_ref()));
+        let mut parts = Vec::new();
+        let mut part = Vec::new();
+        for (placed, hold) in row.into_iter().zip(holds) {
+            if hold != Hold::Free {
+                let span = self.organizing.code.tree.node(placed.entry.line.node).span();
+                let why = "modules of the project load each other in a circle".to_owned();
+                receipt.imports.push(Fate::new(one_line(&placed.entry.written), span, Act::Held, why));
+            }
+            let held = Placed { hold, standing: placed.standing.filter(|_| hold != Hold::Stays), ..placed };
+            if hold == Hold::Stays {
+                parts.extend(self.made(std::mem::take(&mut part), receipt));
+                parts.push(held);
+            } else {
+                part.push(held);
+            }
+        }
+        parts.extend(self.made(part, receipt));
+        parts
+    }
+
+    /// A row merged, its names sorted, sorted.
+    fn made(&self, row: Vec<Placed>, receipt: &mut Receipt) -> Vec<Placed> {
         let mut row = self.split(self.merged(row, receipt));
         if let Some(names) = self.names {
             let imports = row.iter_mut().filter_map(|placed| placed.entry.import.as_mut());
@@ -117,12 +163,26 @@ impl<'o, 'a> Rower<'o, 'a> {
             Some(new.in_group(old.written_group()))
         };
         row.iter_mut().for_each(|placed| placed.standing = standing(placed));
+        self.tie(&mut row);
         if self.organizing.wanted.acts.sort {
             row.sort_by(|a, b| self.rank(a).cmp(&self.rank(b)));
         } else if self.organizing.wanted.acts.group {
             row.sort_by_key(|placed| placed.standing.as_ref().map(|standing| self.order.place(standing)));
         }
         row
+    }
+
+    /// Those that are tied stand no further in front than the one of them that was in front of them.
+    fn tie(&self, row: &mut [Placed]) {
+        let mut last: Option<Standing> = None;
+        for placed in row.iter_mut().filter(|placed| placed.hold == Hold::Tied) {
+            match (&last, &placed.standing) {
+                (Some(before), Some(own)) if self.order.rank(own) < self.order.rank(before) => {
+                    placed.standing = last.clone();
+                }
+                _ => last.clone_from(&placed.standing),
+            }
+        }
     }
 
     fn rank<'s>(&self, placed: &'s Placed) -> Option<super::order::Rank<'s>> {
@@ -140,7 +200,7 @@ impl<'o, 'a> Rower<'o, 'a> {
         for placed in row {
             let group = placed.standing.as_ref().filter(|_| self.order.written);
             let group = group.map_or(0, |standing| standing.written_group());
-            let import = placed.entry.import.as_ref().filter(|_| placed.entry.is_plain());
+            let import = placed.entry.import.as_ref().filter(|_| placed.entry.is_plain() && placed.hold == Hold::Free);
             let import = import.filter(|import| self.is_to(ImportMerge::Merge, import));
             let Some(key) = import.and_then(|import| (self.organizing.spec.merges)(import)) else {
                 merged.push(placed);
@@ -202,7 +262,7 @@ impl<'o, 'a> Rower<'o, 'a> {
                 let mut line = placed.entry.line.clone();
                 line.blank = if at == 0 { line.blank } else { 0 };
                 let entry = Entry { line, import: Some(alone), ..placed.entry.clone() };
-                split.push(Placed { entry, standing: placed.standing.clone(), index: placed.index });
+                split.push(Placed { entry, ..placed.clone() });
             }
         }
         split

@@ -3,6 +3,8 @@
 use std::collections::{HashMap, HashSet};
 use std::sync::{Arc, OnceLock};
 
+use super::loading::{Loaded, Loading};
+
 /// What an import is, where that says where it stands among others.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub(crate) enum Form {
@@ -150,6 +152,9 @@ pub struct Declared {
     pub taken: Vec<String>,
     /// What it imports, each with the name it has there.
     pub imports: Vec<(String, Origin)>,
+    /// The modules of the project that it loads when it is loaded, in order; a name behind a `:` is a module inside the one in front of
+    /// it, if there is such a one.
+    pub loads: Vec<String>,
     /// Whether it is a library that the project names, and no part of it.
     pub library: bool,
 }
@@ -166,13 +171,17 @@ pub struct Index {
     taken: HashSet<String>,
     /// From where files of the project import a name, and how many do.
     usual: HashMap<String, HashMap<Origin, usize>>,
+    /// Which modules load which.
+    loading: Loading,
 }
 
 impl Index {
     /// Of what each file declares.
     pub fn of(files: impl IntoIterator<Item = Declared>) -> Index {
         let mut index = Index::default();
-        for Declared { package, names, places, taken, imports, library } in files {
+        let mut modules = Vec::new();
+        for Declared { package, names, places, taken, imports, loads, library } in files {
+            modules.push((package.clone(), loads));
             for (name, origin) in imports {
                 *index.usual.entry(name).or_default().entry(origin).or_default() += 1;
             }
@@ -196,6 +205,7 @@ impl Index {
             list.sort_unstable();
             list.dedup();
         });
+        index.loading = Loading::of(&modules);
         index
     }
 
@@ -212,6 +222,11 @@ impl Index {
     /// Whether a file of the project takes something from another one.
     pub fn takes(&self, what: &str) -> bool {
         self.taken.contains(what)
+    }
+
+    /// What modules the file of a module loads by what it imports.
+    pub(crate) fn loaded(&self, module: &str, loads: &[String]) -> Loaded {
+        self.loading.loaded(module, loads)
     }
 
     /// From where files of the project import a name, and how many do.

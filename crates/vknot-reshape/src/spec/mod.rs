@@ -8,6 +8,7 @@ pub(crate) mod indent;
 pub(crate) mod inner;
 pub(crate) mod laws;
 pub(crate) mod layout;
+pub(crate) mod loading;
 pub(crate) mod looks;
 pub(crate) mod scopes;
 pub(crate) mod spelling;
@@ -15,4 +16,6 @@ mod toolkit;
 
 pub use toolkit::Code;
 pub use toolkit::LibrarySpec;
-pub(crate) use toolkit::{IMPORTS_OF_MOST, EditSpec, Evidence, ImportSpec, MissingSpec, WildcardSpec, Toolkit, ToolSpec};
+pub(crate) use toolkit::{
+    IMPORTS_OF_MOST, EditSpec, Evidence, ImportSpec, LoadSpec, MissingSpec, WildcardSpec, Toolkit, ToolSpec,
+};

@@ -13,6 +13,14 @@ use super::layout::{LayoutSpec, LayoutTable};
 use super::looks::{Construct, LookSpec};
 use crate::reshape::Reshape;
 
+/// How modules are loaded, where the order of imports is one of what is run.
+pub(crate) struct LoadSpec {
+    /// The name of the module at a place of a project.
+    pub module: fn(&str) -> String,
+    /// The modules that an import of the file at a place loads, as in [`Declared::loads`].
+    pub loads: fn(&Import, &str) -> Vec<String>,
+}
+
 /// What a language's folder gives for imports.
 pub(crate) struct ImportSpec {
     /// Whether a node is one import.
@@ -53,6 +61,8 @@ pub(crate) struct ImportSpec {
     pub judge: fn(&Evidence<'_>, &Import, &Name, &Wants) -> Verdict,
     /// What a file at a place of its project declares; `None` where nothing asks for it.
     pub declares: Option<fn(Code<'_>, &str) -> Declared>,
+    /// For modules that are run when they are loaded.
+    pub loads: Option<&'static LoadSpec>,
     /// The file that tells a project, and what finds in it what the project calls itself.
     pub project: (&'static str, fn(&str) -> Option<String>),
     /// What opens and closes a list of imports, where several that are new come as one, each of its groups from one kind of home.
@@ -90,6 +100,7 @@ pub(crate) const IMPORTS_OF_MOST: ImportSpec = ImportSpec {
     uses: None,
     judge: |_, _, _, _| Verdict::Needed,
     declares: None,
+    loads: None,
     project: ("", |_| None),
     listed: None,
     opening: &[],

@@ -68,7 +68,10 @@ fn what_is_in_some_order_stays() {
         ("rust", "use self::a::B;\nuse crate::c::{D, e};\nuse std::fmt;\n\nuse b::C;\n"),
         ("rust", "use std::env;\nuse std::fs;\nuse std::path;\n"),
         // Functions, types, constants; names that begin alike by capitals first.
-        ("rust", "use a::{self, read, warn_at, CertReq, Certificate, Gauge, A, ZERO};\nuse b::tide::low;\nuse b::Tide;\n"),
+        (
+            "rust",
+            "use a::{self, read, warn_at, CertReq, Certificate, Gauge, A, ZERO};\nuse b::tide::low;\nuse b::Tide;\n",
+        ),
         ("rust", "use a::level::read;\nuse a::TimeZone;\nuse a::Timelike;\nuse a::{Gauge, Surge};\n"),
         // What comes from whole libraries stays apart though lists are made of the rest.
         ("rust", "use a::b::{C, D};\nuse a::e::{F, G};\nuse a::h::{I, J};\nuse std::fmt;\nuse std::io;\n"),
@@ -200,6 +203,65 @@ fn a_project_tells_what_is_needed() {
     assert_eq!(run("java", text, &[], Wanted::default(), &near).text(), text);
     let far = Project::of("java", "a/B.java", &[]);
     assert!(!run("java", text, &[], Wanted::default(), &far).text().contains("import"));
+}
+
+#[test]
+fn modules_that_load_each_other_keep_their_order() {
+    let files = [
+        // Each needs the other, so it matters at which of them one comes in.
+        ("tide/surge.py", "from tide import level\n"),
+        ("tide/level.py", "import os\nfrom .surge import warn\n"),
+        // Needs what the package has by then.
+        ("tide/board.py", "if os:\n    from tide import gauge_of\n"),
+        // Not when they are loaded.
+        ("tide/chart.py", "def show():\n    from tide import gauge_of\n"),
+        ("tide/zone.py", "if TYPE_CHECKING:\n    from tide import gauge_of\n"),
+        ("tide/gauge.py", "from .low.water import ebb\n"),
+        ("tide/low/water.py", ""),
+        // Loads a part of the package; that itself is there already.
+        ("tide/neap.py", "from tide import low\n"),
+    ];
+    let ordered = |place: &str, text: &str| {
+        let project = Project::of("python", place, &[&files[..], &[(place, text)]].concat());
+        let proven = run("python", text, &[], Wanted::default(), &project);
+        let held = proven.receipt().imports.iter().filter(|fate| fate.act == Act::Held).count();
+        (proven.text().to_owned(), held)
+    };
+    let kept = [
+        ("tide/__init__.py", "from .zone import zone\nfrom .gauge import gauge_of\nfrom .board import board\n", 1),
+        ("app/run.py", "from tide.surge import warn\nfrom tide.level import read\nwarn(read)\n", 2),
+        ("app/run.py", "import tide.surge, tide.board\nimport tide.level\nprint(tide)\n", 2),
+        // What is not known may hide any other name.
+        ("app/run.py", "from tide.zone import *\nfrom tide.chart import *\nfrom tide.board import show\nshow()\n", 0),
+    ];
+    for (place, text, held) in kept {
+        let expected = if place == "tide/__init__.py" {
+            text.replace(
+                "zone import zone\nfrom .gauge import gauge_of",
+                "gauge import gauge_of\nfrom .zone import zone",
+            )
+        } else {
+            text.to_owned()
+        };
+        assert_eq!(ordered(place, text), (expected, held), "{text}");
+    }
+    let sorted = [
+        ("tide/__init__.py", "from .zone import z\nfrom .neap import n\nfrom .gauge import g\nfrom .chart import c\n"),
+        ("app/run.py", "from tide.zone import z\nfrom tide.neap import n\nfrom tide.board import b\nz(n, b)\n"),
+        (
+            "app/run.py",
+            "from tide.surge import warn\nfrom tide.gauge import g\nfrom json import loads\nwarn(g, loads)\n",
+        ),
+    ];
+    for (place, text) in sorted {
+        let (sorted, held) = ordered(place, text);
+        assert!(held == 0 && sorted != text && !sorted.starts_with("from tide.z"), "{sorted}");
+    }
+    // Others change places with those that are held.
+    let text =
+        "from tide.surge import warn\nimport json\nfrom tide.level import read\nimport abc\nwarn(read, json, abc)\n";
+    let (sorted, held) = ordered("app/run.py", text);
+    assert_eq!((sorted.as_str(), held), ("import abc\nimport json\n\nfrom tide.surge import warn\nfrom tide.level import read\nwarn(read, json, abc)\n", 2));
 }
 
 #[test]

@@ -152,12 +152,14 @@ fn written(declared: &Declared) -> serde_json::Value {
         origin.alias.clone(),
     );
     let imports: Vec<_> = declared.imports.iter().map(origin).collect();
-    serde_json::json!([declared.package, declared.names, declared.places, declared.taken, imports, declared.library])
+    serde_json::json!([declared.package, declared.names, declared.places, declared.taken, imports, declared.loads, declared.library])
 }
 
 fn parsed(text: &str) -> Option<Declared> {
     type Imports = Vec<(String, String, String, Option<String>)>;
-    let (package, names, places, taken, imports, library): (_, _, _, _, Imports, _) = serde_json::from_str(text).ok()?;
+    let parts: (_, _, _, _, Imports, _, _) = serde_json::from_str(text).ok()?;
+    let (package, names, places, taken, imports, loads, library) = parts;
     let origin = |(name, source, path, alias)| (name, Origin { source, path, alias });
-    Some(Declared { package, names, places, taken, imports: imports.into_iter().map(origin).collect(), library })
+    let imports = imports.into_iter().map(origin).collect();
+    Some(Declared { package, names, places, taken, imports, loads, library })
 }

@@ -156,6 +156,7 @@ impl FateJson {
             Act::Kept => "kept",
             Act::Merged => "merged",
             Act::Moved => "moved",
+            Act::Held => "held",
             Act::Passed => "passed",
             Act::Missing => "missing",
         };

@@ -124,7 +124,7 @@ pub struct ImportLines {
 /// What became of imports, and why.
 pub fn imports(shown: &str, source: &Source, receipt: &Receipt, told: Told) -> ImportLines {
     let is_told = |fate: &&Fate| match fate.act {
-        Act::Merged | Act::Moved => told == Told::All,
+        Act::Merged | Act::Moved | Act::Held => told == Told::All,
         Act::Kept => told != Told::Changed,
         Act::Added | Act::Removed | Act::Passed | Act::Missing => true,
     };
@@ -139,12 +139,13 @@ pub fn imports(shown: &str, source: &Source, receipt: &Receipt, told: Told) -> I
             Act::Kept => "kept",
             Act::Merged => "merged",
             Act::Moved => "moved",
+            Act::Held => "not moved",
             Act::Passed => "passed over",
             Act::Missing => "not imported",
         };
         let place = format!("{shown}:{}:{}", at.line, at.column);
         match fate.act {
-            Act::Kept | Act::Passed | Act::Missing =>
+            Act::Kept | Act::Held | Act::Passed | Act::Missing =>
                 format!("{FAINT}{place}: {word} `{}`: {}{FAINT:#}", fate.import, fate.why),
             _ => format!("{place}: {NAME}{word}{NAME:#} `{}`: {}", fate.import, fate.why),
         }

@@ -23,7 +23,8 @@ pub(crate) const IMPORTS: ImportSpec = ImportSpec {
     name_key: |name| plain(&name.path).to_owned(),
     merges,
     home,
-    orders: &[&["standard", "other", "own", "near"], &["written"], &[], &["other", "near"]],
+    orders:
+        &[&["standard", "other", "own", "near"], &["written"], &["written", "other", "near"], &[], &["other", "near"]],
     uses: Some(uses),
     judge,
     declares: Some(exports::declares),

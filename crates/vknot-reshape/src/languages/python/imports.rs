@@ -7,8 +7,9 @@ use vknot_syntax::{NodeId, Role, Token};
 
 use crate::imports::words::{facts, has_comment, is_name, outside_imports, tokens_of, words, words_inside};
 use crate::spec::Code;
+use crate::spec::loading::INSIDE;
 use crate::spec::imports::{Declared, Form, Home, Import, Name, Origin, Room, Surroundings, Uses, Verdict, Wants};
-use crate::spec::{Evidence, IMPORTS_OF_MOST, ImportSpec};
+use crate::spec::{Evidence, IMPORTS_OF_MOST, ImportSpec, LoadSpec};
 
 pub(super) const IMPORTS: ImportSpec = ImportSpec {
     is_import,
@@ -25,6 +26,10 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     uses: Some(uses),
     judge,
     declares: Some(declares),
+    loads: Some(&LoadSpec {
+        module: module_of,
+        loads: |import, place| loads(import, &module_of(place), is_package(place)),
+    }),
     project: ("pyproject.toml", |_| None),
     ..IMPORTS_OF_MOST
 };
@@ -67,7 +72,8 @@ fn read(code: Code<'_>, id: NodeId) -> Option<Import> {
         source: module.unwrap_or_else(|| if future { "__future__".to_owned() } else { String::new() }),
         form: if from { Form::From } else { Form::Plain },
         manner: manner(written),
-        barrier: future,
+        // What comes with all names may take the place of any other name.
+        barrier: future || names.iter().any(|name| name.path == "*"),
         required: false,
         fixed: has_comment(code, id) || names.is_empty(),
         broken: written.contains('\n'),
@@ -298,6 +304,54 @@ fn absolute(source: &str, module: &str, is_package: bool) -> String {
     parts.join(".")
 }
 
+/// What an import loads: packages from the outermost inwards, then the module. Those that hold the importing module are loaded already,
+/// and count only where names are taken from them.
+fn loads(import: &Import, module: &str, is_package: bool) -> Vec<String> {
+    let mut loads = Vec::new();
+    let mut load = |path: &str, name: Option<&str>| {
+        for (at, _) in path.match_indices('.') {
+            loads.extend((!is_inside(module, &path[..at])).then(|| path[..at].to_owned()));
+        }
+        let own = is_inside(module, path);
+        match name {
+            Some(name) => {
+                loads.extend((!own).then(|| path.to_owned()));
+                loads.push(format!("{path}{INSIDE}{name}"));
+            }
+            None if !own => loads.push(path.to_owned()),
+            None => {}
+        }
+    };
+    let source = absolute(&import.source, module, is_package);
+    for name in &import.names {
+        match import.form {
+            Form::From if name.path == "*" => load(&source, Some("")),
+            Form::From => load(&source, Some(&name.path)),
+            _ => load(&name.path, None),
+        }
+    }
+    loads.dedup();
+    loads
+}
+
+/// Whether a module is a package's or stands in it, the package being named as from anywhere in the project.
+fn is_inside(module: &str, package: &str) -> bool {
+    !package.is_empty() && format!(".{module}.").contains(&format!(".{package}."))
+}
+
+/// Whether an import is run when its module is loaded.
+fn is_run(code: Code<'_>, id: NodeId) -> bool {
+    let tree = code.tree;
+    tree.ancestors(id).all(|holder| match tree.kind_name(holder) {
+        "function_definition" | "lambda" => false,
+        "if_statement" => {
+            let condition = tree.child_named(holder, "condition");
+            !condition.is_some_and(|condition| tree.text_of(code.source.text(), condition).contains("TYPE_CHECKING"))
+        }
+        _ => true,
+    })
+}
+
 /// A module with what stands at its top, and what it takes from others: names it imports, and those it asks of modules.
 fn declares(code: Code<'_>, place: &str) -> Declared {
     let Code { source, tree, .. } = code;
@@ -313,6 +367,11 @@ fn declares(code: Code<'_>, place: &str) -> Declared {
     }
     let mut taken: HashSet<String> = HashSet::new();
     for id in (0..tree.nodes().len() as u32).map(NodeId) {
+        if tree.role(id) == Role::Import && is_run(code, id) {
+            let import = read(code, id);
+            let own = |import: &Import| loads(import, &declared.package, is_package(place));
+            declared.loads.extend(import.as_ref().map(own).unwrap_or_default());
+        }
         match tree.kind_name(id) {
             "import_from_statement" => {
                 let module = tree.child_named(id, "module_name").map_or("", text);

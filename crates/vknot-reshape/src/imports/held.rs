@@ -1,0 +1,54 @@
+//! Imports that keep their order: those that come back to the file itself, and those that come into a circle of the project's modules at
+//! different places.
+
+use std::sync::Arc;
+
+use crate::spec::imports::{Import, Index};
+use crate::spec::LoadSpec;
+use super::organizing::Organizing;
+
+/// What is known of the project that a file's imports load modules of.
+pub(super) struct Loads {
+    spec: &'static LoadSpec,
+    place: String,
+    index: Arc<Index>,
+}
+
+/// Whether an import may change places with others.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Hold {
+    /// With all others.
+    Free,
+    /// With all but those that are tied, too.
+    Tied,
+    /// What it loads needs this file, as far as that has come.
+    Stays,
+}
+
+impl Loads {
+    /// `None` where modules load nothing in an order, or nothing is known of the project.
+    pub fn of(organizing: &Organizing<'_>) -> Option<Loads> {
+        let spec = organizing.spec.loads?;
+        let place = organizing.around.place()?;
+        let index = organizing.around.index()?;
+        Some(Loads { spec, place, index })
+    }
+
+    /// What holds each of some imports, which stand in a row.
+    pub fn holds<'i>(&self, imports: impl Iterator<Item = Option<&'i Import>>) -> Vec<Hold> {
+        let module = (self.spec.module)(&self.place);
+        let loaded: Vec<_> = imports
+            .map(|import| import.map(|import| self.index.loaded(&module, &(self.spec.loads)(import, &self.place))))
+            .collect();
+        let hold = |at: usize| match &loaded[at] {
+            None => Hold::Free,
+            Some(own) if own.comes_back() => Hold::Stays,
+            Some(own) => {
+                let others =
+                    loaded.iter().enumerate().filter(|(other, _)| *other != at).filter_map(|(_, one)| one.as_ref());
+                if others.into_iter().any(|other| own.clashes(other)) { Hold::Tied } else { Hold::Free }
+            }
+        };
+        (0..loaded.len()).map(hold).collect()
+    }
+}
