@@ -15,10 +15,10 @@ pub(super) fn by_kinds(key: &str, kinds: Kinds) -> String {
     let mut by_kinds = String::with_capacity(key.len() + 4);
     for (at, segment) in key.split(BETWEEN_SEGMENTS).enumerate() {
         let plain = segment.rsplit(' ').next().unwrap_or(segment);
-        let kind = match plain.starts_with(char::is_uppercase) {
-            true if plain.to_uppercase() == plain => 'a',
-            true => 'b',
-            false => 'c',
+        let kind = match () {
+            () if plain.contains(char::is_uppercase) && !plain.contains(char::is_lowercase) => 'a',
+            () if plain.starts_with(char::is_uppercase) => 'b',
+            () => 'c',
         };
         by_kinds.extend((at > 0).then_some(BETWEEN_SEGMENTS));
         by_kinds.extend(match (kind, kinds) {
@@ -55,4 +55,9 @@ pub(super) fn padded(text: &str) -> String {
 pub(super) fn small_first(text: &str) -> String {
     let swapped = |c: char| if c.is_ascii_lowercase() { c.to_ascii_uppercase() } else { c.to_ascii_lowercase() };
     text.chars().map(swapped).collect()
+}
+
+/// How far outwards a path begins, from where it stands: not at all, in the folder itself, in the one around that.
+pub(super) fn outwards(key: &str) -> i64 {
+    key.chars().take_while(|c| matches!(c, '.' | '/')).filter(|c| *c == '.').count() as i64
 }

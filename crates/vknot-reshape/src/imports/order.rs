@@ -1,11 +1,13 @@
 //! The order of imports: what is set, what the file shows, else what is usual in its language.
 
+use std::collections::{HashMap, HashSet};
+
 use vknot_style::{Key, Style};
 use vknot_style::choices::{Choice, ImportCase, ImportForm, ImportStatic};
 
 use crate::spec::imports::{BETWEEN_SEGMENTS, Form, Home, Import, Surroundings};
 use crate::spec::ImportSpec;
-use super::keys::{by_kinds, Kinds, small_first};
+use super::keys::{by_kinds, Kinds, outwards, small_first};
 
 /// The group names that mean something; any other is how what is imported begins.
 const WRITTEN: &str = "written";
@@ -110,6 +112,16 @@ pub(super) struct Order {
     statics: ImportStatic,
     /// Whether an import of several names stands behind those of one name from the same place.
     lists_behind: bool,
+    far: Far,
+}
+
+/// Where what comes from farther outwards stands among what is near.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Far {
+    First,
+    Last,
+    /// Where its letters say.
+    Among,
 }
 
 /// A group of imports.
@@ -148,7 +160,7 @@ enum Case {
 }
 
 /// By what two imports are compared: groups, forms, then letters.
-pub(super) type Rank<'s> = (usize, usize, u8, &'s str, &'s str);
+pub(super) type Rank<'s> = (usize, usize, u8, i64, &'s str, &'s str);
 
 impl Order {
     /// The same inside the groups that there are.
@@ -200,7 +212,12 @@ impl Order {
             Case::Letters => key.letters.as_str(),
             Case::Small => key.small.as_str(),
         };
-        (author, listed, form, first, &key.exact)
+        let far = match self.far {
+            Far::First => -outwards(&key.exact),
+            Far::Last => outwards(&key.exact),
+            Far::Among => 0,
+        };
+        (author, listed, form, far, first, &key.exact)
     }
 
     /// Whether a blank line stands between two imports that follow one another.
@@ -281,6 +298,7 @@ pub(super) fn order(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) ->
             form: ImportForm::Apart,
             statics: ImportStatic::Last,
             lists_behind: false,
+            far: Far::First,
         };
     };
     if is_shown(faults, rows) { best.clone() } else { candidates[0].clone() }
@@ -348,6 +366,11 @@ fn candidates(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<O
         ImportCase::AsFound => &[Case::Letters, Case::Exact, Case::Small],
     };
     let lists: &[bool] = if rows.iter().flatten().any(|one| one.behind.is_some()) { &[false, true] } else { &[false] };
+    let depths = rows.iter().flatten().map(|one| outwards(&one.key.exact)).filter(|depth| *depth > 0);
+    let fars: &[Far] = match depths.collect::<HashSet<_>>().len() > 1 {
+        true => &[Far::First, Far::Among, Far::Last],
+        false => &[Far::First],
+    };
     let forms = match has(Form::From) {
         true => open(style.choice(), ImportForm::AsFound, &[ImportForm::Apart, ImportForm::Among]),
         false => vec![ImportForm::Among],
@@ -367,16 +390,18 @@ fn candidates(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<O
         let groups = groups.iter().skip(usize::from(written)).cloned().collect::<Vec<_>>();
         for (blank, case) in blanks.iter().flat_map(|blank| cases.iter().map(move |case| (*blank, *case))) {
             for (form, statics) in forms.iter().flat_map(|form| statics.iter().map(move |place| (*form, *place))) {
-                let order = |lists_behind: &bool| Order {
+                let ways = lists.iter().flat_map(|list| fars.iter().map(move |far| (*list, *far)));
+                let order = |(lists_behind, far): (bool, Far)| Order {
                     written,
                     groups: groups.clone(),
                     blank,
                     case,
                     form,
                     statics,
-                    lists_behind: *lists_behind,
+                    lists_behind,
+                    far,
                 };
-                orders.extend(lists.iter().map(order));
+                orders.extend(ways.map(order));
             }
         }
     }
@@ -390,7 +415,7 @@ fn open<W: Copy + PartialEq>(set: W, as_found: W, ways: &[W]) -> Vec<W> {
 
 /// Whether the groups that an author set apart mean something: what comes from one place stands in one of them.
 fn coherent(rows: &[Vec<Standing>]) -> bool {
-    let mut seen = std::collections::HashMap::new();
+    let mut seen = HashMap::new();
     rows.iter().enumerate().all(|(index, row)| {
         row.iter().all(|standing| {
             let root = (index, standing.form, root(&standing.key.exact));

@@ -1,6 +1,6 @@
 //! What there is to go by when imports are put in order, and what a file shows of its author's ways.
 
-use std::collections::HashSet;
+use std::collections::HashMap;
 
 use vknot_style::{Key, Style};
 use vknot_style::choices::{Choice, ImportMerge, ImportNames};
@@ -47,18 +47,18 @@ pub struct Wanted {
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Merging {
     most: ImportMerge,
-    /// Those from whole libraries.
-    libraries: ImportMerge,
+    /// Those that people often leave apart.
+    apart: ImportMerge,
 }
 
 impl Merging {
     fn all(way: ImportMerge) -> Merging {
-        Merging { most: way, libraries: way }
+        Merging { most: way, apart: way }
     }
 
     /// For one import.
     pub fn of(self, spec: &ImportSpec, import: &Import) -> ImportMerge {
-        if (spec.is_of_library)(import) { self.libraries } else { self.most }
+        if (spec.left_apart)(import) { self.apart } else { self.most }
     }
 }
 
@@ -147,7 +147,7 @@ impl Organizing<'_> {
     }
 
     /// Whether imports are merged or split: as set, else as the file shows, else as those beside it do, else as most people have it:
-    /// what is a jumble is merged. What comes from a whole library is told apart from the rest.
+    /// what is a jumble is merged. Those that people often leave apart are told by themselves.
     pub fn merge(&self, blocks: &[(Block, Vec<Entry>)]) -> Merging {
         match self.style.choice() {
             _ if !self.wanted.acts.merge => Merging::all(ImportMerge::Keep),
@@ -156,28 +156,34 @@ impl Organizing<'_> {
                     let word = self.style.beside(Key::ImportMerge)?;
                     ImportMerge::WORDS.iter().find(|(own, _)| *own == word).map(|(_, way)| *way)
                 };
-                let usual = || match order::is_in_order(self.spec, self.style, &self.rows(blocks)) {
-                    true => self.spec.merge,
+                // A jumble shows nothing that is meant.
+                let usual = |way: ImportMerge| match order::is_in_order(self.spec, self.style, &self.rows(blocks)) {
+                    true => way,
                     false => ImportMerge::Merge,
                 };
-                let most = self.shown_merge(blocks, false).or_else(beside).unwrap_or_else(usual);
-                Merging { most, libraries: self.shown_merge(blocks, true).unwrap_or_else(usual) }
+                let most = self.shown_merge(blocks, false).or_else(beside).unwrap_or_else(|| usual(self.spec.merge));
+                let apart = self.shown_merge(blocks, true).unwrap_or_else(|| usual(ImportMerge::Keep));
+                Merging { most, apart }
             }
             set => Merging::all(set),
         }
     }
 
-    /// Whether a file shows that its author makes one of imports that could be, be they from whole libraries or from elsewhere. Imports
+    /// Whether a file shows that its author makes one of imports that could be, be they such as people often leave apart or others. Imports
     /// of several names speak for it, those that could be part of another one against it.
-    fn shown_merge(&self, blocks: &[(Block, Vec<Entry>)], library: bool) -> Option<ImportMerge> {
+    fn shown_merge(&self, blocks: &[(Block, Vec<Entry>)], left_apart: bool) -> Option<ImportMerge> {
         let (mut lists, mut apart) = (0, 0);
         for (_, entries) in blocks {
-            let mut seen = HashSet::new();
+            // Whether the first from a place is one of those.
+            let mut seen: HashMap<String, bool> = HashMap::new();
             let imports = entries.iter().filter(|entry| entry.is_plain()).filter_map(|entry| entry.import.as_ref());
-            for import in imports.filter(|import| (self.spec.is_of_library)(import) == library) {
+            for import in imports {
                 let Some(key) = (self.spec.merges)(import) else { continue };
-                lists += usize::from(import.names.len() > 1);
-                apart += usize::from(!seen.insert(key));
+                let own = (self.spec.left_apart)(import);
+                let first = seen.get(&key).copied();
+                lists += usize::from(own == left_apart && import.names.len() > 1);
+                apart += usize::from(first.is_some_and(|first| (own || first) == left_apart));
+                seen.entry(key).or_insert(own);
             }
         }
         match () {

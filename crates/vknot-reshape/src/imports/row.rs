@@ -338,11 +338,14 @@ impl<'o, 'a> Rower<'o, 'a> {
         }
     }
 
-    /// Whether an import says in its order what it said, and nothing asks for more.
+    /// Whether an import of several names says in its order what it said, and nothing asks for more.
     fn is_as_read(&self, entry: &Entry, import: &Import) -> bool {
         let asked = self.organizing.style.choice::<ImportMerge>() != ImportMerge::AsFound;
         let read = || (self.organizing.spec.read)(self.organizing.code, entry.line.node);
-        !asked && !entry.written.is_empty() && read().is_some_and(|read| self.organizing.held(read) == *import)
+        !asked
+            && import.names.len() > 1
+            && !entry.written.is_empty()
+            && read().is_some_and(|read| self.organizing.held(read) == *import)
     }
 
     /// An import as it is to be, and whether that differs from how its author wrote it.

@@ -35,37 +35,65 @@ pub type OutlinePath<'p> = &'p str;
 
 /// All named items in the order of the file, those of embedded code below what holds them.
 pub fn outline(code: Code<'_>) -> Vec<OutlineEntry> {
-    let tree = code.tree;
-    let mut entries = own_entries(code);
-    for piece in tree.embedded() {
-        let inner = outline(code.piece(piece));
-        insert(&mut entries, piece, tree, inner);
+    let own = own_entries(code);
+    let pieces = code.tree.embedded();
+    if pieces.is_empty() {
+        return own;
     }
-    entries
+    let mut merged = Merged { entries: Vec::with_capacity(own.len()), open: Vec::new(), places: Vec::new() };
+    let mut pieces: Vec<(Span, &Embedded)> =
+        pieces.iter().map(|piece| (code.tree.node(piece.host).span(), piece)).collect();
+    pieces.sort_by_key(|(host, _)| host.start);
+    let mut pieces = pieces.into_iter().peekable();
+    for entry in own {
+        while let Some((host, piece)) = pieces.next_if(|(host, _)| host.start < entry.span.start) {
+            merged.put_in(host, piece, outline(code.piece(piece)));
+        }
+        merged.push(entry);
+    }
+    pieces.for_each(|(host, piece)| merged.put_in(host, piece, outline(code.piece(piece))));
+    merged.entries
 }
 
-/// Puts the entries of an embedded piece behind what stands before it, below the entry that holds it.
-fn insert(entries: &mut Vec<OutlineEntry>, piece: &Embedded, tree: &Tree, inner: Vec<OutlineEntry>) {
-    if inner.is_empty() {
-        return;
+/// The entries of a file with those of what is embedded in it, in the order of the text.
+struct Merged {
+    entries: Vec<OutlineEntry>,
+    /// Those of the file itself that may hold what comes next, the outermost first.
+    open: Vec<usize>,
+    /// Where each entry of the file itself has come to stand.
+    places: Vec<usize>,
+}
+
+impl Merged {
+    fn push(&mut self, entry: OutlineEntry) {
+        self.close(entry.span.start);
+        let place = self.entries.len();
+        self.places.push(place);
+        self.open.push(place);
+        let parent = entry.parent.and_then(|parent| self.places.get(parent).copied());
+        self.entries.push(OutlineEntry { parent, ..entry });
     }
-    let host = tree.node(piece.host).span();
-    let at = entries.partition_point(|entry| entry.span.start <= host.start);
-    let holder = (0..at).rfind(|index| entries[*index].span.covers(host));
-    let depth = holder.map_or(0, |holder| entries[holder].depth + 1);
-    let count = inner.len();
-    entries[at..]
-        .iter_mut()
-        .filter_map(|entry| entry.parent.as_mut())
-        .filter(|parent| **parent >= at)
-        .for_each(|parent| *parent += count);
-    let moved = inner.into_iter().map(|entry| OutlineEntry {
-        span: piece.outer_span(entry.span),
-        depth: entry.depth + depth,
-        parent: entry.parent.map(|parent| parent + at).or(holder),
-        ..entry
-    });
-    entries.splice(at..at, moved);
+
+    /// Those that end in front of an offset hold nothing more.
+    fn close(&mut self, offset: u32) {
+        while self.open.last().is_some_and(|last| self.entries[*last].span.end <= offset) {
+            self.open.pop();
+        }
+    }
+
+    /// The entries of an embedded piece, below the entry that holds it.
+    fn put_in(&mut self, host: Span, piece: &Embedded, inner: Vec<OutlineEntry>) {
+        self.close(host.start);
+        let holder = self.open.iter().rev().copied().find(|open| self.entries[*open].span.covers(host));
+        let depth = holder.map_or(0, |holder| self.entries[holder].depth + 1);
+        let at = self.entries.len();
+        self.entries.extend(inner.into_iter().map(|entry| OutlineEntry {
+            span: piece.outer_span(entry.span),
+            depth: entry.depth + depth,
+            parent: entry.parent.map(|parent| parent + at).or(holder),
+            ..entry
+        }));
+    }
 }
 
 fn own_entries(code: Code<'_>) -> Vec<OutlineEntry> {

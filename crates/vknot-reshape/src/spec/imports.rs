@@ -116,6 +116,8 @@ pub(crate) struct Uses<'a> {
     pub kinds: HashSet<&'a str>,
     /// The package or namespaces that the file is in.
     pub packages: Vec<String>,
+    /// Whether there is nothing else in the file, so that it must be there for others to take from.
+    pub nothing_else: bool,
     /// Why nothing can be said to be unused, if so.
     pub doubt: Option<&'static str>,
     /// Whether something is named of which nothing is known, told when it is first asked for.

@@ -47,8 +47,8 @@ pub(crate) struct ImportSpec {
     pub name_key: fn(&Name) -> String,
     /// Imports for which this is the same are of one place, and can be made one; `None` for what stays on its own.
     pub merges: fn(&Import) -> Option<String>,
-    /// Whether an import takes names from a whole library, and not from a module in it: people often leave such imports apart.
-    pub is_of_library: fn(&Import) -> bool,
+    /// Whether an import is one that people often leave apart though they make one of others from the same place.
+    pub left_apart: fn(&Import) -> bool,
     /// Whether those of one place usually become one where a file whose imports are in order does not show what its author wants.
     pub merge: ImportMerge,
     /// Whether what it comes from is the language's own library, comes with the project, or stands beside the file.
@@ -93,7 +93,7 @@ pub(crate) const IMPORTS_OF_MOST: ImportSpec = ImportSpec {
     kinds_apart: false,
     name_key: |name| name.path.clone(),
     merges: |_| None,
-    is_of_library: |_| false,
+    left_apart: |_| false,
     merge: ImportMerge::Merge,
     home: |_, _| Home::Other,
     orders: &[&["written"]],

@@ -65,6 +65,11 @@ fn what_is_in_some_order_stays() {
         ("java", "import b.D;\nimport java.util.List;\n\nimport static a.B.c;\n\nclass E { D d = c(); List<D> l; }\n"),
         ("python", "from a import c\nimport b\nfrom d import e\nfrom f import B, a, C\nprint(a, b, c, e, B, C)\n"),
         ("python", "from a import c\nimport b\nfrom d import e\nprint(b, c, e)\n"),
+        // What is far first, or last.
+        ("python", "from ... import a\nfrom ..b import c\nfrom . import d\nfrom .e import f\nprint(a, c, d, f)\n"),
+        ("python", "from . import d\nfrom .e import f\nfrom ..b import c\nprint(c, d, f)\n"),
+        ("python", "from a import c\nfrom a import d as e\nprint(c, e)\n"),
+        ("python", "from a import _LOW, Gauge, _read, _Surge\nprint(_LOW, Gauge, _read, _Surge)\n"),
         ("rust", "use self::a::B;\nuse crate::c::{D, e};\nuse std::fmt;\n\nuse b::C;\n"),
         ("rust", "use std::env;\nuse std::fs;\nuse std::path;\n"),
         // Functions, types, constants; names that begin alike by capitals first.
@@ -99,6 +104,8 @@ fn imports_of_one_place_are_merged_unless_that_is_how_they_are_meant() {
     assert_eq!(with("rust", apart, &["vknot_import_merge=merge"]), merged, "as set");
     let nested = "use a::{b::C, b::D, E};\n";
     assert_eq!(with("rust", nested, &["vknot_import_merge=merge"]), "use a::{b::{C, D}, E};\n", "inside one");
+    let other = "from a import b as c, d\nfrom a import e as f\nfrom z import y as x, w\nfrom v import u as t, s\nprint(c, d, f, x, w, t, s)\n";
+    assert!(with("python", other, &[]).contains("from a import b as c, d, e as f\n"), "lists of other names are usual");
     let script = "import { b } from 'a';\nimport { c } from 'a';\nb(c);\n";
     assert_eq!(with("javascript", &script.replace("{ c }", "{ c, d }").replace("(c)", "(c, d)"), &[]), "import { b, c, d } from 'a';\nb(c, d);\n");
     assert_eq!(with("javascript", script, &[]), script, "none of them is a list");
@@ -183,10 +190,13 @@ fn nothing_goes_that_may_be_needed() {
 
 #[test]
 fn a_project_tells_what_is_needed() {
-    let files = [("tide/gauge.py", "from tide.level import json\n"), ("tide/level.py", "import json\nimport sys\n")];
+    let files = [
+        ("tide/gauge.py", "from tide.level import json\n"),
+        ("tide/level.py", "import json\nimport sys\nLOW = 1\n"),
+    ];
     let project = Project::of("python", "tide/level.py", &files);
     let proven = run("python", files[1].1, &[], Wanted::default(), &project);
-    assert_eq!(proven.text(), "import json\n");
+    assert_eq!(proven.text(), "import json\nLOW = 1\n");
     let fates: Vec<(Act, &str)> = proven.receipt().imports.iter().map(|fate| (fate.act, fate.why.as_str())).collect();
     assert_eq!(fates, [(Act::Kept, "is not used here, but another file takes it from here"), (Act::Removed, "is not used")]);
     // A project may add to a namespace of a library; its own are known.

@@ -32,13 +32,23 @@ fn every_import_has_its_reason() {
 
 #[test]
 fn what_a_package_offers_stays_in_it_and_in_its_stub() {
-    for (name, kept) in [("__init__.py", true), ("__init__.pyi", true), ("gauge.pyi", false)] {
+    let imports = "from . import gauge, level\n";
+    let offered = "\"\"\"All that there is.\"\"\"\nfrom . import gauge, level\n\n__all__ = ['gauge']\n";
+    let code = "from . import gauge, level\n\nLOW = 1\n";
+    let cases = [
+        ("__init__.py", code, true),
+        ("__init__.pyi", code, true),
+        ("gauge.pyi", code, false),
+        // What has nothing else is there for others.
+        ("all.py", imports, true),
+        ("all.py", offered, true),
+    ];
+    for (name, text, kept) in cases {
         let desk = Desk::new();
         desk.write("vknot.toml", "");
-        desk.write(&format!("tide/{name}"), "from . import gauge, level\n");
+        desk.write(&format!("tide/{name}"), text);
         desk.stdout(&["imports", "--write", "tide"]);
-        let text = desk.read(&format!("tide/{name}"));
-        assert_eq!(text == "from . import gauge, level\n", kept, "{name}: {text}");
+        assert_eq!(desk.read(&format!("tide/{name}")) == text, kept, "{name}: {text}");
     }
 }
 

@@ -21,6 +21,7 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
         let whole = import.names.iter().any(|name| name.path == "*");
         (import.form == Form::From && !whole).then(|| import.source.clone())
     },
+    left_apart: |import| import.names.iter().any(|name| name.alias.is_some()),
     home,
     orders: &[&["standard", "other", "own", "near"], &["written"], &[]],
     uses: Some(uses),
@@ -207,6 +208,15 @@ fn uses<'a>(code: Code<'a>, _: &Wants) -> Uses<'a> {
     if by_text {
         uses.names.extend(strings.into_iter().flat_map(words));
     }
+    uses.nothing_else = tree.children(tree.root()).all(|child| match tree.kind_name(child) {
+        "expression_statement" => {
+            let own = tree.children(child).next();
+            own.is_none_or(
+                |own| tree.role(own) == Role::String || tree.kind_name(own) == "assignment" && is_list(code, own),
+            )
+        }
+        _ => matches!(tree.role(child), Role::Import | Role::Comment),
+    });
     if tree.has_error() {
         uses.doubt = Some("the file has syntax errors");
     }
@@ -234,11 +244,16 @@ fn may_be_type(code: Code<'_>, token: &Token) -> bool {
     })
 }
 
+/// Whether what a module offers is listed by this.
+fn is_list(code: Code<'_>, id: NodeId) -> bool {
+    code.tree.text_of(code.source.text(), id).starts_with("__all__")
+}
+
 /// Whether a string is in the list of what a module offers.
 fn is_offered(code: Code<'_>, token: &Token) -> bool {
-    let Code { source, tree, .. } = code;
+    let tree = code.tree;
     let statement = tree.ancestors(token.node).find(|id| tree.role(tree.node(*id).parent) == Role::File);
-    statement.is_some_and(|id| tree.text_of(source.text(), id).starts_with("__all__"))
+    statement.is_some_and(|id| is_list(code, id))
 }
 
 fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, wants: &Wants) -> Verdict {
@@ -256,6 +271,9 @@ fn judge(evidence: &Evidence<'_>, import: &Import, name: &Name, wants: &Wants) -
     }
     let module = module_of(&place);
     let own = module.rsplit('.').next().unwrap_or("");
+    if evidence.uses.nothing_else {
+        return Verdict::Unknown("is not used here, but the file has nothing else to offer".to_owned());
+    }
     let index = evidence.around.index();
     let taken = |name: &str| index.as_ref().is_some_and(|index| index.takes(&format!("{own}.{name}")));
     match taken(bound) || taken("*") {

@@ -24,7 +24,8 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     kinds_apart: true,
     name_key: |name| use_tree::key(&name.path),
     merges: |import| (!import.source.is_empty()).then(|| format!("{}{}", import.head, import.source)),
-    is_of_library: |import| !import.source.contains("::"),
+    // What comes from a whole crate.
+    left_apart: |import| !import.source.contains("::"),
     merge: ImportMerge::Keep,
     home: |import, _| home(import),
     orders: &[

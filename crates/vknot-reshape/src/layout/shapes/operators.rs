@@ -173,7 +173,7 @@ impl Planner<'_> {
     /// Whether what was read as comparisons, one of what the other says, must be a name with arguments: `(Gauge)new List < Level > (low)`.
     pub(in crate::layout) fn holds_type_arguments(&self, id: NodeId) -> bool {
         let mark = |id: NodeId| {
-            let operator = self.operator_of(id).filter(|_| self.role(id) == Role::Operator);
+            let operator = Some(id).filter(|_| self.role(id) == Role::Operator).and_then(|id| self.operator_of(id));
             operator.map_or("", |operator| self.token_text(self.first(operator)))
         };
         let ends = |id: NodeId| mark(id) == ">" && self.left_of(id).is_some_and(|left| mark(left) == "<");
