@@ -313,19 +313,27 @@ pub(super) fn told(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> 
     // Any groups are as they were written.
     let (written, listed): (Vec<&Order>, Vec<&Order>) = best.partition(|order| order.written);
     let best = if listed.is_empty() { written } else { listed };
+    let by_home = asks_home(spec, style);
     let told = |key: &Key| {
         let value = best.first()?.value(*key)?;
-        // That there are no blank lines at all is told whatever the groups are.
-        let by_home = match key {
-            Key::ImportGroups => asks_home(spec, style),
-            Key::ImportBlank => asks_home(spec, style) && rows.iter().flatten().any(|standing| standing.apart),
-            _ => false,
-        };
+        if *key == Key::ImportBlank && by_home {
+            let blank = shown_blank(&candidates, rows).filter(|_| style.is_open(*key))?;
+            return Some((*key, u8::from(blank).to_string()));
+        }
+        let by_home = by_home && *key == Key::ImportGroups;
         let says = |order: &Order| order.value(*key).as_ref() == Some(&value);
         let is_open = candidates.iter().any(|order| !says(order));
         (!by_home && is_open && best.iter().all(|order| says(order))).then_some((*key, value))
     };
     SHOWN.iter().filter(|key| style.language().covers(**key)).filter_map(told).collect()
+}
+
+/// Whether there are blank lines between imports, which is told whatever the groups are that they part; `None` where none belong there.
+fn shown_blank(candidates: &[Order], rows: &[Vec<Standing>]) -> Option<bool> {
+    let parted = rows.iter().flatten().any(|standing| standing.apart);
+    let parts = |order: &Order| rows.iter().flat_map(|row| row.windows(2)).any(|pair| order.parts(&pair[0], &pair[1]));
+    let belong = || candidates.iter().filter(|order| order.blank && !order.written).any(parts);
+    if parted { Some(true) } else { belong().then_some(false) }
 }
 
 /// Whether rows of imports stand in some order that may be meant.

@@ -181,3 +181,23 @@ fn imports_of_one_place_are_merged_as_in_the_files_beside() {
     assert!(beside.starts_with("use tide::level::High;\nuse tide::level::Low;\n"), "{beside}");
     assert!(alone.starts_with("use tide::level::{High, Low};\n"), "{alone}");
 }
+
+#[test]
+fn blank_lines_between_imports_are_those_of_the_files_beside() {
+    for (blank, other) in [("", "\n"), ("\n", "")] {
+        let desk = Desk::new();
+        desk.write("vknot.toml", "");
+        for name in ["ebb", "flow", "neap", "spring"] {
+            let blank = if name == "spring" { other } else { blank };
+            desk.write(&format!("{name}.py"), format!("import json\n{blank}import tide\n\njson.load(tide)\n"));
+        }
+        desk.write("new.py", "import tide\nimport json\n\njson.load(tide)\n");
+        let most = if blank.is_empty() { "import json\nimport tide\n" } else { "import json\n\nimport tide\n" };
+        // One in four is of another mind: nothing is told then, and what is usual holds.
+        let usual = desk.stdout(&["imports", "new.py", "--output", "text"]);
+        assert!(usual.starts_with("import json\n\nimport tide\n"), "{usual}");
+        desk.write("spring.py", format!("import json\n{blank}import tide\n\njson.load(tide)\n"));
+        let told = desk.stdout(&["imports", "new.py", "--output", "text"]);
+        assert!(told.starts_with(most), "{told}");
+    }
+}
