@@ -156,6 +156,23 @@ fn what_an_author_broke_well_stays() {
 }
 
 #[test]
+fn heads_of_implementations_stay_as_their_author_broke_them() {
+    let kept = [
+        "impl<R> Reader for R where R: Source {}\n",
+        "struct Gauge<T>(T) where T: Level;\n",
+        "impl<Container, From: Level, To: Level>\n    Convert<Readings<To, Vec<To::Reading>>> for Readings<From, Container>\nwhere\n    Container: Deref,\n{}\n",
+        // A comment behind the last arm asks for no comma.
+        "fn most(at: u8) {\n    match at {\n        1 => {\n            low();\n        } // ebb\n        _ => {\n            high();\n        } // flow\n    }\n}\n",
+    ];
+    for text in kept {
+        assert_eq!(formatted("rust", text, &["max_line_length=76"]), text);
+    }
+    let text = "impl<R> Reader for R where R: Source,\nR: Level {}\nfn read<R>(of: R) where R: Source { of.read() }\n";
+    let apart = "impl<R> Reader for R\nwhere\n    R: Source,\n    R: Level,\n{}\nfn read<R>(of: R)\nwhere\n    R: Source,\n{\n    of.read()\n}\n";
+    assert_eq!(formatted("rust", text, &[]), apart);
+}
+
+#[test]
 fn blank_lines_around_items_are_a_setting() {
     let text = "fn a() {}\nfn b() {}\nconst C: u8 = 1;\n/// D.\nfn d() {}\n";
     assert_eq!(formatted("rust", text, &[]), text);

@@ -50,6 +50,9 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
 /// Items that have a blank line around them when they have a body.
 const APART: &[&str] = &["function_item", "impl_item", "trait_item", "struct_item", "enum_item", "mod_item"];
 
+/// What an implementation is of and for.
+const IMPLEMENTED: &[&str] = &["generic_type", "type_identifier", "scoped_type_identifier"];
+
 const PLAIN: Rule = Rule::Words(WORDS);
 const DECLARATION: Words = Words {
     own_line: &["where_clause"],
@@ -116,7 +119,7 @@ const RULES: &[(&str, Rule)] = &[
     ("union_item", TYPE),
     ("enum_item", TYPE),
     ("trait_item", TYPE),
-    ("impl_item", Rule::Words(Words { wrap: &["for"], brace: BraceOf::Type, ..DECLARATION })),
+    ("impl_item", Rule::Words(Words { wrap: &["for"], author: IMPLEMENTED, brace: BraceOf::Type, ..DECLARATION })),
     ("function_item", Rule::Words(DECLARATION)),
     ("function_signature_item", Rule::Words(DECLARATION)),
     ("type_item", EQUALS),

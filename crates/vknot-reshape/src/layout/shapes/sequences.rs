@@ -168,7 +168,8 @@ impl Planner<'_> {
         if rule.rows {
             self.rows(inner, number);
         }
-        if rule.comma && inner.last().is_none_or(|last| self.token_text(self.end(*last) - 1) != "}") {
+        let last = inner.iter().rev().find(|item| !self.is_comment(**item));
+        if rule.comma && last.is_none_or(|last| self.token_text(self.end(*last) - 1) != "}") {
             self.comma_behind(inner, number);
         }
         self.items(&Items { apart: rule.apart, imports_apart: false }, inner, number);
@@ -413,7 +414,7 @@ impl Planner<'_> {
         // One item stays on the keyword's line if its author had it on a line with nothing else.
         let parts = children.iter().skip(1).filter(|child| !self.is_separator(**child));
         let own_line = self.tree.parent(id).is_some_and(|parent| match self.rule_of(parent) {
-            Rule::Words(words) => words.own_line.contains(&self.name(id)),
+            Rule::Words(words) => words.own_line.contains(&self.name(id)) && !self.is_bodiless_line(parent),
             _ => false,
         });
         let broken = self.newlines(group.first) > 0 || own_line && self.newlines(group.open) == 0;

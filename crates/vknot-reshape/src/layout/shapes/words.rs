@@ -101,6 +101,7 @@ impl Planner<'_> {
         }
         let plan = if rule.own_line.contains(&name) {
             Some(match self.token_text(gap.saturating_sub(1)) {
+                _ if self.is_bodiless_line(id) => GapPlan::fixed(true),
                 ")" => GapPlan::after_closing(),
                 _ => GapPlan::hard(NO_GROUP, 0, 0),
             })
@@ -119,6 +120,13 @@ impl Planner<'_> {
             }
             None => self.space(id, before, part),
         }
+    }
+
+    /// Whether an item is one line with nothing in its body, if it has one.
+    pub(in crate::layout) fn is_bodiless_line(&self, id: NodeId) -> bool {
+        let end = self.end(id);
+        let [last, before] = [1, 2].map(|back| self.token_text(end.saturating_sub(back)));
+        !self.is_multiline(id) && self.options.keep != KeepBreaks::None && (last == ";" || last == "}" && before == "{")
     }
 
     /// An opening brace behind its header.
@@ -161,7 +169,8 @@ impl Planner<'_> {
         self.spaced_as_block(gap);
         // What holds nothing stays where its author had it.
         if self.is_hollow(block) {
-            return self.plan.set(gap, GapPlan::author(true));
+            let below = self.follows_own_line(id, block) && !self.is_bodiless_line(id);
+            return self.plan.set(gap, if below { GapPlan::hard(NO_GROUP, 0, 0) } else { GapPlan::author(true) });
         }
         // Behind what ends with a semicolon it always begins a line.
         if self.token_text(gap.saturating_sub(1)) == ";" {
@@ -184,6 +193,13 @@ impl Planner<'_> {
             self.or_by(gap, Key::BraceWrapped, [same, GapPlan::after_wrap()], None);
             self.manner.wrapped.extend(wraps.then_some((key, next)));
         }
+    }
+
+    /// Whether what stands in front of a block has a line of its own.
+    fn follows_own_line(&self, id: NodeId, block: NodeId) -> bool {
+        let Rule::Words(rule) = self.rule_of(id) else { return false };
+        let before = self.tree.parts(id).take_while(|part| *part != block).last();
+        before.is_some_and(|before| rule.own_line.contains(&self.name(before)))
     }
 
     /// `else` and the like: on the line of a closing brace, else on a line of its own.
@@ -281,7 +297,15 @@ impl Planner<'_> {
         if !each && rule.wrap_by.is_none() && self.is_shorter_than_level(children[0], *first) {
             return;
         }
-        let start = if behind_bracket { from.saturating_sub(1) } else { self.header_start(children) };
+        // A line that its author began in front of it is what has to fit.
+        let begins = |child: &&NodeId| rule.author.contains(&self.name(**child))
+            && self.newlines(self.first(**child)) > 0;
+        let begun = children.iter().take_while(|child| *child != first).filter(begins).last();
+        let start = match begun.filter(|_| self.options.keep != KeepBreaks::None) {
+            Some(begun) => self.first(*begun),
+            None if behind_bracket => from.saturating_sub(1),
+            None => self.header_start(children),
+        };
         let mut group = Group::over(start, end);
         group.first = from;
         group.keep =
