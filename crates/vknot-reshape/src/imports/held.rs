@@ -3,7 +3,8 @@
 
 use std::sync::Arc;
 
-use crate::spec::imports::{Import, Index};
+use crate::spec::imports::{Import, Index, Name};
+use crate::spec::loading::Loaded;
 use crate::spec::LoadSpec;
 use super::organizing::Organizing;
 
@@ -36,19 +37,37 @@ impl Loads {
 
     /// What holds each of some imports, which stand in a row.
     pub fn holds<'i>(&self, imports: impl Iterator<Item = Option<&'i Import>>) -> Vec<Hold> {
-        let module = (self.spec.module)(&self.place);
-        let loaded: Vec<_> = imports
-            .map(|import| import.map(|import| self.index.loaded(&module, &(self.spec.loads)(import, &self.place))))
-            .collect();
+        let imports: Vec<Option<&Import>> = imports.collect();
+        let loaded: Vec<Option<Loaded>> =
+            imports.iter().map(|import| import.map(|import| self.loaded(import))).collect();
         let hold = |at: usize| match &loaded[at] {
             None => Hold::Free,
             Some(own) if own.comes_back() => Hold::Stays,
             Some(own) => {
                 let others =
                     loaded.iter().enumerate().filter(|(other, _)| *other != at).filter_map(|(_, one)| one.as_ref());
-                if others.into_iter().any(|other| own.clashes(other)) { Hold::Tied } else { Hold::Free }
+                if self.clashes_inside(imports[at], own) || others.into_iter().any(|other| own.clashes(other)) {
+                    Hold::Tied
+                } else {
+                    Hold::Free
+                }
             }
         };
         (0..loaded.len()).map(hold).collect()
+    }
+
+    fn loaded(&self, import: &Import) -> Loaded {
+        let module = (self.spec.module)(&self.place);
+        self.index.loaded(&module, &(self.spec.loads)(import, &self.place))
+    }
+
+    /// Whether it matters in which order an import has its names.
+    fn clashes_inside(&self, import: Option<&Import>, whole: &Loaded) -> bool {
+        let Some(import) = import.filter(|import| import.names.len() > 1 && whole.meets_circles()) else {
+            return false
+        };
+        let alone = |name: &Name| self.loaded(&Import { names: vec![name.clone()], ..import.clone() });
+        let each: Vec<Loaded> = import.names.iter().map(alone).collect();
+        each.iter().enumerate().any(|(at, own)| each[at + 1..].iter().any(|other| own.clashes(other)))
     }
 }

@@ -120,12 +120,14 @@ impl<'o, 'a> Rower<'o, 'a> {
 
     /// A row between two imports that nothing passes, put in order as far as what is loaded by it allows.
     fn in_order(&self, row: Vec<Placed>, receipt: &mut Receipt) -> Vec<Placed> {
-        let (free, written): (Vec<Placed>, _) = (row.clone(), row.len());
         let mut told = Receipt::default();
-        let made = self.made(free, &mut told);
-        let is_as_written = made.len() == written && made.windows(2).all(|pair| pair[0].index < pair[1].index);
+        let made = self.made(row.clone(), &mut told);
+        let is_same = |(made, own): (&Placed, &Placed)| made.index == own.index
+            && made.entry.import == own.entry.import;
+        let is_as_written = made.len() == row.len() && made.iter().zip(&row).all(is_same);
+        // What the project's files load is asked only where something would change.
         let loads = || self.loads.get_or_init(|| Loads::of(self.organizing)).as_ref();
-        let Some(loads) = loads().filter(|_| !is_as_written) else {
+        let Some(loads) = (!is_as_written).then(loads).flatten() else {
             receipt.imports.append(&mut told.imports);
             return made;
         };
@@ -154,7 +156,8 @@ impl<'o, 'a> Rower<'o, 'a> {
     fn made(&self, row: Vec<Placed>, receipt: &mut Receipt) -> Vec<Placed> {
         let mut row = self.split(self.merged(row, receipt));
         if let Some(names) = self.names {
-            let imports = row.iter_mut().filter_map(|placed| placed.entry.import.as_mut());
+            let free = row.iter_mut().filter(|placed| placed.hold == Hold::Free);
+            let imports = free.filter_map(|placed| placed.entry.import.as_mut());
             imports.filter(|one| !one.fixed).for_each(|one| names.sort(&mut one.names, self.organizing.spec));
         }
         let standing = |placed: &Placed| {

@@ -36,6 +36,11 @@ impl Loaded {
         self.asking.is_some_and(|asking| self.modules.contains(&asking))
     }
 
+    /// Whether it comes into any circle.
+    pub fn meets_circles(&self) -> bool {
+        !self.entries.is_empty()
+    }
+
     /// Whether both come into some circle, and not at the same module: which of them is first may matter.
     pub fn clashes(&self, other: &Loaded) -> bool {
         let (few, many) = if self.entries.len() < other.entries.len() { (self, other) } else { (other, self) };

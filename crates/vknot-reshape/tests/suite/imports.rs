@@ -267,6 +267,14 @@ fn modules_that_load_each_other_keep_their_order() {
         let (sorted, held) = ordered(place, text);
         assert!(held == 0 && sorted != text && !sorted.starts_with("from tide.z"), "{sorted}");
     }
+    // Names of one import may be modules, too.
+    let named = |text: &str| {
+        let project = Project::of("python", "app/run.py", &files);
+        run("python", text, &["vknot_import_names=sort"], Wanted::default(), &project).text().to_owned()
+    };
+    let circle = "from tide import surge, zone, level\nprint(surge, zone, level)\n";
+    assert_eq!(named(circle), circle);
+    assert!(named("from tide import zone, surge, low\nprint(surge, zone, low)\n").starts_with("from tide import low, surge, zone\n"));
     // Others change places with those that are held.
     let text =
         "from tide.surge import warn\nimport json\nfrom tide.level import read\nimport abc\nwarn(read, json, abc)\n";
