@@ -139,7 +139,7 @@ pub fn imports(shown: &str, source: &Source, receipt: &Receipt, told: Told) -> I
             Act::Kept => "kept",
             Act::Merged => "merged",
             Act::Moved => "moved",
-            Act::Held => "not moved",
+            Act::Held => "kept in order",
             Act::Passed => "passed over",
             Act::Missing => "not imported",
         };

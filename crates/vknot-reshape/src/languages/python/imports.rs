@@ -38,6 +38,9 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
 /// How many nodes around a string are looked at for a type that it may be.
 const AROUND: usize = 8;
 
+/// How many packages around a module are looked at.
+const PACKAGES_AT_MOST: usize = 32;
+
 /// What takes the names of types as text.
 const TAKES_TYPES: [&str; 5] = ["cast", "TypeVar", "NewType", "ForwardRef", "Annotated"];
 
@@ -327,7 +330,7 @@ fn absolute(source: &str, module: &str, is_package: bool) -> String {
 fn loads(import: &Import, module: &str, is_package: bool) -> Vec<String> {
     let mut loads = Vec::new();
     let mut load = |path: &str, name: Option<&str>| {
-        for (at, _) in path.match_indices('.') {
+        for (at, _) in path.match_indices('.').take(PACKAGES_AT_MOST) {
             loads.extend((!is_inside(module, &path[..at])).then(|| path[..at].to_owned()));
         }
         let own = is_inside(module, path);

@@ -198,6 +198,9 @@ impl Planner<'_> {
     /// Whether what stands in front of a block has a line of its own.
     fn follows_own_line(&self, id: NodeId, block: NodeId) -> bool {
         let Rule::Words(rule) = self.rule_of(id) else { return false };
+        if rule.own_line.is_empty() {
+            return false;
+        }
         let before = self.tree.parts(id).take_while(|part| *part != block).last();
         before.is_some_and(|before| rule.own_line.contains(&self.name(before)))
     }
