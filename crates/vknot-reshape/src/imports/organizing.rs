@@ -1,5 +1,6 @@
 //! What there is to go by when imports are put in order, and what a file shows of its author's ways.
 
+use std::cell::LazyCell;
 use std::collections::HashMap;
 
 use vknot_style::{Key, Style};
@@ -60,6 +61,11 @@ impl Merging {
     pub fn of(self, spec: &ImportSpec, import: &Import) -> ImportMerge {
         if (spec.left_apart)(import) { self.apart } else { self.most }
     }
+}
+
+/// All imports of some blocks of which it is known what they say.
+fn imports_of(blocks: &[(Block, Vec<Entry>)]) -> impl Iterator<Item = &Import> {
+    blocks.iter().flat_map(|(_, entries)| entries).filter_map(|entry| entry.import.as_ref())
 }
 
 /// What there is to go by.
@@ -134,7 +140,7 @@ impl Organizing<'_> {
 
     /// How names inside imports are sorted, if they are.
     pub fn names(&self, blocks: &[(Block, Vec<Entry>)]) -> Option<NameOrder> {
-        let imports = || blocks.iter().flat_map(|(_, entries)| entries).filter_map(|entry| entry.import.as_ref());
+        let imports = || imports_of(blocks);
         let pairs: usize = imports().map(|import| import.names.len().saturating_sub(1)).sum();
         let orders = NameOrder::all(self.spec).into_iter();
         let faults = |order: NameOrder| imports().map(|import| order.faults(&import.names, self.spec)).sum::<usize>();
@@ -151,16 +157,18 @@ impl Organizing<'_> {
     pub fn merge(&self, blocks: &[(Block, Vec<Entry>)]) -> Merging {
         match self.style.choice() {
             _ if !self.wanted.acts.merge => Merging::all(ImportMerge::Keep),
+            // Where none can be made one with others, nothing needs to be told.
+            ImportMerge::AsFound if !imports_of(blocks).any(|import| (self.spec.merges)(import).is_some()) => {
+                Merging::all(self.spec.merge)
+            }
             ImportMerge::AsFound => {
                 let beside = || {
                     let word = self.style.beside(Key::ImportMerge)?;
                     ImportMerge::WORDS.iter().find(|(own, _)| *own == word).map(|(_, way)| *way)
                 };
                 // A jumble shows nothing that is meant.
-                let usual = |way: ImportMerge| match order::is_in_order(self.spec, self.style, &self.rows(blocks)) {
-                    true => way,
-                    false => ImportMerge::Merge,
-                };
+                let in_order = LazyCell::new(|| order::is_in_order(self.spec, self.style, &self.rows(blocks)));
+                let usual = |way: ImportMerge| if *in_order { way } else { ImportMerge::Merge };
                 let most = self.shown_merge(blocks, false).or_else(beside).unwrap_or_else(|| usual(self.spec.merge));
                 let apart = self.shown_merge(blocks, true).unwrap_or_else(|| usual(ImportMerge::Keep));
                 Merging { most, apart }
