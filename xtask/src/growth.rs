@@ -1,5 +1,6 @@
 //! `growth`: repeats constructs to four times and four times the length and tells what then takes more time than lengths explain, or more
-//! memory than a file may take.
+//! memory than a file may take. What has grown with the length up to a quarter of the longest text is not tried on that one: a part that
+//! grows with the square is seen there already.
 
 use std::process::ExitCode;
 use std::time::Duration;
@@ -25,6 +26,12 @@ pub struct Arguments {
     /// Only constructs that hold this text
     #[arg(long)]
     only: Option<String>,
+    /// Try the longest text even with what has shown that it grows with the length
+    #[arg(long)]
+    whole: bool,
+    /// Print every time that was taken
+    #[arg(long)]
+    times: bool,
 }
 
 /// What is repeated, in whatever language: openers, closers, operators, comments, strings, directives, lines.
@@ -52,6 +59,11 @@ const CONSTRUCTS: &[&str] = &[
 const MOST: f64 = 2.6;
 /// What takes less is not measured well enough to be told.
 const AT_LEAST: Duration = Duration::from_millis(100);
+/// How much longer four times the text may have taken so far for it to be told that the next four times pass, too. Of time that has a part
+/// with the length and one with its square, the next step takes more than `MOST` allows only if this one took 4.8 times as long.
+const EVEN: f64 = 4.6;
+/// What takes less at a quarter of the length takes less than `AT_LEAST` at the whole, though it grew with the square.
+const SHORT: Duration = Duration::from_millis(6);
 /// Bytes to begin with.
 const FIRST: usize = 16 * 1024;
 /// How many times as long the next text is, and how many doublings that are.
@@ -123,7 +135,7 @@ pub fn measure(arguments: &Arguments) -> anyhow::Result<ExitCode> {
     for language in languages {
         let wanted = |unit: &&&str| arguments.only.as_ref().is_none_or(|only| unit.contains(only.as_str()));
         for unit in CONSTRUCTS.iter().filter(wanted) {
-            findings += grown(language, unit, arguments.kilobytes * 1024);
+            findings += grown(language, unit, arguments);
         }
         println!("{}: {} constructs", language.name(), CONSTRUCTS.len());
     }
@@ -132,20 +144,36 @@ pub fn measure(arguments: &Arguments) -> anyhow::Result<ExitCode> {
 }
 
 /// Reads ever longer texts of a construct and does everything with them; prints what takes too long or too much, and gives how many that are.
-fn grown(language: &'static Language, unit: &str, most: usize) -> usize {
+fn grown(language: &'static Language, unit: &str, arguments: &Arguments) -> usize {
+    let most = arguments.kilobytes * 1024;
     let mut before: Vec<Option<Duration>> = vec![Some(Duration::MAX); WORKS.len()];
+    let mut even = vec![false; WORKS.len()];
     let (mut size, mut findings) = (FIRST, 0);
     while size <= most && before.first().is_some_and(Option::is_some) {
+        let longest = size * STEP.0 > most && !arguments.whole;
+        if longest && even.iter().all(|even| *even) {
+            break;
+        }
         // The middle is at the same place of a construct at each length.
         let source = Source::from_text("Gauge", unit.repeat((size / unit.len()).next_multiple_of(SAME_MIDDLE)));
         let document = Document::new(source, language, default_style(language));
         let read = before.first().copied().flatten().unwrap_or_default();
-        for ((name, work), before) in WORKS.iter().zip(&mut before) {
+        // Read once beforehand, so that what comes first does not pay for the others.
+        let _ = document.tree();
+        for (((name, work), before), even) in WORKS.iter().zip(&mut before).zip(&mut even) {
             let Some(last) = *before else { continue };
+            if longest && *even {
+                continue;
+            }
             // An edit that was refused before anything was read again says nothing of how it grows.
             let last = if name.starts_with("edit") && last < read / 4 { Duration::MAX } else { last };
             let (time, memory) = measured(&|| work(&document), last);
+            if arguments.times {
+                println!("{} {unit:?} {name}: {} KB, {time:.1?}, {} MB", language.name(), size / 1024, memory / 1024);
+            }
             let slow = time > AT_LEAST && time.as_secs_f64() > last.as_secs_f64() * MOST.powi(STEP.1);
+            let kept_pace = time < SHORT || time.as_secs_f64() < last.as_secs_f64() * EVEN;
+            *even = kept_pace && size > FIRST && memory * 4 < MEMORY;
             *before = (!slow).then_some(time);
             if slow || memory > MEMORY {
                 findings += 1;

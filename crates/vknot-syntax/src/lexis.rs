@@ -22,7 +22,7 @@ pub struct Lexis {
 
 /// The class of a lexeme.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-enum Class {
+pub(crate) enum Class {
     Word,
     Number,
     String,
@@ -32,9 +32,11 @@ enum Class {
 
 /// A lexeme.
 #[derive(Clone, Copy, Debug)]
-struct Found<'t> {
-    class: Class,
-    text: &'t str,
+pub(crate) struct Found<'t> {
+    pub class: Class,
+    pub text: &'t str,
+    /// Where it ends.
+    pub end: usize,
     /// Whether nothing stands between it and the one before.
     touches: bool,
 }
@@ -42,7 +44,7 @@ struct Found<'t> {
 /// Whether two texts are made of the same lexemes in the same order, and no two have come to touch, or to stand apart, that could be one
 /// together. Comments may have their lines moved. A `false` only says that this cannot tell.
 pub fn same_lexemes(old: &str, new: &str, lexis: &Lexis) -> bool {
-    let (mut old, mut new) = (Lexer { text: old, at: 0, lexis }, Lexer { text: new, at: 0, lexis });
+    let (mut old, mut new) = (Lexer::new(old, lexis), Lexer::new(new, lexis));
     let mut before: Option<Found<'_>> = None;
     loop {
         let (is, was) = match (old.next(), new.next()) {
@@ -81,13 +83,22 @@ fn may_merge(left: Found<'_>, right: Found<'_>) -> bool {
     }
 }
 
-struct Lexer<'t> {
+/// Goes over the lexemes of a text.
+pub(crate) struct Lexer<'t> {
     text: &'t str,
     at: usize,
     lexis: &'t Lexis,
 }
 
 impl<'t> Lexer<'t> {
+    pub fn new(text: &'t str, lexis: &'t Lexis) -> Self {
+        Self { text, at: 0, lexis }
+    }
+}
+
+impl<'t> Iterator for Lexer<'t> {
+    type Item = Found<'t>;
+
     fn next(&mut self) -> Option<Found<'t>> {
         let rest = &self.text[self.at..];
         let blank = rest.len() - rest.trim_start().len();
@@ -95,9 +106,11 @@ impl<'t> Lexer<'t> {
         let first = *self.text.as_bytes().get(start)?;
         let (class, length) = self.measure(first, &self.text[start..]);
         self.at = start + length;
-        Some(Found { class, text: &self.text[start..self.at], touches: blank == 0 })
+        Some(Found { class, text: &self.text[start..self.at], end: self.at, touches: blank == 0 })
     }
+}
 
+impl Lexer<'_> {
     fn measure(&self, first: u8, rest: &str) -> (Class, usize) {
         let lexis = self.lexis;
         match first {

@@ -29,6 +29,10 @@ pub struct Mask {
     pub hidden: Vec<Unseen>,
     /// Where a mark stands for another one.
     pub stand_ins: Vec<u32>,
+    /// Where a word does.
+    pub words: Vec<u32>,
+    /// Where a mark was put in place of white space.
+    pub put_in: Vec<u32>,
 }
 
 /// What was blanked out of a text.
@@ -43,7 +47,13 @@ pub struct Unseen {
 impl Mask {
     /// A mask that changes nothing yet.
     pub fn new(text: &str) -> Mask {
-        Mask { text: text.as_bytes().to_vec(), hidden: Vec::new(), stand_ins: Vec::new() }
+        Mask {
+            text: text.as_bytes().to_vec(),
+            hidden: Vec::new(),
+            stand_ins: Vec::new(),
+            words: Vec::new(),
+            put_in: Vec::new(),
+        }
     }
 
     /// Blanks a span out, line ends aside.
@@ -73,6 +83,20 @@ impl Mask {
         self.stand_ins.push(at as u32);
     }
 
+    /// Puts a word in place of one as long, which it stands for.
+    pub fn stand_in_word(&mut self, at: usize, with: &str) {
+        if let Some(word) = self.text.get_mut(at..at + with.len()) {
+            word.copy_from_slice(with.as_bytes());
+            self.words.push(at as u32);
+        }
+    }
+
+    /// Puts a mark in place of white space, which is not in the text.
+    pub fn put_in(&mut self, at: usize, mark: u8) {
+        self.set(at, mark);
+        self.put_in.push(at as u32);
+    }
+
     /// Puts a byte in place of one.
     pub fn set(&mut self, at: usize, with: u8) {
         if let Some(byte) = self.text.get_mut(at) {
@@ -92,7 +116,12 @@ pub struct Repair {
     pub name: &'static str,
     /// The nodes that code makes which was, with the marks that begin and end them.
     pub groups: &'static [(&'static str, &'static str, &'static str)],
+    /// The kinds that words make which stand for others, with what these make.
+    pub words: &'static [(&'static str, &'static str)],
 }
+
+/// What most repairs do not have; for the end of a language's own.
+pub(crate) const REPAIR: Repair = Repair { mask: |_| None, kind: "", name: "", groups: &[], words: &[] };
 
 /// Finds a language by a name it goes by.
 pub type Lookup = fn(&str) -> Option<&'static Language>;

@@ -43,7 +43,7 @@ impl Frames<'_> {
             Hold::Chain if !self.is_inside_like(node) => {
                 self.push(id, kind.hold, current, current.deeper(self.options.wrap));
             }
-            Hold::Operands if self.is_at_line_start(node) && self.begins_operands(node) => {
+            Hold::Operands if self.leads_or_follows_word(node) && self.begins_operands(node) => {
                 self.push(id, kind.hold, current, current.deeper(self.options.wrap));
             }
             Hold::Arm | Hold::Branch if self.is_middle(id) => {
@@ -152,6 +152,17 @@ impl Frames<'_> {
         let in_function = self.tree.role(self.tree.node(holder).parent) == Role::Callable;
         let of_file = self.tree.role(holder) == Role::File || in_function;
         if of_file && self.tree.role(id) == Role::Callable { self.options.function } else { self.options.size }
+    }
+
+    /// Whether a node begins a line, or stands behind a word that does, which is not the first of what holds both.
+    fn leads_or_follows_word(&self, node: &Node) -> bool {
+        let line_token = self.tree.tokens().get(self.line_token as usize);
+        let word = line_token.filter(|word| self.tree.node(word.node).parent == node.parent);
+        let of_both = |text: &str| text.bytes().all(|byte| byte.is_ascii_alphabetic());
+        self.is_at_line_start(node)
+            || node.first_token.checked_sub(1) == Some(self.line_token)
+                && self.tree.node(node.parent).first_token < self.line_token
+                && word.is_some_and(|word| of_both(self.source.slice(word.span())))
     }
 
     /// Whether a node begins with an operand, and no longer one like it does so.

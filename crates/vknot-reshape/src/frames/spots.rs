@@ -218,7 +218,9 @@ impl Frames<'_> {
             };
             return Spot::by(frame.anchor.deeper(deeper), By::Setting(key, frame.anchor));
         }
-        if node.first_token == frame.prefix_end || text == "|" && frame.hold == Hold::Arm {
+        // Patterns stand below each other, with what they are of.
+        let pattern = text == "|" && (frame.hold == Hold::Arm || self.tree.role(node.parent) != Role::Operator);
+        if node.first_token == frame.prefix_end || pattern {
             return frame.anchor.into();
         }
         let (first, second) = self.table.spec.else_if.unwrap_or_default();
@@ -285,6 +287,11 @@ impl Frames<'_> {
         // What is done where a value is another one stands with the declaration.
         if node.is_leaf() && node.parent == frame.node && self.is_middle(id) {
             return frame.anchor.into();
+        }
+        // A result may stand with what gives it.
+        let led_by_result = node.is_leaf() && node.parent == frame.node && self.text(id) == "->";
+        if led_by_result && self.written_column(node.start) == self.written_column(self.tree.node(frame.node).start) {
+            return Spot::by(frame.anchor, By::Wrap);
         }
         // Commas may lead initializers, below the colon that leads the first.
         if frame.hold == Hold::Header && frame.named && node.is_leaf() && leads_clause(self.text(id)) {

@@ -266,10 +266,23 @@ impl<'a> Frames<'a> {
         self.led_by_closing
     }
 
-    /// Whether the line at hand begins with a mark behind which a declaration says more of itself.
+    /// Whether the line at hand begins with a mark behind which a header goes on.
     pub fn is_led_by_clause(&self) -> bool {
         let led_by = self.tree.tokens().get(self.line_token as usize);
-        led_by.is_some_and(|token| leads_clause(self.source.slice(token.span())))
+        let led_by = led_by.map_or("", |token| self.source.slice(token.span()));
+        let top = self.top();
+        let of_pattern = || top.hold == Hold::Branch && self.line_token > self.tree.node(top.node).first_token;
+        leads_clause(led_by) || led_by == "|" && of_pattern()
+    }
+
+    /// Whether the line at hand begins with the word of a clause that has items of its own.
+    pub fn is_led_by_section(&self) -> bool {
+        let led_by = self.tree.tokens().get(self.line_token as usize);
+        let holder = led_by.map(|token| self.tree.node(token.node).parent);
+        holder.is_some_and(|holder| {
+            let node = self.tree.node(holder);
+            self.table.kind(node.kind).hold == Hold::Section && node.first_token == self.line_token
+        })
     }
 
     /// Begins a line with the next token, where it must stand if it is `kept`. Gives where it stands; a comment may stand elsewhere once

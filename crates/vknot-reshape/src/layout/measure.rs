@@ -70,7 +70,7 @@ impl Measure {
             let stops = kept && planner.newlines(index as u32) > 0 || index > 0 && measure.multiline[index - 1];
             let may_break = matches!(gap.form, Form::Soft | Form::Hard)
                 || gap.form == Form::AfterWrap && gap.fill
-                || gap.form == Form::Author && planner.newlines(index as u32) > 0;
+                || matches!(gap.form, Form::Author | Form::AfterClosing) && planner.newlines(index as u32) > 0;
             measure.stop[index] = if stops { index as u32 } else { measure.stop[index + 1] };
             measure.chance[index] = if stops || may_break { index as u32 } else { measure.chance[index + 1] };
         }

@@ -32,6 +32,7 @@ use options::Options;
 use paper::Paper;
 use plan::GapPlan;
 use planner::Planner;
+use width::Witness;
 use crate::spec::layout::LayoutTable;
 use crate::edits::Edits;
 use crate::indent::{kept, Kept};
@@ -88,8 +89,9 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Shown {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Shown::default() };
     let paper = paper(code, style);
     let mut planner = Planner::planned(code, table, style, Options::of(code, style, paper.indentation), None);
-    let written = width::written(code, paper.indentation.tab_width, &width::witnesses(code.tree));
-    let wider = || kept(code, style, paper.indentation).and_then(|_| written.most(table.spec.width));
+    let witnesses = width::witnesses(code);
+    let written = width::written(code, paper.indentation.tab_width, table.spec.width, &witnesses);
+    let wider = || kept(code, style, paper.indentation).and_then(|_| written.most());
     let found = written.usual().or_else(wider);
     planner.options.control_next = planner.is_second(Key::BraceControl);
     let ways = two_ways(style).map(|(key, ways)| {
@@ -162,10 +164,10 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bo
     options.commas &= only.is_none();
     let lines = only.map(|only| Lines::of(source, only));
     let kept = by_ways.then(|| kept(code, style, paper.indentation)).flatten();
-    let widths = widths(code, style, &paper);
+    let widths = widths(code, style, &paper, table.spec.width);
     let meant = kept.as_ref().filter(|_| options.keep == KeepBreaks::Meant).map(|_| {
         let usual = table.spec.width;
-        let found = widths.as_ref().map(|(written, _)| written.usual().or(written.most(usual)).unwrap_or(usual));
+        let found = widths.as_ref().map(|(written, _)| written.usual().or(written.most()).unwrap_or(usual));
         Meant::of(code, paper.indentation, found.unwrap_or(options.width))
     });
     let mut planner = plan(code, table, style, options, meant);
@@ -212,11 +214,11 @@ fn keep_braces_within(planner: &mut Planner<'_>, lines: &Lines) {
 }
 
 /// How wide the lines of a file are, and which of its tokens tell; `None` where it is set.
-fn widths(code: Code<'_>, style: &Style, paper: &Paper) -> Option<(width::Longest, Vec<bool>)> {
+fn widths(code: Code<'_>, style: &Style, paper: &Paper, habit: u32) -> Option<(width::Longest, Vec<Witness>)> {
     let found = style.word(Key::MaxLineLength) == "as-found";
     found.then(|| {
-        let witnesses = width::witnesses(code.tree);
-        (width::written(code, paper.indentation.tab_width, &witnesses), witnesses)
+        let witnesses = width::witnesses(code);
+        (width::written(code, paper.indentation.tab_width, habit, &witnesses), witnesses)
     })
 }
 
@@ -224,7 +226,7 @@ fn widths(code: Code<'_>, style: &Style, paper: &Paper) -> Option<(width::Longes
 fn printed(
     planner: &mut Planner<'_>,
     paper: &Paper,
-    widths: Option<(width::Longest, Vec<bool>)>,
+    widths: Option<(width::Longest, Vec<Witness>)>,
     kept: Option<&Kept>,
 ) -> print::Printed {
     let Some((written, witnesses)) = widths else { return print::print(planner, paper, &[], kept) };
@@ -253,14 +255,13 @@ fn printed_wide(
     planner: &mut Planner<'_>,
     paper: &Paper,
     kept: Option<&Kept>,
-    (written, witnesses): (width::Longest, &[bool]),
+    (written, witnesses): (width::Longest, &[Witness]),
 ) -> Option<print::Printed> {
-    let usual = planner.table.spec.width;
     let kept = kept.filter(|_| written.usual().is_none())?;
-    planner.options.width = written.most(usual)?;
+    planner.options.width = written.most()?;
     for _ in 0..ROUNDS {
         let printed = print::print(planner, paper, witnesses, Some(kept));
-        let found = printed.longest.usual().or_else(|| printed.longest.most(usual))?;
+        let found = printed.longest.usual().or_else(|| printed.longest.most())?;
         // Where all lines fit, a narrower width says the same of them.
         if found == planner.options.width || printed.longest.usual().is_some_and(|all| all < planner.options.width) {
             return Some(printed);
@@ -273,13 +274,16 @@ fn printed_wide(
 /// Columns that comments may take: what is set for lines, else what the file keeps to, else what is usual, as where lines have no limit.
 pub(crate) fn width_of_comments(code: Code<'_>, style: &Style) -> u32 {
     let indentation = effective_indentation(code, style);
-    let found = || width::written(code, indentation.tab_width, &width::witnesses(code.tree)).usual();
-    let usual = || code.toolkit().layout.as_ref().map(|table| table.spec.width);
+    let habit = code.toolkit().layout.as_ref().map(|table| table.spec.width);
+    let found = || {
+        let witnesses = width::witnesses(code);
+        width::written(code, indentation.tab_width, habit.unwrap_or(u32::MAX), &witnesses).usual()
+    };
     let set = match style.word(Key::MaxLineLength) {
         "as-found" => found(),
         _ => style.number(Key::MaxLineLength),
     };
-    set.or_else(usual).unwrap_or(u32::MAX)
+    set.or(habit).unwrap_or(u32::MAX)
 }
 
 /// Plans the layout of a whole file.
@@ -304,7 +308,7 @@ pub(crate) fn inside(code: Code<'_>, style: &Style, spans: &[Span]) -> Edits {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Edits::default() };
     let paper = paper(code, style);
     let mut planner = plan(code, table, style, Options::of(code, style, paper.indentation), None);
-    let edits = printed(&mut planner, &paper, widths(code, style, &paper), None).edits;
+    let edits = printed(&mut planner, &paper, widths(code, style, &paper, table.spec.width), None).edits;
     let mut spans = spans.iter().peekable();
     edits.filtered(|edit, _| {
         while spans.next_if(|span| span.end <= edit.start).is_some() {}

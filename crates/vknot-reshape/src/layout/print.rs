@@ -19,7 +19,7 @@ use super::paper::Paper;
 use super::planner::Planner;
 use super::reflow;
 use super::columns::{self, Placed, Trailing};
-use super::width::Longest;
+use super::width::{Longest, Witness};
 
 /// A token that was put in.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -75,7 +75,7 @@ pub(super) struct Printer<'a, 'p> {
     cells: Vec<Cell>,
     placed: Vec<Placed>,
     waiting: Vec<Waiting>,
-    witnesses: &'a [bool],
+    witnesses: &'a [Witness],
     /// Whether the file mixes tabs and spaces, which stays.
     mixed: bool,
     /// Whether what a line begins with may stay.
@@ -98,7 +98,7 @@ pub(super) struct Printed {
 
 /// Prints the plan. `witnesses` says which tokens count for the longest line.
 /// Where `kept` is given, lines of its author's may stand in their ways.
-pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[bool], kept: Option<&Kept>) -> Printed {
+pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[Witness], kept: Option<&Kept>) -> Printed {
     let groups = &planner.plan.groups;
     let mut order: Vec<u32> = (0..groups.len() as u32).collect();
     let place = |number: &u32| {
@@ -143,7 +143,7 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[bool], ke
         witnesses,
         mixed: kept.is_some_and(|kept| kept.mixed),
         open: kept.is_some_and(|kept| kept.open),
-        longest: Longest::default(),
+        longest: Longest::of(planner.table.spec.width),
         late: Edits::default(),
     };
     printer.run()
@@ -388,8 +388,8 @@ impl Printer<'_, '_> {
         self.frames.pass(token, &mut || column);
         let width = self.measure.token(token);
         if !self.planner.written[token as usize].comment {
-            let counts = self.witnesses.get(token as usize).copied().unwrap_or(false);
-            self.longest.pass(self.line, self.column + width, width, counts);
+            let witness = self.witnesses.get(token as usize).copied().unwrap_or(Witness::No);
+            self.longest.pass(self.line, self.column + width, width, witness);
         }
         if !self.measure.multiline[token as usize] {
             self.column += width;

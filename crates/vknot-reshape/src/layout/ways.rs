@@ -190,12 +190,13 @@ impl Planner<'_> {
     }
 
     /// Counts the braces behind heads that wrap, where those behind others stay on their lines: elsewhere they say nothing of themselves.
-    /// Where none is seen that stays on its line, they speak for all.
+    /// Where none is seen that stays on its line, they speak for all, but in languages where they are expected on the next line.
     pub fn count_wrapped(&mut self) {
         let wrapped = std::mem::take(&mut self.manner.wrapped);
+        let expected = self.style.language().default_of(Key::BraceWrapped) == "next";
         let none_stays: Vec<bool> = wrapped.iter().map(|(key, _)| self.manner.shown(*key)[0] == 0).collect();
         for ((key, next), none_stays) in wrapped.into_iter().zip(none_stays) {
-            if next && none_stays {
+            if next && none_stays && !expected {
                 self.manner.vote(key, next);
             } else if !self.is_second(key) {
                 self.manner.vote(Key::BraceWrapped, next);

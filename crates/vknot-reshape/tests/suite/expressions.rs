@@ -1,4 +1,4 @@
-//! Expressions in the languages with hand-made readers: everything a person would select has its rung.
+//! Expressions in the languages with hand-made readers, and where a grammar would go wrong: everything a person would select has its rung.
 
 use vknot_reshape::looks;
 use vknot_syntax::Span;
@@ -7,6 +7,18 @@ use crate::support::read;
 
 /// What is between `«` and `»` is an expression, and so a rung of the ladder where it begins.
 const CASES: &[(&str, &[&str])] = &[
+    (
+        "rust",
+        &[
+            "fn f() { g(«..«*a»»); }",
+            "fn f() { g(«*a..=«-b»», «..«&c»», «0.. «*d»»); }",
+            "fn f() { for i in «0..«-1»» {} match x { 0..=-1 => 1, ..-3 | 2 => 1 } }",
+            "fn f() { loop { break «(a, b)»; } }",
+            "fn f() { loop { break «[a][0]»; break «-b»; } }",
+            "fn f() { m! {}\n «(x).y()»; }",
+            "fn f() { b::m! { c }\n «*x = 1»; let a = m! { d }\n * 2; }",
+        ],
+    ),
     (
         "c",
         &[

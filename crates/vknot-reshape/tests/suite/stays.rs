@@ -4,6 +4,7 @@ use crate::support::{formatted, indented, read};
 
 mod c_family;
 mod csharp;
+mod rust;
 
 /// What is kept, in which language, under which settings, and the text.
 type Case = (&'static str, &'static str, &'static [&'static str], &'static str);
@@ -61,17 +62,6 @@ class Gauge {
     }
 }
 "),
-    ("blocks of one line where a setting keeps them", "rust", &["vknot_break_block=keep"], "\
-impl Gauge {
-    fn high(&self) -> u32 { self.high }
-    fn low(&self) -> u32 { self.low }
-
-    fn turn(&mut self) {
-        if self.closed { return; }
-        self.open();
-    }
-}
-"),
     ("marks of types that are made of others, and comments that touch what they tell of", "typescript", &[], "\
 export type Mutable<T> = { -readonly [K in keyof T]-?: T[K] };
 export type Whole<T> = {
@@ -111,77 +101,6 @@ const act = isHigh
         go();
     };
 "),
-    ("blocks as arguments, guards and heads that break, what follows a list, clauses behind types", "rust", &[], "\
-trait Gauge {
-    type Levels<'a>: Iterator<Item = &'a Level>
-    where
-        Self: 'a,
-        Level: 'a;
-
-    fn read(&self) -> Level
-    where
-        Self: Sized;
-}
-
-type Board<T>
-    = Vec<Level<T>>
-where
-    T: Copy;
-
-unsafe impl HasField<
-    ClientOfTheWholeNetwork,
-    { gauge_of_the_station!(high) },
-    { FIRST_LEVEL_OF_THE_STATION + 1 },
-> for Board {
-    const ROOM: usize = 4;
-}
-
-fn room<const N: usize>(levels: Levels<{ N + 1 }>) -> [u8; { N }] {
-    for ((high, low), level) in
-        highs_of_the_network.iter().zip(&lows_of_the_network).zip(&mut levels)
-    {
-        *level = high - low;
-    }
-    match levels.kind() {
-        Kind::High(level)
-            if level.is_steady() => {}
-        _ if levels.are_all_steady_at_the_stations_of_the_network()
-            && levels.are_all_known_at_the_stations_of_the_network() =>
-        {
-            wait();
-        }
-    }
-    if levels.compared(
-        \"the first of all the stations of the network\",
-        \"the last of all the stations of the network\",
-    ) == Less
-    {
-        wait();
-    }
-    levels.bytes()
-}
-
-async fn turn() {
-    poll(|station| {
-        station.read();
-    })
-    .await
-    .0
-    .expect(\"a level\");
-    poll(|station| {
-        station.read();
-    }).level
-        .expect(\"a level\");
-}
-"),
-    ("tables of numbers as arguments, with signs in front of some", "rust", &[], "\
-fn bend() -> Matrix {
-    Matrix::new(
-         3.0,  2.0,  0.0,
-        -3.0,  0.0, 10.5,
-    )
-}
-"),
     ("tables of numbers in brackets", "javascript", &[], "\
 const bends = [
    3.0,   2.25,
@@ -207,17 +126,6 @@ turn(
 
 .guard when (ispixel(@a)) and (@a > 0), (@b) { width: (@a + 5) * 2; }
 .level(@a, @b: 2, ...) { box-shadow: @arguments; }
-"),
-    ("ranges without a start", "rust", &[], "\
-fn warn() {
-    let low = &levels[..=zone];
-    let lower = &levels[..zone];
-    match level {
-        ..=3 => tell(..),
-        4.. => tell(1..=2),
-    }
-    (_, level) = next();
-}
 "),
     ("arguments of a type", "java", &["max_line_length=60", "vknot_break_keep=all"], "\
 class Gauge {
@@ -366,7 +274,7 @@ func watch() {
 
 #[test]
 fn what_people_keep_stays() {
-    for (what, language, set, text) in KEPT.iter().chain(c_family::KEPT).chain(csharp::KEPT) {
+    for (what, language, set, text) in KEPT.iter().chain(c_family::KEPT).chain(csharp::KEPT).chain(rust::KEPT) {
         assert_eq!(formatted(language, text, set), *text, "{language}: {what}");
     }
 }

@@ -29,19 +29,50 @@ struct Seen {
     bytes: Vec<u8>,
     /// What is blanked out, in order, and what each becomes.
     hidden: Vec<Hidden>,
-    /// Marks that others stand for, in order, and what they are.
-    stand_ins: Vec<(u32, Kind)>,
+    /// What stands for something else.
+    stand_ins: StandIns,
+}
+
+/// What a grammar sees that stands for something else, each in order.
+#[derive(Clone, Default)]
+struct StandIns {
+    /// Marks, and what they are.
+    marks: Vec<(u32, Kind)>,
+    /// Words.
+    words: Vec<u32>,
+    /// The kinds that words make, and what they are.
+    kinds: Vec<(Kind, Kind)>,
+    /// Marks that are not in the text.
+    put_in: Vec<u32>,
+}
+
+impl StandIns {
+    /// The kind of what begins at an offset and is of that kind for the grammar.
+    fn kind(&self, kind: Kind, start: u32) -> Kind {
+        let meant = self.kinds.iter().find(|(seen, _)| *seen == kind).map(|(_, meant)| *meant);
+        meant.filter(|_| self.words.binary_search(&start).is_ok()).unwrap_or(kind)
+    }
+
+    /// The kind of a token.
+    fn token(&self, kind: Kind, start: u32, end: u32) -> Kind {
+        let mark = self.marks.binary_search_by_key(&start, |(at, _)| *at).ok().filter(|_| end == start + 1);
+        mark.and_then(|index| self.marks.get(index)).map_or_else(|| self.kind(kind, start), |(_, meant)| *meant)
+    }
+
+    fn is_put_in(&self, start: u32, end: u32) -> bool {
+        end == start + 1 && self.put_in.binary_search(&start).is_ok()
+    }
 }
 
 impl Seen {
     fn plain(text: &str) -> Self {
-        Self { bytes: text.as_bytes().to_vec(), hidden: Vec::new(), stand_ins: Vec::new() }
+        Self { bytes: text.as_bytes().to_vec(), hidden: Vec::new(), stand_ins: StandIns::default() }
     }
 
     /// The text without what the grammar lacks; `None` when there is none of it.
     fn repaired(text: &str, language: &Language, repair: Option<Repair>) -> Option<Self> {
-        let Repair { mask, kind, name, groups } = repair?;
-        let Mask { text: bytes, hidden, stand_ins } = mask(text)?;
+        let Repair { mask, kind, name, groups, words: kinds } = repair?;
+        let Mask { text: bytes, hidden, stand_ins, mut words, mut put_in } = mask(text)?;
         let (kind, name) = (kind_of(language, kind), kind_of(language, name));
         let known = |unseen: Unseen| {
             let (span, word) = (unseen.span, unseen.span.of(text));
@@ -57,11 +88,15 @@ impl Seen {
         };
         let mark = |at: u32| text.get(at as usize..at as usize + 1).and_then(|mark| language.token_kind(mark));
         let mut hidden: Vec<Hidden> = hidden.into_iter().map(known).collect();
-        let mut stand_ins: Vec<(u32, Kind)> = stand_ins.into_iter().filter_map(|at| Some((at, mark(at)?))).collect();
+        let mut marks: Vec<(u32, Kind)> = stand_ins.into_iter().filter_map(|at| Some((at, mark(at)?))).collect();
         // What stands in something else is found behind it.
         hidden.sort_by_key(|hidden| hidden.span.start);
-        stand_ins.sort_by_key(|(at, _)| *at);
-        Some(Self { bytes, hidden, stand_ins })
+        marks.sort_by_key(|(at, _)| *at);
+        words.sort_unstable();
+        put_in.sort_unstable();
+        let both = |(seen, meant): &(&str, &str)| (kind_of(language, seen), kind_of(language, meant));
+        let kinds = kinds.iter().map(both).collect();
+        Some(Self { bytes, hidden, stand_ins: StandIns { marks, words, kinds, put_in } })
     }
 
     /// Without some marks, too.
@@ -270,14 +305,13 @@ fn parse(
     parsed
 }
 
-/// Walks the parser's tree once, in preorder, without recursion. `own` gives the offset in the text of one in what was parsed;
-/// `stand_ins` are the kinds of the marks there that others stand for.
+/// Walks the parser's tree once, in preorder, without recursion. `own` gives the offset in the text of one in what was parsed.
 fn flatten(
     cursor: &mut TreeCursor<'_>,
     language: &'static Language,
     builder: &mut TreeBuilder<'_>,
     own: &impl Fn(usize) -> u32,
-    stand_ins: &[(u32, Kind)],
+    stand_ins: &StandIns,
 ) {
     let error = language.error_kind();
     let atoms: Vec<bool> = (0..language.kind_count() as u16).map(|id| language.is_atom(Kind(id))).collect();
@@ -290,21 +324,21 @@ fn flatten(
         let field = Field(cursor.field_id().map_or(0, |id| id.get()));
         let opaque = atoms.get(kind.0 as usize).copied().unwrap_or(false);
         // Asking for the number is cheaper than trying to go down.
-        if !opaque && node.child_count() > 0 && cursor.goto_first_child() {
-            builder.place_hidden(own(node.start_byte()));
-            builder.open(kind, field);
+        let (start, end) = (own(node.start_byte()), own(node.end_byte()));
+        let put_in = stand_ins.is_put_in(start, end);
+        if !opaque && !put_in && node.child_count() > 0 && cursor.goto_first_child() {
+            builder.place_hidden(start);
+            builder.open(stand_ins.kind(kind, start), field);
             continue;
         }
-        let (start, end) = (own(node.start_byte()), own(node.end_byte()));
         // The end of a text, which may end a statement, is nothing in it.
         let nothing = start == end && !node.is_missing() && matches!(node.kind(), "" | "\0");
         // What is missing may be a part of it that the grammar does not show.
         let lacks = node.is_missing() || start == end && (node.start_byte() < node.end_byte() || node.has_error());
-        if nothing {} else if lacks {
+        if nothing || put_in {} else if lacks {
             builder.missing(kind, field);
         } else {
-            let meant = stand_ins.binary_search_by_key(&start, |(at, _)| *at).ok().filter(|_| end == start + 1);
-            builder.leaf(meant.map_or(kind, |index| stand_ins[index].1), field, start, end);
+            builder.leaf(stand_ins.token(kind, start, end), field, start, end);
         }
         while !cursor.goto_next_sibling() {
             if !cursor.goto_parent() {

@@ -3,8 +3,8 @@
 use vknot_style::Key;
 
 use crate::spec::layout::{
-    BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Pad, Rule,
-    SpaceRow, WORDS, Words,
+    Annotations, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS,
+    Pad, Rule, SpaceRow, WORDS, Words,
 };
 use crate::spec::spelling::{SPELLING_OF_MOST, SpellingSpec};
 use crate::spec::layout::Side::{Author, By, Open, Tight};
@@ -56,6 +56,7 @@ const IMPLEMENTED: &[&str] = &["generic_type", "type_identifier", "scoped_type_i
 const PLAIN: Rule = Rule::Words(WORDS);
 const DECLARATION: Words = Words {
     own_line: &["where_clause"],
+    author: &["->"],
     brace: BraceOf::Declaration,
     ..WORDS
 };
@@ -119,7 +120,13 @@ const RULES: &[(&str, Rule)] = &[
     ("union_item", TYPE),
     ("enum_item", TYPE),
     ("trait_item", TYPE),
-    ("impl_item", Rule::Words(Words { wrap: &["for"], author: IMPLEMENTED, brace: BraceOf::Type, ..DECLARATION })),
+    ("impl_item", Rule::Words(Words {
+        wrap: &["for"],
+        wrap_kept: true,
+        author: IMPLEMENTED,
+        brace: BraceOf::Type,
+        ..DECLARATION
+    })),
     ("function_item", Rule::Words(DECLARATION)),
     ("function_signature_item", Rule::Words(DECLARATION)),
     ("type_item", EQUALS),
@@ -183,7 +190,7 @@ const RULES: &[(&str, Rule)] = &[
     ("assignment_expression", Rule::Assign(&["="])),
     ("compound_assignment_expr", Rule::Assign(COMPOUND)),
     ("field_initializer", Rule::Assign(&[":"])),
-    ("shorthand_field_initializer", PLAIN),
+    ("shorthand_field_initializer", Rule::Words(Words { annotations: Annotations::Author, ..WORDS })),
     ("base_field_initializer", PLAIN),
     ("struct_expression", PLAIN),
     ("closure_expression", PLAIN),
@@ -271,6 +278,7 @@ const SPACING: &[SpaceRow] = &[
     ("unary_expression", "-", Open, Tight),
     ("unary_expression", "*", Open, Tight),
     ("unary_expression", "!", Open, Tight),
+    ("unary_expression", "&", Open, Tight),
     ("negative_literal", "-", Open, Tight),
     ("reference_expression", "&", Open, Tight),
     ("reference_pattern", "&", Open, Tight),

@@ -138,7 +138,7 @@ const INDENTED: IndentSpec = IndentSpec {
         (Hold::Branch, &["else_clause"]),
         (Hold::Section, &["where_clause"]),
         (Hold::Through, &["macro_invocation"]),
-        (Hold::Body, &["token_tree"]),
+        (Hold::Body, &["token_tree", "token_repetition"]),
     ],
     ..usual::INDENT
 };

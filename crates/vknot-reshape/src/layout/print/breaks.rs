@@ -94,7 +94,7 @@ impl Printer<'_, '_> {
             Form::Hard => true,
             Form::Author => author,
             Form::AfterClosing => author || !self.frames.is_led_by_closing(),
-            Form::AfterWrap if author && self.frames.is_led_by_closing() => true,
+            Form::AfterWrap if author && (self.frames.is_led_by_closing() || self.frames.is_led_by_section()) => true,
             Form::AfterWrap if self.frames.is_led_by_clause() => true,
             Form::AfterWrap => {
                 let full = || self.column + 1 + self.measure.run(gap, self.measure.next_chance(gap))

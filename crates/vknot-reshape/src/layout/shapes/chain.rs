@@ -77,9 +77,14 @@ impl Planner<'_> {
         dots.reverse();
         let head_calls = followed_by_arguments || self.role(at) == Role::Call;
         let calls = dots.iter().filter(|(_, call)| *call).count() + usize::from(head_calls);
-        let Some(first_call) = dots.iter().position(|(_, call)| *call) else { return };
-        let held = usize::from(calls > 1 && self.head_holds_call(id, at, dots[first_call].0));
         let keeps = self.options.keep != KeepBreaks::None;
+        let Some(first_call) = dots.iter().position(|(_, call)| *call) else {
+            // What is got of a block may stand below it.
+            dots.retain(|(gap, _)| keeps && self.token_text(gap.saturating_sub(1)) == "}");
+            return dots.into_iter().for_each(|(gap, _)| self.plan.set(gap, GapPlan::author(false)));
+        };
+        let more = dots.len() > first_call + 1;
+        let held = usize::from(more && self.head_holds_call(id, at, dots[first_call].0));
         // An author who begins lines further to the front, or with the only link, has it so.
         let begun = dots.iter().position(|(gap, _)| keeps && self.newlines(*gap) > 0);
         let from = begun.map_or(first_call + held, |begun| begun.min(first_call + held));

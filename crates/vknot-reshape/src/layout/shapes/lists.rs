@@ -3,6 +3,7 @@
 use vknot_syntax::{NodeId, Role};
 
 use vknot_style::choices::{AlignList, KeepBreaks, WrapList};
+use crate::frames::place::width_of;
 use crate::layout::plan::{AddedComma, GapPlan, Group};
 use crate::layout::planner::Planner;
 use vknot_style::Key;
@@ -74,7 +75,8 @@ impl Planner<'_> {
             filled(self, number);
             return self.row_gaps(id, inner, number);
         }
-        if rule.only_kept || rule.stay_single && inner.len() == 1 && !self.is_multiline(id) {
+        let lone = inner.len() == 1 && !self.is_multiline(id);
+        if rule.only_kept || lone && (rule.stay_single || self.is_wider_than_lines(*first)) {
             group.fit_end = group.open;
         }
         if rule.with_header {
@@ -141,9 +143,25 @@ impl Planner<'_> {
             self.plan.set(gap, plan);
             self.spaced_behind_comma(id, pair[0], pair[1]);
         }
-        if rule.comma && !aligned {
+        if rule.comma && !aligned && !self.does_without_comma(id, inner) {
             self.comma_behind(inner, number);
         }
+    }
+
+    /// Whether a list is one argument on lines of its own, which may do without a comma.
+    fn does_without_comma(&self, id: NodeId, inner: &[NodeId]) -> bool {
+        let [only] = inner else { return false };
+        let open = self.keeps_meant() && self.style.is_open(Key::WrapComma);
+        let apart = self.newlines(self.first(*only)) > 0 && self.newlines(self.end(*only)) > 0;
+        open && apart && self.role(id) == Role::Arguments
+    }
+
+    /// Whether something is a single token, or a macro, that no line has room for.
+    fn is_wider_than_lines(&self, id: NodeId) -> bool {
+        let node = self.tree.node(id);
+        let most = self.style.number(Key::MaxLineLength).unwrap_or(self.table.spec.width);
+        let whole = node.token_end == node.first_token + 1 || self.role(id) == Role::Macro;
+        whole && width_of(self.tree.text_of(self.text, id)) >= most
     }
 
     /// The gap between the brackets of a list that holds nothing. Braces stand as those of blocks do, if the language has a habit there.
@@ -205,7 +223,7 @@ impl Planner<'_> {
                 self.space(id, pair[0], pair[1]);
             }
         }
-        if rule.comma && apart {
+        if rule.comma && apart && !self.does_without_comma(id, inner) {
             self.comma_behind(inner, number);
         }
     }

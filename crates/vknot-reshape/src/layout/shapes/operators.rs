@@ -67,7 +67,7 @@ impl Planner<'_> {
             WrapOperand::Fill => true,
             WrapOperand::AsFound => kept || streams,
         };
-        if !author && let Some(hug) = self.hug_of_operand(id) {
+        if !author && let Some(hug) = self.hug_of_operand(id).or_else(|| self.end_behind_short(id, &gaps)) {
             group.fit_end = hug;
         }
         // What follows a list of several lines goes on behind its bracket.
@@ -81,7 +81,7 @@ impl Planner<'_> {
             (group.open, group.first) = (gap.saturating_sub(1), gap);
             group.always |= kept && self.newlines(gap) > 0;
         }
-        if self.are_operators_as_written(id, &gaps) {
+        if self.are_operators_as_written(id, &gaps) || kept && self.are_patterns_in_rows(id, &gaps) {
             return self.operators_as_written(group, gaps);
         }
         let number = self.plan.group(group);
@@ -113,6 +113,13 @@ impl Planner<'_> {
             self.set_side(gap, (Key::WrapOperator, side), [soft, fixed], shows);
         }
         self.space_operators(&parts);
+    }
+
+    /// Whether patterns stand in rows, several on a line.
+    fn are_patterns_in_rows(&self, id: NodeId, gaps: &[u32]) -> bool {
+        let broken = |gap: &&u32| self.newlines(**gap) > 0 || self.newlines(**gap + 1) > 0;
+        let open = self.keeps_meant() && self.style.is_open(Key::WrapOperand);
+        open && self.role(id) != Role::Operator && gaps.iter().filter(broken).count() < gaps.len()
     }
 
     /// Whether all that is compared behind an operator is a short word or number, which on a line of its own would say nothing.
@@ -152,6 +159,14 @@ impl Planner<'_> {
         let last = self.tree.parts(id).last().filter(|last| self.is_multiline(*last))?;
         let hug = self.hugs[last.0 as usize];
         (hug > 0 && self.table.spec.chains_hold_blocks).then_some(hug)
+    }
+
+    /// Where the line ends that begins with an operand no longer than a level, for which the other need not begin a line of its own.
+    fn end_behind_short(&self, id: NodeId, gaps: &[u32]) -> Option<u32> {
+        let [gap] = gaps else { return None };
+        let left = self.tree.node(self.left_of(id)?);
+        let short = left.end - left.start <= self.options.level && self.options.keep != KeepBreaks::None;
+        self.first_break(*gap, self.end(id)).filter(|_| short)
     }
 
     /// The gap in front of an operator that stands before the first operand, where the value may begin a line.
@@ -228,7 +243,9 @@ impl Planner<'_> {
                 group.first = gap;
                 group.lazy = true;
                 group.fit_end = gap + 1;
-                group.keep = self.is_as_written(id);
+                // Where something follows that is done otherwise, the break shows that better.
+                let otherwise = self.tree.child_named(id, "alternative").is_some() && self.keeps_meant();
+                group.keep = otherwise || self.is_as_written(id);
                 let number = self.plan.group(group);
                 self.plan.set(gap, GapPlan::soft(number, true));
                 self.spaced_as_table(id, *operator, *value);
@@ -260,11 +277,14 @@ impl Planner<'_> {
         node.token_end - node.first_token == 1 && self.token_text(node.first_token).chars().all(mark)
     }
 
-    /// Whether a value begins on the line of its operator whatever fits. A conditional may go where its author had it.
-    fn stays_behind_operator(&self, value: NodeId) -> bool {
+    /// Whether a value begins on the line of its operator whatever fits. A conditional may go where its author had it, and a collection
+    /// that is one line.
+    fn stays_behind_operator(&mut self, value: NodeId) -> bool {
         let moved = self.options.keep != KeepBreaks::None && self.newlines(self.first(value)) > 0;
         match self.role(value) {
-            Role::Block | Role::Collection | Role::Lambda => true,
+            Role::Block => true,
+            Role::Lambda => !moved || self.is_multiline(value) && !self.is_as_written(value),
+            Role::Collection => !moved || self.is_multiline(value),
             Role::Branch => !moved,
             _ => false,
         }

@@ -240,6 +240,7 @@ impl Planner<'_> {
         if matches!(self.role(*only), Role::Statement | Role::Comment | Role::Macro | Role::Branch)
             && !self.table.spec.values.contains(&self.name(*only))
             && !handed
+            && !self.does_nothing_inside(*only)
         {
             return None;
         }
@@ -253,6 +254,15 @@ impl Planner<'_> {
         // The branches break together; this block's own group only indents.
         self.plan.groups[own as usize].always = true;
         Some(shared)
+    }
+
+    /// Whether the only braces of a statement are its last two tokens, as of a loop that does all in its head.
+    fn does_nothing_inside(&self, id: NodeId) -> bool {
+        let (first, end) = (self.first(id), self.end(id));
+        end >= first + 2
+            && self.token_text(end - 1) == "}"
+            && (first..end - 1).find(|token| self.token_text(*token) == "{") == Some(end - 2)
+            && !self.is_multiline(id)
     }
 
     /// Whether its author has all of some short items on one line.
@@ -427,8 +437,9 @@ impl Planner<'_> {
             };
             self.plan.set(self.first(*child), plan);
         }
-        // Nothing follows the last item in front of what ends the declaration.
-        if self.token_text(self.end(id)) != ";" {
+        // Nothing follows the last item in front of what ends the declaration; where the word ends the line of the header, it may.
+        let may = own_line && self.ends_line_of_header(id) && self.keeps_meant() && self.style.is_open(Key::WrapComma);
+        if self.token_text(self.end(id)) != ";" && !may {
             self.comma_behind(children, number);
         }
     }

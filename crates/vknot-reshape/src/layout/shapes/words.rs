@@ -102,6 +102,7 @@ impl Planner<'_> {
         let plan = if rule.own_line.contains(&name) {
             Some(match self.token_text(gap.saturating_sub(1)) {
                 _ if self.is_bodiless_line(id) => GapPlan::fixed(true),
+                _ if self.ends_line_of_header(part) => GapPlan::fixed(true),
                 ")" => GapPlan::after_closing(),
                 _ => GapPlan::hard(NO_GROUP, 0, 0),
             })
@@ -120,6 +121,13 @@ impl Planner<'_> {
             }
             None => self.space(id, before, part),
         }
+    }
+
+    /// Whether the word that a clause begins with ends the line of a header, and its items have lines of their own.
+    pub(in crate::layout) fn ends_line_of_header(&self, clause: NodeId) -> bool {
+        let word = self.first(clause);
+        let kept = self.options.keep != KeepBreaks::None && self.end(clause) > word + 1;
+        kept && self.newlines(word) == 0 && self.newlines(word + 1) > 0
     }
 
     /// Whether an item is one line with nothing in its body, if it has one.
@@ -189,10 +197,19 @@ impl Planner<'_> {
         let (next, wraps) = (self.newlines(gap) > 0, key != Key::BraceLambda && self.is_wrapped_header(id, gap));
         let (same, apart) = (GapPlan::fixed(true), GapPlan::hard(NO_GROUP, 0, 0));
         self.set_by(gap, key, [same, apart], (!wraps || !next).then_some(next));
-        if key != Key::BraceLambda {
-            self.or_by(gap, Key::BraceWrapped, [same, GapPlan::after_wrap()], None);
+        if key != Key::BraceLambda && !self.is_bare_header(id, block) {
+            // Where only the brace finds no room, its author may have put it on the next line instead.
+            let full = next && !wraps && self.options.keep != KeepBreaks::None;
+            let wrapped = if full { GapPlan::after_wrap_or_full() } else { GapPlan::after_wrap() };
+            self.or_by(gap, Key::BraceWrapped, [same, wrapped], None);
             self.manner.wrapped.extend(wraps.then_some((key, next)));
         }
+    }
+
+    /// Whether a header is nothing but words, at which no line breaks.
+    fn is_bare_header(&self, id: NodeId, block: NodeId) -> bool {
+        let mut header = self.tree.parts(id).take_while(|part| *part != block);
+        header.all(|part| self.tree.children(part).next().is_none())
     }
 
     /// Whether what stands in front of a block has a line of its own.
@@ -295,7 +312,9 @@ impl Planner<'_> {
         let end = body.map_or(self.end(id), |body| self.first(*body));
         let from = self.first(*first);
         // What follows a closing brace, or the bracket of a list of several lines, stays on its line if it fits there.
-        let behind_bracket = !each && self.closes_lines(from.checked_sub(1));
+        let closing = || (self.header_start(children)..from).rev().find(|token| self.newlines(*token) > 0);
+        let near = from.checked_sub(1).filter(|token| self.closes_lines(Some(*token)));
+        let closing = near.or_else(|| closing().filter(|token| self.closes_lines(Some(*token)))).filter(|_| !each);
         // It goes with a word that is no longer than a level of indentation.
         if !each && rule.wrap_by.is_none() && self.is_shorter_than_level(children[0], *first) {
             return;
@@ -304,11 +323,8 @@ impl Planner<'_> {
         let begins = |child: &&NodeId| rule.author.contains(&self.name(**child))
             && self.newlines(self.first(**child)) > 0;
         let begun = children.iter().take_while(|child| *child != first).filter(begins).last();
-        let start = match begun.filter(|_| self.options.keep != KeepBreaks::None) {
-            Some(begun) => self.first(*begun),
-            None if behind_bracket => from.saturating_sub(1),
-            None => self.header_start(children),
-        };
+        let begun = begun.filter(|_| self.options.keep != KeepBreaks::None).map(|begun| self.first(*begun));
+        let start = begun.max(closing).unwrap_or_else(|| self.header_start(children));
         let mut group = Group::over(start, end);
         group.first = from;
         group.keep =
@@ -339,7 +355,7 @@ impl Planner<'_> {
     }
 
     /// The token that begins the next line behind one, if it is in front of `close`.
-    fn first_break(&self, token: u32, close: u32) -> Option<u32> {
+    pub(in crate::layout) fn first_break(&self, token: u32, close: u32) -> Option<u32> {
         let (tokens, source) = (self.tree.tokens(), self.code.source);
         let rest = tokens.get(token as usize..close as usize)?;
         let line = source.line(rest.first()?.start);

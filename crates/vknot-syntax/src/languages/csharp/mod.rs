@@ -6,7 +6,7 @@ mod steps;
 
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
 use crate::overload::{Overload, OVERLOAD};
-use crate::reader::{Mask, Reader, Repair, Reading, READING as READING_OF_MOST};
+use crate::reader::{Mask, Reader, Repair, Reading, READING as READING_OF_MOST, REPAIR as REPAIR_OF_MOST};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -40,6 +40,7 @@ const REPAIR: Repair = Repair {
     kind: "preproc_arg",
     name: "identifier",
     groups: &[("<", ">", "type_argument_list"), ("(", ")", "cast_expression")],
+    ..REPAIR_OF_MOST
 };
 
 /// What the grammar reads as something else, or not at all.

@@ -2,7 +2,7 @@
 
 use crate::lexis::Lexis;
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
-use crate::reader::{Mask, Reader, Repair, Reading, READING as READING_OF_MOST};
+use crate::reader::{Mask, Reader, Repair, Reading, READING as READING_OF_MOST, REPAIR};
 use crate::reading::{block_end, Escape, line_end, quoted_end};
 use crate::role::Role;
 
@@ -19,7 +19,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_json::LANGUAGE.into()),
-    repair: Some(Repair { mask: trailing_commas, kind: ",", name: "", groups: &[] }),
+    repair: Some(Repair { mask: trailing_commas, kind: ",", ..REPAIR }),
     lexis: Some(&LEXIS),
     ..READING_OF_MOST
 };

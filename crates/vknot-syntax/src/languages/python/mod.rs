@@ -3,7 +3,7 @@
 mod remarks;
 
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
-use crate::reader::{Reader, Reading, Repair, READING as READING_OF_MOST};
+use crate::reader::{Reader, Reading, Repair, READING as READING_OF_MOST, REPAIR};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -21,7 +21,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_python::LANGUAGE.into()),
-    relief: Some(Repair { mask: remarks::mask, kind: "comment", name: "", groups: &[] }),
+    relief: Some(Repair { mask: remarks::mask, kind: "comment", ..REPAIR }),
     ..READING_OF_MOST
 };
 

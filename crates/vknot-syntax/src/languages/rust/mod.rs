@@ -1,5 +1,7 @@
 //! Rust.
 
+mod relief;
+
 use crate::lexis::Lexis;
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
 use crate::overload::{Overload, OVERLOAD};
@@ -26,6 +28,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_rust::LANGUAGE.into()),
     lexis: Some(&LEXIS),
+    relief: Some(relief::RELIEF),
     overload: Overload { unclosed: Some(("r#\"", "\"#")), ..OVERLOAD },
     ..READING_OF_MOST
 };
@@ -56,7 +59,7 @@ const ROLES: &[RoleRow] = &[
             "type_item", "associated_type", "const_item", "static_item", "field_declaration", "enum_variant",
         ],
     ),
-    (Role::Macro, &["macro_definition", "macro_invocation", "token_tree"]),
+    (Role::Macro, &["macro_definition", "macro_invocation", "token_tree", "token_repetition"]),
     (Role::Statement, &["expression_statement", "empty_statement", "let_declaration"]),
     (Role::Branch, &["if_expression", "match_expression", "while_expression", "loop_expression", "for_expression"]),
     (Role::Arm, &["match_arm"]),

@@ -1,8 +1,8 @@
 //! What the grammar does not know: variance words, call signatures parted by line ends alone, types imported in place.
 
-use crate::reader::{Mask, Repair};
+use crate::reader::{Mask, Repair, REPAIR as REPAIR_OF_MOST};
 
-pub(crate) const REPAIR: Repair = Repair { mask, kind: "accessibility_modifier", name: "", groups: &[] };
+pub(crate) const REPAIR: Repair = Repair { mask, kind: "accessibility_modifier", ..REPAIR_OF_MOST };
 
 fn mask(text: &str) -> Option<Mask> {
     let mut mask = Mask::new(text);
