@@ -11,7 +11,7 @@ use super::plan::GapPlan;
 pub(super) const ENOUGH: u32 = 3;
 
 /// How many places speak for most of them.
-const MANY: u32 = 10;
+pub(super) const MANY: u32 = 10;
 
 /// How many tokens that are no commas a line may have, on an average, that a person wrote.
 const CROWDED: usize = 25;
@@ -95,7 +95,7 @@ impl Manner {
     }
 
     /// Which way four in five of these places show, if they are enough.
-    fn agreed(&self, [first, second]: [u32; 2], enough: u32) -> Option<bool> {
+    pub fn agreed(&self, [first, second]: [u32; 2], enough: u32) -> Option<bool> {
         let total = first + second;
         (total >= enough && !self.squeezed && 5 * first.max(second) >= 4 * total).then_some(second > first)
     }

@@ -7,7 +7,7 @@ use std::collections::HashMap;
 use vknot_style::Key;
 use vknot_syntax::NodeId;
 
-use super::manner::{ENOUGH, Named};
+use super::manner::{ENOUGH, MANY, Named};
 use super::planner::Planner;
 
 /// Within how many levels of an expression it is looked for what holds it.
@@ -26,7 +26,7 @@ impl Planner<'_> {
     pub fn goes_by_name(&self, key: Key) -> bool {
         match key {
             Key::SpaceArguments | Key::SpaceParenthesis | Key::SpaceBlock => true,
-            Key::SpaceAssignment | Key::SpaceComparison | Key::SpaceLogical => true,
+            Key::SpaceAssignment | Key::SpaceBrace | Key::SpaceComparison | Key::SpaceLogical => true,
             Key::BraceType => !self.table.spec.types_as_callables,
             _ => false,
         }
@@ -47,6 +47,10 @@ impl Planner<'_> {
             Key::SpaceParenthesis => word(gap.checked_sub(2)),
             Key::SpaceBlock if self.token_text(gap) == "{" => self.holder_at(gap, 2).map_or("", |id| self.name(id)),
             Key::SpaceBlock => self.token_text(gap),
+            Key::SpaceBrace => {
+                let brace = if self.token_text(gap) == "}" { Some(gap) } else { gap.checked_sub(1) };
+                brace.and_then(|brace| self.holder_at(brace, 1)).map_or("", |holder| self.name(holder))
+            }
             Key::SpaceAssignment | Key::SpaceComparison | Key::SpaceLogical =>
                 self.item_at(gap).map_or("", |id| self.name(id)),
             _ => gap.checked_sub(1).map_or("", |name| self.token_text(name)),
@@ -70,19 +74,48 @@ impl Planner<'_> {
         parts.take_while(|first| *first < close).filter(|first| self.token_text(*first) == "(").last()
     }
 
-    /// Finds out which names go one way.
-    pub fn count_names(&mut self) {
-        let named = std::mem::take(&mut self.manner.named);
-        let mut names: HashMap<(Key, &str), Places> = HashMap::new();
-        for Named { gap, key, shows } in &named {
-            let places = names.entry((*key, self.name_at(*gap, *key))).or_default();
+    /// The kind of what a round bracket is of: calls, casts, conditions, parameters.
+    fn kind_at(&self, gap: u32) -> &str {
+        let bracket = if self.token_text(gap) == ")" { Some(gap) } else { gap.checked_sub(1) };
+        bracket.and_then(|bracket| self.holder_at(bracket, 1)).map_or("", |holder| self.name(holder))
+    }
+
+    /// Finds out which kinds of brackets go one way, for those whose names do not tell.
+    fn count_kinds(&mut self, named: &[Named]) {
+        let mut kinds: HashMap<&str, Places> = HashMap::new();
+        for Named { gap, shows, .. } in named.iter().filter(|named| named.key == Key::SpaceParenthesis) {
+            let places = kinds.entry(self.kind_at(*gap)).or_default();
             shows.iter().for_each(|second| places.shown[usize::from(*second)] += 1);
             places.gaps.push(*gap);
         }
-        let told: Vec<_> = names.into_iter().map(|((key, _), places)| (key, places)).collect();
+        // What is of a kind in a well-kept file goes as it is, be it little.
+        let enough = if self.meant.is_some() { 1 } else { MANY };
+        let told: Vec<Places> = kinds.into_values().collect();
+        for Places { shown, gaps } in told {
+            if let Some(second) = self.manner.agreed(shown, enough) {
+                let own = gaps.into_iter().map(|gap| ((gap, Key::SpaceParenthesis), second));
+                self.manner.own.extend(own);
+            }
+        }
+    }
+
+    /// Finds out which names go one way.
+    pub fn count_names(&mut self) {
+        let named = std::mem::take(&mut self.manner.named);
+        self.count_kinds(&named);
+        let mut names: HashMap<(Key, &str, &str), Places> = HashMap::new();
+        for Named { gap, key, shows } in &named {
+            // What is declared does not go as what calls it does.
+            let kind = if *key == Key::SpaceParenthesis { self.kind_at(*gap) } else { "" };
+            let places = names.entry((*key, kind, self.name_at(*gap, *key))).or_default();
+            shows.iter().for_each(|second| places.shown[usize::from(*second)] += 1);
+            places.gaps.push(*gap);
+        }
+        let told: Vec<_> = names.into_iter().map(|((key, ..), places)| (key, places)).collect();
         for (key, places) in told {
-            // The few types of a well-kept file go as they are.
-            let enough = if key == Key::BraceType && self.meant.is_some() { 1 } else { ENOUGH };
+            // The few types of a well-kept file go as they are, and the few values that somebody put spaces in.
+            let few = key == Key::BraceType || key == Key::SpaceBrace && places.shown[0] == 0;
+            let enough = if few && self.meant.is_some() { 1 } else { ENOUGH };
             if let Some(second) = self.manner.vote_for_name(key, places.shown, enough) {
                 self.manner.own.extend(places.gaps.into_iter().map(|gap| ((gap, key), second)));
             }

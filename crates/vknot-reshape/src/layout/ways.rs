@@ -181,7 +181,9 @@ impl Planner<'_> {
     pub fn follows(&self, key: Key) -> bool {
         match key {
             Key::BraceFollow => {
-                let shown = self.beside(key).or_else(|| self.manner.most(key));
+                // What begins a line behind a brace in a well-kept file was put there.
+                let lone = self.meant.as_ref().and_then(|_| self.manner.lone(key)).filter(|next| *next);
+                let shown = lone.or_else(|| self.beside(key)).or_else(|| self.manner.most(key));
                 let habit = shown.unwrap_or(self.options.control_next);
                 self.manner.second(self.style, key, habit)
             }

@@ -20,6 +20,9 @@ const MANY: u32 = 100;
 /// What is wider can hardly stand with others on a line, and cannot be broken itself.
 const WIDE: u32 = 40;
 
+/// How much further in than its line it would stand on one of its own.
+const FURTHER: u32 = 8;
+
 /// What a token, and the line it is on, says of the width that its file keeps to. The least of its tokens counts for a line.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
 pub(super) enum Witness {
@@ -43,13 +46,17 @@ pub(super) struct Longest {
     /// Lines that are longer than each of the wider widths.
     over: [u32; WIDER.len()],
     line: u32,
+    start: u32,
     end: u32,
+    /// The widest token of the line that is not its first.
+    widest: u32,
     witness: Witness,
 }
 
 impl Longest {
     pub fn of(habit: u32) -> Self {
-        Self { habit, longest: 0, lines: 0, over: [0; WIDER.len()], line: u32::MAX, end: 0, witness: Witness::No }
+        let over = [0; WIDER.len()];
+        Self { habit, longest: 0, lines: 0, over, line: u32::MAX, start: 0, end: 0, widest: 0, witness: Witness::No }
     }
 
     /// A token ends at a column of a line. Of one with several lines the first counts.
@@ -57,18 +64,23 @@ impl Longest {
         let begins = line != self.line;
         if begins {
             self.finish_line();
-            *self = Self { line, witness: Witness::Yes, ..*self };
+            *self = Self { line, start: end.saturating_sub(width), widest: 0, witness: Witness::Yes, ..*self };
         }
         self.end = end;
+        let wide = width > WIDE;
+        self.widest = self.widest.max(if begins { 0 } else { width });
         let witness = match witness {
-            Witness::Yes if width <= WIDE => Witness::Yes,
-            Witness::Yes | Witness::Fixed => if begins { Witness::No } else { Witness::Narrower },
+            Witness::Fixed => if begins { Witness::No } else { Witness::Narrower },
+            Witness::Yes if wide && begins => Witness::No,
             other => other,
         };
         self.witness = self.witness.min(witness);
     }
 
     fn finish_line(&mut self) {
+        // Where the widest token would fit a line of its own, its author did without.
+        let stuck = self.widest > WIDE && self.start + FURTHER + self.widest > self.habit;
+        self.witness = if stuck { self.witness.min(Witness::Narrower) } else { self.witness };
         if self.witness == Witness::Yes {
             self.lines += 1;
             for (width, over) in WIDER.into_iter().zip(&mut self.over) {

@@ -25,6 +25,37 @@ class Gauge {
     }
 }
 "),
+    (
+        "brackets with spaces inside by what they are of, few empty and few filled braces, what follows a brace",
+        "java",
+        &[],
+        "\
+class Gauge {
+    private static final Set<Level> LEVELS = new Set<Level>();
+    static {
+        LEVELS.add( HIGH );
+    }
+
+    @Low(values = { })
+    void add(Level level) {
+        levels.add( (long) level );
+        super.add( level );
+        String[] names = new String[] { name };
+        try {
+            warn( ( (Quay) station ).level( 1 ) );
+        }
+        catch (Problem problem) {
+            tell( problem );
+        }
+        return new Board(
+                first,
+                level == Level.HIGH_AS_NEVER_BEFORE ? network.levelOf( the( \"oldest of all the stations\" ), low ) : low,
+                third
+        );
+    }
+}
+",
+    ),
     ("the end of a comment below its beginning", "java", &[], "\
 /*
  * Low water.
@@ -34,6 +65,13 @@ class Gauge {
      * High.
     */
     int level;
+}
+"),
+    ("lines of up to 120 columns that could be shorter", "java", &[], "\
+class Gauge {
+    void warn() {
+        assertTrue(station.exists(), \"the level of the quay has changed, tell all of the network\", Level.HIGH);
+    }
 }
 "),
     ("bounds of a type", "java", &[], "\

@@ -42,7 +42,6 @@ const APART: &[&str] = &[
     "method_declaration",
     "constructor_declaration",
     "compact_constructor_declaration",
-    "static_initializer",
     "class_declaration",
     "interface_declaration",
     "enum_declaration",

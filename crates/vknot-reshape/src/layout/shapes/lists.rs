@@ -117,7 +117,11 @@ impl Planner<'_> {
         }
         match self.spacing(id, *last, children[close]) {
             Spacing::Author if self.is_separator(*last) => self.space(id, *last, children[close]),
-            _ => self.padded(close_gap, rule.padded, edge(rule.close_apart && !aligned)),
+            _ => {
+                let kept =
+                    self.keeps_meant() && [self.first(*first), close_gap].iter().all(|gap| self.newlines(*gap) > 0);
+                self.padded(close_gap, rule.padded, edge((rule.close_apart || kept) && !aligned))
+            }
         }
         let blank = if rule.keep { self.options.blank_most } else { 0 };
         for (index, pair) in inner.windows(2).enumerate() {
@@ -167,6 +171,10 @@ impl Planner<'_> {
     /// The gap between the brackets of a list that holds nothing. Braces stand as those of blocks do, if the language has a habit there.
     fn empty_list(&self, open: NodeId, gap: u32) -> GapPlan {
         let like_block = self.table.spec.habits.contains(&Key::SpaceEmpty) && self.name(open) == "{";
+        let kept = self.keeps_meant() && self.name(open) == "{" && self.style.is_open(Key::SpaceEmpty);
+        if kept && self.newlines(gap) == 0 {
+            return GapPlan::fixed(!self.written[gap as usize].empty);
+        }
         if !like_block || self.keeps_meant() && self.newlines(gap) > 0 {
             return self.empty(gap);
         }
