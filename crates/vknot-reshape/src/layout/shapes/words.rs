@@ -312,9 +312,7 @@ impl Planner<'_> {
         let end = body.map_or(self.end(id), |body| self.first(*body));
         let from = self.first(*first);
         // What follows a closing brace, or the bracket of a list of several lines, stays on its line if it fits there.
-        let closing = || (self.header_start(children)..from).rev().find(|token| self.newlines(*token) > 0);
-        let near = from.checked_sub(1).filter(|token| self.closes_lines(Some(*token)));
-        let closing = near.or_else(|| closing().filter(|token| self.closes_lines(Some(*token)))).filter(|_| !each);
+        let closing = (!each).then(|| self.closing_on_line(from, self.header_start(children))).flatten();
         // It goes with a word that is no longer than a level of indentation.
         if !each && rule.wrap_by.is_none() && self.is_shorter_than_level(children[0], *first) {
             return;
@@ -345,13 +343,17 @@ impl Planner<'_> {
         }
     }
 
-    /// Whether a token is a closing brace, or another closing bracket that begins a line.
-    fn closes_lines(&self, token: Option<u32>) -> bool {
-        token.is_some_and(|token| match self.token_text(token) {
-            "}" => true,
-            ")" | "]" | ">" => self.newlines(token) > 0,
-            _ => false,
-        })
+    /// The closing brace in front of a token, or another closing bracket that begins the line of what is in front of it, from a token on.
+    fn closing_on_line(&self, token: u32, from: u32) -> Option<u32> {
+        let before = token.checked_sub(1)?;
+        if self.token_text(before) == "}" {
+            return Some(before);
+        }
+        let tokens = self.tree.tokens();
+        let line = self.code.source.line_blank(tokens.get(before as usize)?.start).start;
+        let leads = tokens.partition_point(|token| token.start < line) as u32;
+        let closes = matches!(self.token_text(leads), ")" | "]" | ">") && self.newlines(leads) > 0;
+        (closes && leads >= from && leads < token).then_some(leads)
     }
 
     /// The token that begins the next line behind one, if it is in front of `close`.
