@@ -5,7 +5,7 @@
 use std::collections::HashMap;
 
 use vknot_style::Key;
-use vknot_syntax::NodeId;
+use vknot_syntax::{NodeId, Role};
 
 use super::manner::{ENOUGH, MANY, Named};
 use super::planner::Planner;
@@ -52,7 +52,7 @@ impl Planner<'_> {
                 brace.and_then(|brace| self.holder_at(brace, 1)).map_or("", |holder| self.name(holder))
             }
             Key::SpaceAssignment | Key::SpaceComparison | Key::SpaceLogical =>
-                self.item_at(gap).map_or("", |id| self.name(id)),
+                self.item_at(gap).map_or("", |id| self.word_of_item(id)),
             _ => gap.checked_sub(1).map_or("", |name| self.token_text(name)),
         }
     }
@@ -66,6 +66,11 @@ impl Planner<'_> {
     fn item_at(&self, token: u32) -> Option<NodeId> {
         let item = |id: &NodeId| self.role(*id).is_item();
         self.tree.ancestors(self.tree.tokens().get(token as usize)?.node).take(LEVELS_AT_MOST).find(item)
+    }
+
+    /// The word that a branch begins with, since loops of several words may be of one kind, else the kind.
+    fn word_of_item(&self, id: NodeId) -> &str {
+        if self.role(id) == Role::Branch { self.token_text(self.first(id)) } else { self.name(id) }
     }
 
     /// The round bracket that a token closes, in what holds both.
@@ -113,8 +118,10 @@ impl Planner<'_> {
         }
         let told: Vec<_> = names.into_iter().map(|((key, ..), places)| (key, places)).collect();
         for (key, places) in told {
-            // The few types of a well-kept file go as they are, and the few values that somebody put spaces in.
-            let few = key == Key::BraceType || key == Key::SpaceBrace && places.shown[0] == 0;
+            // The few types of a well-kept file go as they are, and the few values that somebody put spaces in, as do the operators of the
+            // few statements of a kind.
+            let operators = matches!(key, Key::SpaceAssignment | Key::SpaceComparison | Key::SpaceLogical);
+            let few = operators || key == Key::BraceType || key == Key::SpaceBrace && places.shown[0] == 0;
             let enough = if few && self.meant.is_some() { 1 } else { ENOUGH };
             if let Some(second) = self.manner.vote_for_name(key, places.shown, enough) {
                 self.manner.own.extend(places.gaps.into_iter().map(|gap| ((gap, key), second)));

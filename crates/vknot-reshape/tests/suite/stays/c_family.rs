@@ -27,6 +27,21 @@ int zone(int hour) {
 ";
 
 pub(super) const KEPT: &[Case] = &[
+    ("heads of loops without spaces round their operators, beside other loops and conditions", "c", &[], "\
+void read(void) {
+    for (i=0; i<n; i++) {
+        level = 3;
+        while (level > 0) {
+            level -= 1;
+        }
+        while (level < low && high > low) {
+            if (a < b) {
+                warn();
+            }
+        }
+    }
+}
+"),
     ("spaces inside the brackets of some words alone, braces that touch, operators by kind", "c", &[], "\
 int watch(int level, int *marks){
   int i, high=0;
