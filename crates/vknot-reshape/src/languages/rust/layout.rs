@@ -143,7 +143,7 @@ const RULES: &[(&str, Rule)] = &[
     ("attribute", PLAIN),
     ("where_clause", Rule::Clause),
     ("where_predicate", PLAIN),
-    ("trait_bounds", Rule::Words(Words { wrap: &["+"], wrap_kept: true, ..WORDS })),
+    ("trait_bounds", PLAIN),
     ("macro_invocation", PLAIN),
     // Lists.
     ("parameters", Rule::List(List { hug: false, hug_single: false, with_header: true, ..LISTED })),
