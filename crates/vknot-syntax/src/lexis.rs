@@ -140,7 +140,7 @@ fn begins(text: &str, mark: &str) -> bool {
     !mark.is_empty() && text.starts_with(mark)
 }
 
-fn is_word(byte: u8) -> bool {
+pub(crate) fn is_word(byte: u8) -> bool {
     byte.is_ascii_alphanumeric() || matches!(byte, b'_' | b'$') || !byte.is_ascii()
 }
 

@@ -3,6 +3,7 @@
 //! enumerations. A name that goes one way keeps to it, and however often it occurs, it does not speak for others.
 
 use std::collections::HashMap;
+use std::hash::Hash;
 
 use vknot_style::Key;
 use vknot_syntax::{NodeId, Role};
@@ -19,6 +20,20 @@ struct Places {
     /// How many show the first way of a setting, and how many the second.
     shown: [u32; 2],
     gaps: Vec<u32>,
+}
+
+/// Puts the places together that are called alike.
+fn grouped<'n, N: Eq + Hash>(
+    named: impl Iterator<Item = &'n Named>,
+    name: impl Fn(&'n Named) -> N,
+) -> HashMap<N, Places> {
+    let mut groups: HashMap<N, Places> = HashMap::new();
+    for place in named {
+        let places = groups.entry(name(place)).or_default();
+        place.shows.iter().for_each(|second| places.shown[usize::from(*second)] += 1);
+        places.gaps.push(place.gap);
+    }
+    groups
 }
 
 impl Planner<'_> {
@@ -87,15 +102,10 @@ impl Planner<'_> {
 
     /// Finds out which kinds of brackets go one way, for those whose names do not tell.
     fn count_kinds(&mut self, named: &[Named]) {
-        let mut kinds: HashMap<&str, Places> = HashMap::new();
-        for Named { gap, shows, .. } in named.iter().filter(|named| named.key == Key::SpaceParenthesis) {
-            let places = kinds.entry(self.kind_at(*gap)).or_default();
-            shows.iter().for_each(|second| places.shown[usize::from(*second)] += 1);
-            places.gaps.push(*gap);
-        }
+        let brackets = named.iter().filter(|named| named.key == Key::SpaceParenthesis);
+        let told: Vec<Places> = grouped(brackets, |named| self.kind_at(named.gap)).into_values().collect();
         // What is of a kind in a well-kept file goes as it is, be it little.
         let enough = if self.meant.is_some() { 1 } else { MANY };
-        let told: Vec<Places> = kinds.into_values().collect();
         for Places { shown, gaps } in told {
             if let Some(second) = self.manner.agreed(shown, enough) {
                 let own = gaps.into_iter().map(|gap| ((gap, Key::SpaceParenthesis), second));
@@ -108,14 +118,9 @@ impl Planner<'_> {
     pub fn count_names(&mut self) {
         let named = std::mem::take(&mut self.manner.named);
         self.count_kinds(&named);
-        let mut names: HashMap<(Key, &str, &str), Places> = HashMap::new();
-        for Named { gap, key, shows } in &named {
-            // What is declared does not go as what calls it does.
-            let kind = if *key == Key::SpaceParenthesis { self.kind_at(*gap) } else { "" };
-            let places = names.entry((*key, kind, self.name_at(*gap, *key))).or_default();
-            shows.iter().for_each(|second| places.shown[usize::from(*second)] += 1);
-            places.gaps.push(*gap);
-        }
+        // What is declared does not go as what calls it does.
+        let kind = |gap: u32, key: Key| if key == Key::SpaceParenthesis { self.kind_at(gap) } else { "" };
+        let names = grouped(named.iter(), |Named { gap, key, .. }| (*key, kind(*gap, *key), self.name_at(*gap, *key)));
         let told: Vec<_> = names.into_iter().map(|((key, ..), places)| (key, places)).collect();
         for (key, places) in told {
             // The few types of a well-kept file go as they are, and the few values that somebody put spaces in, as do the operators of the

@@ -116,7 +116,12 @@ impl Longest {
 pub(super) fn witnesses(code: Code<'_>) -> Vec<Witness> {
     let tree = code.tree;
     let mut witnesses = vec![Witness::Yes; tree.tokens().len()];
+    // What is told of a node holds for all that is in it.
+    let mut told = 0;
     for node in tree.nodes() {
+        if node.first_token < told {
+            continue;
+        }
         let witness = match tree.language().role(node.kind) {
             Role::Import if has_list(code, node) => Witness::Narrower,
             Role::Macro => Witness::Fixed,
@@ -125,6 +130,7 @@ pub(super) fn witnesses(code: Code<'_>) -> Vec<Witness> {
         };
         if let Some(tokens) = witnesses.get_mut(node.first_token as usize..node.token_end as usize) {
             tokens.fill(witness);
+            told = node.token_end;
         }
     }
     witnesses

@@ -208,3 +208,26 @@ impl Iterator for Surge {
 ";
     snapshot!(formatted("rust", code, &[]));
 }
+
+#[test]
+fn items_that_a_macro_repeats_stand_below_each_other() {
+    let items = |blank: &str| {
+        let lines = [
+            "impl Station for $name {",
+            "    fn $level(&self) {",
+            "    }",
+            "}",
+            "",
+            "impl Gauge for $name {",
+            "    type Level = u32;",
+            "}",
+        ];
+        lines.map(|line| if line.is_empty() { "\n".to_owned() } else { format!("{blank}{line}\n") }).concat()
+    };
+    let text = |blank: &str| {
+        format!("macro_rules! stations {{\n    ($($name:ident)+) => {{\n        $(\n{}        )+\n    }};\n}}\n", items(blank))
+    };
+    for blank in ["        ", "            "] {
+        assert_eq!(formatted("rust", &text(blank), &[]), text(blank));
+    }
+}

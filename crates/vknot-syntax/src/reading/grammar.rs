@@ -323,9 +323,9 @@ fn flatten(
         };
         let field = Field(cursor.field_id().map_or(0, |id| id.get()));
         let opaque = atoms.get(kind.0 as usize).copied().unwrap_or(false);
-        // Asking for the number is cheaper than trying to go down.
         let (start, end) = (own(node.start_byte()), own(node.end_byte()));
         let put_in = stand_ins.is_put_in(start, end);
+        // Asking for the number is cheaper than trying to go down.
         if !opaque && !put_in && node.child_count() > 0 && cursor.goto_first_child() {
             builder.place_hidden(start);
             builder.open(stand_ins.kind(kind, start), field);

@@ -247,21 +247,4 @@ fn configured()
     read()
 }
 "),
-    ("what macros repeat", "rust", &[], "\
-macro_rules! stations {
-    ($(($name:ident, $level:ident))+) => {
-        $(
-            impl Station for $name {
-                fn $level(&self) -> u32 {
-                    self.read()
-                }
-            }
-
-            impl Gauge for $name {
-                type Level = u32;
-            }
-        )+
-    }
-}
-"),
 ];

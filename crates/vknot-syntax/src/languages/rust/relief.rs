@@ -2,7 +2,7 @@
 //! which it takes for the right side of a product; what is given to `break` (`break (low, high)`), which it takes for arguments; a
 //! statement behind a macro in braces that is one, too, which it takes for the rest of an expression.
 
-use crate::lexis::{Class, Found, Lexer};
+use crate::lexis::{Class, Found, is_word, Lexer};
 use crate::reader::{Mask, Repair, REPAIR};
 
 /// `yield` is as long as `break`, and is read right.
@@ -45,8 +45,8 @@ fn ends_of_ranges(bytes: &[u8], mask: &mut Mask) {
 
 /// Whether what stands behind a number cannot follow a pattern.
 fn is_no_pattern(number: &[u8]) -> bool {
-    let behind = number.iter().skip_while(|byte| is_word(**byte) || matches!(byte, b'.' | b')' | b' '));
-    behind.copied().next().is_none_or(|byte| matches!(byte, b'{' | b';' | b']' | b'?'))
+    let behind = number.iter().find(|byte| !is_word(**byte) && !matches!(byte, b'.' | b')' | b' '));
+    behind.is_none_or(|byte| matches!(byte, b'{' | b';' | b']' | b'?'))
 }
 
 fn values_of_breaks(bytes: &[u8], mask: &mut Mask) {
@@ -117,8 +117,4 @@ fn ends_of_macros(text: &str, mask: &mut Mask) {
             _ => Front::More,
         };
     }
-}
-
-fn is_word(byte: u8) -> bool {
-    byte.is_ascii_alphanumeric() || byte == b'_' || byte >= 0x80
 }
