@@ -33,6 +33,9 @@ pub struct Mask {
     pub words: Vec<u32>,
     /// Where a mark was put in place of white space.
     pub put_in: Vec<u32>,
+    /// Marks put in in front of offsets, in order, which are not in the text; a node that one begins is no node, and gives its children to
+    /// the one around it.
+    pub inserted: Vec<(u32, u8)>,
 }
 
 /// What was blanked out of a text.
@@ -53,6 +56,7 @@ impl Mask {
             stand_ins: Vec::new(),
             words: Vec::new(),
             put_in: Vec::new(),
+            inserted: Vec::new(),
         }
     }
 
@@ -120,6 +124,19 @@ pub struct Repair {
     pub words: &'static [(&'static str, &'static str)],
 }
 
+/// A kind of node that a grammar makes too wide in one case.
+#[derive(Clone, Copy)]
+pub struct TooWide {
+    /// The kind.
+    pub kind: &'static str,
+    /// The kind of what it holds then.
+    pub with: &'static str,
+    /// The kinds of what it begins with then; it belongs to the last part of that alone.
+    pub first: &'static [&'static str],
+    /// The kinds of what may begin with it, and belongs where it does.
+    pub links: &'static [&'static str],
+}
+
 /// What most repairs do not have; for the end of a language's own.
 pub(crate) const REPAIR: Repair = Repair { mask: |_| None, kind: "", name: "", groups: &[], words: &[] };
 
@@ -139,6 +156,10 @@ pub struct Reading {
     pub repair: Option<Repair>,
     /// A mark that may stand behind a type's closer, where the grammar has no place for it.
     pub closes_types: Option<&'static str>,
+    /// What the grammar makes too wide.
+    pub too_wide: Option<TooWide>,
+    /// Kinds whose nodes have marks that the grammar leaves out of its tree.
+    pub unshown: &'static [&'static str],
     /// Tells the files of this language from others with the same ending, by ending and text. Of several languages for one ending the first
     /// that says yes wins, then the first that does not say anything.
     pub sniff: Option<fn(&str, &str) -> bool>,
@@ -156,6 +177,8 @@ pub(crate) const READING: Reading = Reading {
     relief: None,
     repair: None,
     closes_types: None,
+    too_wide: None,
+    unshown: &[],
     overload: OVERLOAD,
     sniff: None,
     embeds: None,

@@ -1,6 +1,6 @@
 //! What brackets open and close, and words that do the same.
 
-use vknot_syntax::{Node, NodeId, Role};
+use vknot_syntax::{Node, NodeId, Role, Span};
 
 use super::stack::{Frame, Frames, LinesUp};
 use crate::spec::forms::{FormSpec, HeadRule};
@@ -118,7 +118,7 @@ impl Frames<'_> {
             // What a line led by a mark hands over stands against what is behind the mark, like a list would.
             true if handed && top.anchor == self.current => self.behind_mark,
             true => top.anchor,
-            false => self.behind_mark,
+            false => self.of_item(holder).unwrap_or(self.behind_mark),
         };
         let of = self.table.kind(self.tree.node(top.node).kind);
         let wraps = self.wrapper == Some(holder);
@@ -146,13 +146,17 @@ impl Frames<'_> {
             bracket: Some(bracket),
             anchor,
             base: self.own_base(serial, by, anchor).unwrap_or(anchor.deeper(deeper)),
-            close: anchor.deeper(if bracket == b'(' && hold == Hold::List { options.bracket } else { 0 }),
+            close: anchor.deeper(match hold {
+                Hold::List if bracket == b'(' => options.bracket,
+                _ => self.in_front_of_more(holder),
+            }),
             prefix_end: node.first_token,
             named: false,
             lined_up: false,
             rule: HeadRule::Call,
             passed: 1,
             first_column: None,
+            item: anchor,
             item_has_line: false,
             argument: anchor,
             kept: top.kept,
@@ -179,6 +183,29 @@ impl Frames<'_> {
         if lines_up {
             self.line_up_with_next(LinesUp::Items);
         }
+    }
+
+    /// Inside a macro: where the item stands that brackets belong to, told by the line of the closing one.
+    fn of_item(&self, holder: NodeId) -> Option<Place> {
+        let (top, closing) = (self.top(), self.closing_line(holder)?);
+        (top.first_column == Some(self.written_column(closing.start))).then_some(top.item)
+    }
+
+    /// Inside a macro: how many columns a closing bracket was put further in than the line of its opening one, where its line opens others.
+    fn in_front_of_more(&self, holder: NodeId) -> u32 {
+        let Some(closing) = self.closing_line(holder) else { return 0 };
+        let opens = self.source.slice(closing).trim_end().ends_with(['(', '[', '{']);
+        let written = |at: u32| self.written_column(at);
+        let further = written(closing.start).saturating_sub(written(self.tree.node(holder).start));
+        if opens && further < self.options.size { further } else { 0 }
+    }
+
+    /// The line of the closing bracket inside a macro that leads it.
+    fn closing_line(&self, holder: NodeId) -> Option<Span> {
+        let in_macro = self.tree.role(self.top().node) == Role::Macro && self.tree.role(holder) == Role::Macro;
+        let closing = self.tree.node(holder).end.checked_sub(1).filter(|_| in_macro)?;
+        let line = self.source.whole_lines(Span::new(closing, closing));
+        self.source.slice(line).trim_start().starts_with([')', ']', '}']).then_some(line)
     }
 
     /// Whether a literal begins a statement: the names that something is assigned to.

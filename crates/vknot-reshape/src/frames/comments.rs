@@ -1,6 +1,6 @@
 //! Comments behind code, and those on the lines below that go on with them.
 
-use vknot_syntax::TokenId;
+use vknot_syntax::{TokenId, Tree};
 
 use crate::spec::Code;
 use super::place::blank_columns;
@@ -38,6 +38,13 @@ impl Beside {
         self.last = goes_on.then_some((token, at));
         goes_on
     }
+}
+
+/// Whether a token goes on with the line of a comment that it touches: one that begins right behind another.
+pub(crate) fn touches_comment(tree: &Tree, token: TokenId) -> bool {
+    let start = tree.tokens().get(token as usize).map(|token| token.start);
+    let before = token.checked_sub(1).filter(|before| tree.is_comment(*before));
+    before.and_then(|before| tree.tokens().get(before as usize)).is_some_and(|before| Some(before.end) == start)
 }
 
 /// Whether a token is a comment that ends with its line.

@@ -5,6 +5,7 @@ use vknot_style::choices::AlignList;
 use vknot_syntax::{Node, NodeId, Role, Span};
 
 use super::blocks::Block;
+use super::comments::touches_comment;
 use super::marks::{closer, ends_item, is_operator};
 use super::place::{By, Place};
 use super::stack::{Frame, Frames, LinesUp};
@@ -202,6 +203,7 @@ impl Frames<'_> {
             rule: HeadRule::Call,
             passed: 0,
             first_column: None,
+            item: anchor,
             item_has_line: false,
             argument: anchor.deeper(self.options.wrap),
             braces: 0,
@@ -217,7 +219,8 @@ impl Frames<'_> {
     fn enter_block(&mut self, node: &Node, role: Role, column: &mut dyn FnMut() -> u32) {
         let prose = self.tree.language().is_prose(node.kind);
         let span = node.span();
-        if (prose || role == Role::Comment) && !self.top().kept && self.source.slice(span).contains('\n') {
+        let goes_on = touches_comment(self.tree, node.first_token);
+        if (prose || role == Role::Comment) && !goes_on && !self.top().kept && self.source.slice(span).contains('\n') {
             let column = column();
             // Text that was well kept moves with its first line.
             let prose = Some(self.top().base).filter(|_| prose && self.ways.is_none());

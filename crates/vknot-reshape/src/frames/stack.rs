@@ -52,6 +52,8 @@ pub(crate) struct Frame {
     pub kept: bool,
     /// Inside a macro: the column in which its first line was written, and whether the item at hand began on a line of its own.
     pub first_column: Option<u32>,
+    /// Where the last line stands that was written in that column.
+    pub item: Place,
     pub item_has_line: bool,
     /// How many brackets are open, its own included.
     pub depth: usize,
@@ -371,8 +373,11 @@ impl<'a> Frames<'a> {
             return;
         }
         let (column, begins) = (self.written_column(node.start), ends_item(self.before()));
+        let place = self.current;
         if let Some(top) = self.stack.last_mut() {
-            top.first_column.get_or_insert(column);
+            if *top.first_column.get_or_insert(column) == column {
+                top.item = place;
+            }
             top.item_has_line |= begins;
         }
     }

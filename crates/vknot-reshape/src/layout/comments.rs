@@ -1,7 +1,7 @@
 //! Gaps beside comments. A comment stays on a line of its own, or behind what it was behind, as its author had it.
 
 use crate::spec::indent::Hold;
-use crate::frames::comments::{Beside, is_line_comment};
+use crate::frames::comments::{Beside, is_line_comment, touches_comment};
 use crate::frames::place::blank_columns;
 use super::plan::{Form, GapPlan};
 use super::planner::Planner;
@@ -57,6 +57,7 @@ fn before(planner: &mut Planner<'_>, token: u32) {
     let closes_line = is_line_comment(planner.code, token) || planner.newlines(token + 1) > 0;
     let empty = planner.written[token as usize].empty;
     let touches = !planner.tree.language().spec().loose.is_empty();
+    let of_comments = touches_comment(planner.tree, token);
     let slot = &mut planner.plan.gaps[token as usize];
     if matches!(slot.form, Form::Keep | Form::Verbatim) || token == 0 {
         return;
@@ -64,6 +65,7 @@ fn before(planner: &mut Planner<'_>, token: u32) {
     *slot = match slot.form {
         Form::Hard if own_line => *slot,
         _ if own_line => broken(*slot, most),
+        _ if of_comments => GapPlan::fixed(false),
         _ if closes_line => GapPlan::fixed(!(empty && touches)),
         Form::Hard | Form::Soft | Form::Author if !empty => GapPlan::fixed(true),
         Form::Hard => GapPlan::fixed(true),

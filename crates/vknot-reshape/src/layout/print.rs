@@ -8,6 +8,7 @@ mod breaks;
 use vknot_syntax::Span;
 
 use crate::edits::Edits;
+use crate::frames::comments::touches_comment;
 use crate::frames::lines::{any_indented, Line, stays_at_margin};
 use crate::frames::place::{blank_columns, Place};
 use crate::frames::stack::Frames;
@@ -413,7 +414,7 @@ impl Printer<'_, '_> {
     fn reflowed(&self, token: u32, was: u32, place: Place, first_on_line: bool) -> Option<(Span, String)> {
         let planner = self.planner;
         let kept = planner.plan.gaps[token as usize].form == Form::Verbatim || !planner.is_comment_token(token);
-        if kept || !self.measure.multiline[token as usize] {
+        if kept || !self.measure.multiline[token as usize] || touches_comment(planner.tree, token) {
             return None;
         }
         let span = planner.tree.tokens().get(token as usize)?.span();

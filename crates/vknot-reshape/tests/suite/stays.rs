@@ -10,6 +10,12 @@ mod rust;
 type Case = (&'static str, &'static str, &'static [&'static str], &'static str);
 
 const KEPT: &[Case] = &[
+    ("comments that touch", "javascript", &[], "\
+/* low water *//**
+ * @internal
+ */
+export const level = 1; /* metres *//* above the pier */
+"),
     ("annotations on the line of what they are on, where most stand so", "java", &[], "\
 class Gauge {
     @Override public int level() {

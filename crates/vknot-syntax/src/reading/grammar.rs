@@ -10,6 +10,7 @@ use crate::limits::Limits;
 use crate::reader::{Mask, Repair, Unseen};
 use crate::role::Role;
 use super::closers::{closers, Closers};
+use super::regroup::regrouped;
 use crate::text::Span;
 use crate::tree::{Hidden, HiddenSide, NodeId, Tree, TreeBuilder};
 
@@ -31,6 +32,8 @@ struct Seen {
     hidden: Vec<Hidden>,
     /// What stands for something else.
     stand_ins: StandIns,
+    /// Marks put in in front of offsets, in order.
+    inserted: Vec<(u32, u8)>,
 }
 
 /// What a grammar sees that stands for something else, each in order.
@@ -66,13 +69,14 @@ impl StandIns {
 
 impl Seen {
     fn plain(text: &str) -> Self {
-        Self { bytes: text.as_bytes().to_vec(), hidden: Vec::new(), stand_ins: StandIns::default() }
+        let stand_ins = StandIns::default();
+        Self { bytes: text.as_bytes().to_vec(), hidden: Vec::new(), stand_ins, inserted: Vec::new() }
     }
 
     /// The text without what the grammar lacks; `None` when there is none of it.
     fn repaired(text: &str, language: &Language, repair: Option<Repair>) -> Option<Self> {
         let Repair { mask, kind, name, groups, words: kinds } = repair?;
-        let Mask { text: bytes, hidden, stand_ins, mut words, mut put_in } = mask(text)?;
+        let Mask { text: bytes, hidden, stand_ins, mut words, mut put_in, inserted } = mask(text)?;
         let (kind, name) = (kind_of(language, kind), kind_of(language, name));
         let known = |unseen: Unseen| {
             let (span, word) = (unseen.span, unseen.span.of(text));
@@ -96,7 +100,7 @@ impl Seen {
         put_in.sort_unstable();
         let both = |(seen, meant): &(&str, &str)| (kind_of(language, seen), kind_of(language, meant));
         let kinds = kinds.iter().map(both).collect();
-        Some(Self { bytes, hidden, stand_ins: StandIns { marks, words, kinds, put_in } })
+        Some(Self { bytes, hidden, stand_ins: StandIns { marks, words, kinds, put_in }, inserted })
     }
 
     /// Without some marks, too.
@@ -116,10 +120,34 @@ impl Seen {
     }
 
     fn read(&self, text: &str, language: &'static Language, limits: &Limits) -> Option<Tree> {
-        let parsed = parsed(&self.bytes, language, limits)?;
+        self.read_with(text, language, &[], limits)
+    }
+
+    /// Reads the text with closing brackets put in, each in front of an offset, in order.
+    fn read_with(
+        &self,
+        text: &str,
+        language: &'static Language,
+        missing: &[(u32, u8)],
+        limits: &Limits,
+    ) -> Option<Tree> {
         let mut builder = TreeBuilder::new(text, language);
         builder.expect_hidden(self.hidden.clone());
-        flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32, &self.stand_ins);
+        if missing.is_empty() && self.inserted.is_empty() {
+            let parsed = parsed(&self.bytes, language, limits)?;
+            flatten(&mut parsed.walk(), language, &mut builder, &|at| at as u32, &self.stand_ins, &[]);
+            return Some(builder.finish());
+        }
+        let mut all: Vec<(u32, u8, bool)> = self.inserted.iter().map(|(at, mark)| (*at, *mark, true)).collect();
+        all.extend(missing.iter().map(|(at, bracket)| (*at, *bracket, false)));
+        all.sort_by_key(|(at, ..)| *at);
+        let parsed = parsed(&with_marks(&self.bytes, &all), language, limits)?;
+        // Where each stands in what is parsed, and so how many bytes were put in in front of an offset of the whole text.
+        let places = || all.iter().enumerate().map(|(index, (at, _, no_node))| (*at as usize + index, *no_node));
+        let put_in: Vec<usize> = places().map(|(at, _)| at).collect();
+        let no_nodes: Vec<usize> = places().filter(|(_, no_node)| *no_node).map(|(at, _)| at).collect();
+        let own = |at: usize| (at - put_in.partition_point(|place| *place < at)) as u32;
+        flatten(&mut parsed.walk(), language, &mut builder, &own, &self.stand_ins, &no_nodes);
         Some(builder.finish())
     }
 
@@ -143,14 +171,8 @@ impl Seen {
             seen.hide(token.span(), if comment { tree.node(token.node).kind } else { language.error_kind() });
         }
         seen.hidden.sort_by_key(|hidden| hidden.span.start);
-        let parsed = parsed(&with_closers(&seen.bytes, &missing), language, limits)?;
-        let mut builder = TreeBuilder::new(text, language);
-        builder.expect_hidden(seen.hidden);
-        // How many bytes were put in in front of an offset of the whole text.
-        let inserted: Vec<usize> = missing.iter().enumerate().map(|(index, (at, _))| *at as usize + index).collect();
-        let own = |at: usize| (at - inserted.partition_point(|place| *place < at)) as u32;
-        flatten(&mut parsed.walk(), language, &mut builder, &own, &seen.stand_ins);
-        Some(builder.finish())
+        seen.inserted.retain(|(at, _)| *at < end);
+        seen.read_with(text, language, &missing, limits)
     }
 }
 
@@ -158,14 +180,14 @@ fn kind_of(language: &Language, name: &str) -> Kind {
     language.kind(name).or(language.token_kind(name)).unwrap_or(language.error_kind())
 }
 
-/// A text with closing brackets put in, each in front of an offset, in order.
-fn with_closers(bytes: &[u8], missing: &[(u32, u8)]) -> Vec<u8> {
-    let mut done = Vec::with_capacity(bytes.len() + missing.len());
+/// A text with marks put in, each in front of an offset, in order.
+fn with_marks(bytes: &[u8], marks: &[(u32, u8, bool)]) -> Vec<u8> {
+    let mut done = Vec::with_capacity(bytes.len() + marks.len());
     let mut from = 0;
-    for (at, bracket) in missing {
+    for (at, mark, _) in marks {
         let at = *at as usize;
         done.extend_from_slice(bytes.get(from..at).unwrap_or_default());
-        done.push(*bracket);
+        done.push(*mark);
         from = at;
     }
     done.extend_from_slice(bytes.get(from..).unwrap_or_default());
@@ -174,6 +196,13 @@ fn with_closers(bytes: &[u8], missing: &[(u32, u8)]) -> Vec<u8> {
 
 /// Reads `text`; `None` when the budget ran out or the work was stopped.
 pub(crate) fn read(text: &str, language: &'static Language, repair: Option<Repair>, limits: &Limits) -> Option<Tree> {
+    let tree = read_best(text, language, repair, limits)?;
+    let regrouped = language.reading().too_wide.as_ref().and_then(|rule| regrouped(text, &tree, rule));
+    Some(regrouped.unwrap_or(tree))
+}
+
+/// The reading with the fewest errors.
+fn read_best(text: &str, language: &'static Language, repair: Option<Repair>, limits: &Limits) -> Option<Tree> {
     if language.reading().overload.is_met_by(text) {
         return None;
     }
@@ -305,14 +334,19 @@ fn parse(
     parsed
 }
 
-/// Walks the parser's tree once, in preorder, without recursion. `own` gives the offset in the text of one in what was parsed.
+/// Walks the parser's tree once, in preorder, without recursion. `own` gives the offset in the text of one in what was parsed; what begins
+/// at one of `no_nodes` becomes no node.
 fn flatten(
     cursor: &mut TreeCursor<'_>,
     language: &'static Language,
     builder: &mut TreeBuilder<'_>,
     own: &impl Fn(usize) -> u32,
     stand_ins: &StandIns,
+    no_nodes: &[usize],
 ) {
+    let is_no_node = |node: tree_sitter::Node<'_>| no_nodes.binary_search(&node.start_byte()).is_ok();
+    // The field of a node that is none, for what it holds.
+    let mut handed = None;
     let error = language.error_kind();
     let atoms: Vec<bool> = (0..language.kind_count() as u16).map(|id| language.is_atom(Kind(id))).collect();
     loop {
@@ -321,21 +355,26 @@ fn flatten(
             u16::MAX => error,
             id => Kind(id),
         };
-        let field = Field(cursor.field_id().map_or(0, |id| id.get()));
+        let no_node = is_no_node(node);
+        let field = handed.take_if(|_| !no_node).unwrap_or(Field(cursor.field_id().map_or(0, |id| id.get())));
         let opaque = atoms.get(kind.0 as usize).copied().unwrap_or(false);
         let (start, end) = (own(node.start_byte()), own(node.end_byte()));
         let put_in = stand_ins.is_put_in(start, end);
         // Asking for the number is cheaper than trying to go down.
         if !opaque && !put_in && node.child_count() > 0 && cursor.goto_first_child() {
             builder.place_hidden(start);
-            builder.open(stand_ins.kind(kind, start), field);
+            if no_node {
+                handed = Some(field);
+            } else {
+                builder.open(stand_ins.kind(kind, start), field);
+            }
             continue;
         }
         // The end of a text, which may end a statement, is nothing in it.
         let nothing = start == end && !node.is_missing() && matches!(node.kind(), "" | "\0");
         // What is missing may be a part of it that the grammar does not show.
         let lacks = node.is_missing() || start == end && (node.start_byte() < node.end_byte() || node.has_error());
-        if nothing || put_in {} else if lacks {
+        if nothing || put_in || no_node {} else if lacks {
             builder.missing(kind, field);
         } else {
             builder.leaf(stand_ins.token(kind, start, end), field, start, end);
@@ -344,7 +383,9 @@ fn flatten(
             if !cursor.goto_parent() {
                 return;
             }
-            builder.close();
+            if !is_no_node(cursor.node()) {
+                builder.close();
+            }
         }
     }
 }

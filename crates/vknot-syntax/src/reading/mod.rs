@@ -15,6 +15,7 @@ mod lexeme;
 mod margins;
 pub(crate) mod matrices;
 pub(crate) mod pascal;
+mod regroup;
 pub(crate) mod sheets;
 
 pub(crate) use brackets::{NO_PARTNER, partners};

@@ -18,6 +18,8 @@ pub struct TreeBuilder<'t> {
     reached: u32,
     /// What a mask has hidden from the reader and what it is, last first.
     hidden: Vec<Hidden>,
+    /// Kinds of nodes that have marks which the reader does not show.
+    unshown: Vec<Kind>,
 }
 
 /// What a mask has hidden.
@@ -51,6 +53,7 @@ impl<'t> TreeBuilder<'t> {
             open: Vec::new(),
             reached: 0,
             hidden: Vec::new(),
+            unshown: language.reading().unshown.iter().filter_map(|name| language.kind(name)).collect(),
         }
     }
 
@@ -236,10 +239,18 @@ impl<'t> TreeBuilder<'t> {
         self.cover_with_error(end);
     }
 
+    /// Covers what no token covers: with the mark it is where the grammar does not show its marks, with an error anywhere else.
     fn cover_with_error(&mut self, end: u32) {
         let (start, end) = self.trim(self.reached, end.max(self.reached));
-        if start < end && !self.is_line_splice(start, end) {
-            self.push_leaf(self.error, Field(0), LEAF | HAS_ERROR, start, end);
+        if start >= end || self.is_line_splice(start, end) {
+            return;
+        }
+        let holder = self.open.last().and_then(|open| self.nodes.get(*open as usize));
+        let unshown = holder.is_some_and(|holder| self.unshown.contains(&holder.kind));
+        let mark = std::str::from_utf8(self.text.get(start as usize..end as usize).unwrap_or_default()).ok();
+        match mark.filter(|_| unshown).and_then(|mark| self.language.token_kind(mark)) {
+            Some(mark) => self.push_leaf(mark, Field(0), LEAF, start, end),
+            None => self.push_leaf(self.error, Field(0), LEAF | HAS_ERROR, start, end),
         }
     }
 

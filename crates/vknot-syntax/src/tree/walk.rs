@@ -3,7 +3,7 @@
 use crate::language::Field;
 use crate::role::Role;
 use crate::text::Span;
-use super::arena::{NodeId, TokenId, Tree};
+use super::arena::{NodeId, Token, TokenId, Tree};
 
 /// The direct children of a node, in order.
 #[derive(Clone)]
@@ -122,7 +122,8 @@ impl Tree {
         let Some(left) = gap.checked_sub(1).and_then(|left| self.tokens.get(left as usize)) else { return false };
         let Some(right) = self.tokens.get(gap as usize).filter(|right| right.start == left.end) else { return false };
         let mark = |at: u32| text.as_bytes().get(at as usize).is_some_and(u8::is_ascii_punctuation);
-        if !(mark(right.start) && mark(left.end.wrapping_sub(1))) {
+        let comment = |token: &Token| self.role(token.node) == Role::Comment;
+        if !(mark(right.start) && mark(left.end.wrapping_sub(1))) || comment(left) || comment(right) {
             return false;
         }
         let pair = Span::new(left.end - 1, left.end + 1).of(text);

@@ -138,7 +138,7 @@ const INDENTED: IndentSpec = IndentSpec {
         (Hold::Branch, &["else_clause"]),
         (Hold::Section, &["where_clause"]),
         (Hold::Through, &["macro_invocation"]),
-        (Hold::Body, &["token_tree", "token_repetition"]),
+        (Hold::Body, &["token_tree", "token_repetition", "token_tree_pattern", "token_repetition_pattern"]),
     ],
     ..usual::INDENT
 };

@@ -247,4 +247,31 @@ fn configured()
     read()
 }
 "),
+    ("rules of macros: what closes an item stands with it, what stands in front of the brace, too", "rust", &[], "\
+macro_rules! stations {
+    ( $name:ident, $first:expr,
+      [ $( $level:expr ),* ] ) => {
+        $(
+            pub fn level(&self) -> Level
+                where Self: Sized {
+                self.read($level)
+            }
+
+            pub fn warn(first: Level,
+                        last: Level) -> Level {
+                first
+            }
+        )*
+    };
+    ($station:ty => $item:ty ,
+     impl $( $rest:tt )*
+     ) => {
+        impl $( $rest )* Station for $station {
+            type Item = $item;
+        }
+    }
+}
+
+fn read() {}
+"),
 ];

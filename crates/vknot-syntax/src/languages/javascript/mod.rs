@@ -1,5 +1,7 @@
 //! JavaScript, with elements in it. Its table of roles is shared by its typed kin.
 
+pub(crate) mod clauses;
+
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
 use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
@@ -22,6 +24,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_javascript::LANGUAGE.into()),
+    repair: Some(clauses::REPAIR),
     ..READING_OF_MOST
 };
 

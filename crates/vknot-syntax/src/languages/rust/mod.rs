@@ -29,6 +29,7 @@ pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_rust::LANGUAGE.into()),
     lexis: Some(&LEXIS),
     relief: Some(relief::RELIEF),
+    unshown: &["token_repetition", "token_repetition_pattern"],
     overload: Overload { unclosed: Some(("r#\"", "\"#")), ..OVERLOAD },
     ..READING_OF_MOST
 };
@@ -59,7 +60,13 @@ const ROLES: &[RoleRow] = &[
             "type_item", "associated_type", "const_item", "static_item", "field_declaration", "enum_variant",
         ],
     ),
-    (Role::Macro, &["macro_definition", "macro_invocation", "token_tree", "token_repetition"]),
+    (
+        Role::Macro,
+        &[
+            "macro_definition", "macro_invocation", "token_tree", "token_repetition", "token_tree_pattern",
+            "token_repetition_pattern",
+        ],
+    ),
     (Role::Statement, &["expression_statement", "empty_statement", "let_declaration"]),
     (Role::Branch, &["if_expression", "match_expression", "while_expression", "loop_expression", "for_expression"]),
     (Role::Arm, &["match_arm"]),

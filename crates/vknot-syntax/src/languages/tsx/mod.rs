@@ -20,6 +20,8 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_typescript::LANGUAGE_TSX.into()),
-    repair: Some(typescript::repair::REPAIR),
+    relief: Some(typescript::templates::RELIEF_BESIDE_ELEMENTS),
+    repair: Some(typescript::repair::REPAIR_BESIDE_ELEMENTS),
+    too_wide: Some(typescript::TOO_WIDE),
     ..READING_OF_MOST
 };

@@ -1,9 +1,10 @@
 //! TypeScript.
 
 pub(crate) mod repair;
+pub(crate) mod templates;
 
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
-use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
+use crate::reader::{Reader, Reading, READING as READING_OF_MOST, TooWide};
 use crate::languages::javascript;
 use crate::role::Role;
 
@@ -24,8 +25,18 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 pub(crate) const READING: Reading = Reading {
     sniff: Some(|_, text| !text.trim_start().starts_with('<')),
     reader: Reader::Grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into()),
+    relief: Some(templates::RELIEF),
     repair: Some(repair::REPAIR),
+    too_wide: Some(TOO_WIDE),
     ..READING_OF_MOST
+};
+
+/// `a + f<T>(b)` is a call of `a + f` for the grammar.
+pub(crate) const TOO_WIDE: TooWide = TooWide {
+    kind: "call_expression",
+    with: "type_arguments",
+    first: &["binary_expression", "unary_expression", "await_expression"],
+    links: &["call_expression", "member_expression", "subscript_expression", "non_null_expression"],
 };
 
 /// Roles of what only the typed kin have.

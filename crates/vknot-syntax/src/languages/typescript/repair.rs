@@ -1,16 +1,23 @@
-//! What the grammar does not know: variance words, call signatures parted by line ends alone, types imported in place.
+//! What the grammar does not know: variance words, call signatures parted by line ends alone, types imported in place, names in clauses.
 
+use crate::languages::javascript::clauses;
+use super::templates;
 use crate::reader::{Mask, Repair, REPAIR as REPAIR_OF_MOST};
 
-pub(crate) const REPAIR: Repair = Repair { mask, kind: "accessibility_modifier", ..REPAIR_OF_MOST };
+pub(crate) const REPAIR: Repair = Repair {
+    mask: |text| mask(text, false),
+    kind: "accessibility_modifier",
+    ..REPAIR_OF_MOST
+};
+pub(crate) const REPAIR_BESIDE_ELEMENTS: Repair = Repair { mask: |text| mask(text, true), ..REPAIR };
 
-fn mask(text: &str) -> Option<Mask> {
+fn mask(text: &str, elements: bool) -> Option<Mask> {
     let mut mask = Mask::new(text);
     let bytes = text.as_bytes();
     let mut at = 0;
     // The last byte that is neither blank nor comment, and where it ends.
     let (mut before, mut reached) = (b'\n', 0);
-    let mut changed = false;
+    let mut changed = clauses::names(text, &mut mask);
     while let Some(&byte) = bytes.get(at) {
         match byte {
             b'"' | b'\'' => at = string_end(bytes, at),
@@ -47,10 +54,13 @@ fn mask(text: &str) -> Option<Mask> {
                 at += 1;
                 continue;
             }
+            // The body of a function may follow, and no signature.
+            b'=' if bytes.get(at + 1) == Some(&b'>') => at += 2,
             _ => at += 1,
         }
         (before, reached) = (byte, at);
     }
+    templates::show_brackets(text, elements, &mut mask);
     changed.then_some(mask)
 }
 
@@ -109,7 +119,7 @@ fn begins_line(bytes: &[u8], at: usize) -> bool {
     bytes[..at].iter().rev().find(|byte| !matches!(byte, b' ' | b'\t')) == Some(&b'\n')
 }
 
-fn string_end(bytes: &[u8], at: usize) -> usize {
+pub(super) fn string_end(bytes: &[u8], at: usize) -> usize {
     let quote = bytes[at];
     let mut end = at + 1;
     while let Some(&byte) = bytes.get(end) {

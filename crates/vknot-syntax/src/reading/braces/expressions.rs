@@ -446,8 +446,6 @@ impl Items for Values<'_> {
             }
             (Some(MARK), "?") => Item::Ask { binding: CHOICE_BINDS },
             (Some(MARK), ":") => Item::Answer { kind: CHOICE },
-            (Some(MARK), "<=") if self.heads.word(at + 1) == ">" && self.touches(at) =>
-                infix_of(at + 2, THREE_WAY_BINDS, false),
             (Some(MARK), ">") if self.heads.word(at + 1) == ">" && self.touches(at) =>
                 infix_of(at + 2, SHIFT_BINDS, false),
             (Some(MARK), ">") if self.heads.word(at + 1) == ">=" && self.touches(at) =>

@@ -107,6 +107,7 @@ fn lexeme<'t>(bytes: &'t [u8], at: usize, endless: &mut Vec<&'t [u8]>) -> (Kind,
         b'@' if next.is_ascii_alphabetic() => (WORD, word_end(bytes, at + 1, is_word)),
         b'<' if next == b'<' => (MARK, at + 2 + usize::from(bytes.get(at + 2) == Some(&b'='))),
         b'.' if next == b'.' && bytes.get(at + 2) == Some(&b'.') => (MARK, at + 3),
+        b'<' if bytes[at..].starts_with(b"<=>") => (MARK, at + 3),
         byte if is_doubled(byte, next) => (MARK, at + 2),
         byte => (MARK, at + char_len(byte)),
     }

@@ -17,6 +17,7 @@ pub(super) fn infix(word: &str) -> Option<u8> {
         "&" | "bitand" => 8,
         "==" | "!=" | "not_eq" => 9,
         "<" | ">" | "<=" | ">=" => 10,
+        "<=>" => 11,
         "<<" => 12,
         "+" | "-" => 13,
         "*" | "/" | "%" => 14,
@@ -25,7 +26,6 @@ pub(super) fn infix(word: &str) -> Option<u8> {
 }
 
 pub(super) const SHIFT_BINDS: u8 = 12;
-pub(super) const THREE_WAY_BINDS: u8 = 11;
 pub(super) const MEMBER_POINTER_BINDS: u8 = 15;
 
 /// Words that are operators in front of a value.
