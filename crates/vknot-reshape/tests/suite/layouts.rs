@@ -279,6 +279,21 @@ fn commas_come_behind_the_last_item_where_the_language_takes_one() {
     }
 }
 
+/// A row of values too long for a line is filled; values with more inside stand below each other, and none is taken apart for the others.
+#[test]
+fn rows_of_values_that_are_too_long_are_filled() {
+    let numbers = "    1, 22, 333, 4444, 55555, 'a', 'b', 7, 88, 999, 1010, 11,\n    1212";
+    let row = format!("int levels[] = {{{}}};\n", numbers.trim().replace(",\n    ", ", "));
+    let filled = format!("int levels[] = {{\n{numbers}\n}};\n");
+    let pairs = ["{\"high\", read()}", "{\"low\", 2}", "{\"surge\", null}", "{\"mean\", 4}"];
+    let nested = format!("level all = {{{}}};\n", pairs.join(", "));
+    let below = format!("level all = {{\n    {}\n}};\n", pairs.join(",\n    "));
+    let table = "int board[] = {\n    { 1,  2}, {30,  4},\n    {50, 60}, { 7,  8}\n};\n";
+    for (text, wanted) in [(row.as_str(), filled.as_str()), (nested.as_str(), below.as_str()), (table, table)] {
+        assert_eq!(formatted("cpp", text, &["max_line_length=60"]), wanted);
+    }
+}
+
 #[test]
 fn heads_of_clauses_break_behind_their_semicolons() {
     let head = "int index = first.level; index < last.level && goesOn(index); index += 1";

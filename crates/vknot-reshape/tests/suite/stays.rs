@@ -10,6 +10,27 @@ mod rust;
 type Case = (&'static str, &'static str, &'static [&'static str], &'static str);
 
 const KEPT: &[Case] = &[
+    ("functions that give others below their operator, generators with type parameters", "typescript", &[], "\
+export const station =
+  <K extends Gauge>(kind: K) =>
+  <Level>(level: Level): Reading<K, Level> => {
+    return read(kind, level)
+  }
+
+const levels = function*<L extends Level>(
+  level: L
+) {
+  yield level
+}
+
+const read = function (level) {
+  return level
+}
+
+const warn = function (level) {
+  return level
+}
+"),
     ("comments that touch", "javascript", &[], "\
 /* low water *//**
  * @internal

@@ -14,6 +14,7 @@ pub(crate) const LAYOUT: LayoutSpec = LayoutSpec {
     within: &[
         ("conditional", "arm", BRANCH),
         ("guard", "arm", BRANCH),
+        ("macro_block", "arm", BRANCH),
     ],
     spacing: SPACING,
     hugs: HUGS,
@@ -103,7 +104,10 @@ const RULES: &[(&str, Rule)] = &[
     // Lists.
     ("parameters", ARGUMENTS),
     ("arguments", ARGUMENTS),
-    ("group", Rule::List(List { keep: true, only_kept: true, hug: false, hug_any: false, close_apart: true, ..LISTED })),
+    (
+        "group",
+        Rule::List(List { keep: true, only_kept: true, hug: false, hug_any: false, close_apart: true, ..LISTED }),
+    ),
     ("subscript", LINES),
     ("attribute", LINES),
     ("template_parameters", LINES),

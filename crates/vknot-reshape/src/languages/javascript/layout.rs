@@ -418,6 +418,7 @@ const SPACING: &[SpaceRow] = &[
     ("function_expression", "identifier", Open, By(Key::SpaceParameters)),
     ("function_expression", "type_parameters", Tight, Tight),
     ("generator_function", "identifier", Open, By(Key::SpaceParameters)),
+    ("generator_function", "type_parameters", Tight, Tight),
     ("construct_signature", "formal_parameters", Author, Open),
     ("constructor_type", "formal_parameters", Author, Open),
     ("constructor_type", "type_parameters", Author, Open),

@@ -43,6 +43,8 @@ impl Planner<'_> {
         let begun = rule.hug_any && self.options.keep != KeepBreaks::None && self.newlines(self.first(*first)) > 0;
         if rule.hug && !group.always && !begun {
             let hug = match self.table.hugs.get(self.tree.node(id).kind.0 as usize) {
+                // Values beside each other on one line are told apart by lines of their own.
+                _ if self.role(id) == Role::Collection && inner.len() > 2 && !self.is_multiline(id) => 0,
                 Some(Some(Hug::Item)) => self.hugs[id.0 as usize],
                 _ if rule.hug_any => self.hug_of_items(id),
                 _ => 0,
@@ -84,7 +86,7 @@ impl Planner<'_> {
         }
         group.reluctant = rule.reluctant;
         let fills = rule.hug_any && self.options.list == WrapList::Fill;
-        let filled = fills || self.is_filled(rule, inner, group.keep || begun);
+        let filled = fills || self.is_long_row(id, inner) || self.is_filled(rule, inner, group.keep || begun);
         let number = self.plan.group(group);
         // The items of a broken list may still share one line.
         let among = match rule.together && !group.always {
@@ -257,6 +259,18 @@ impl Planner<'_> {
         if self.options.commas && !ends && !repeats && !self.tree.node(*last).has_error() {
             self.plan.commas.push(AddedComma { gap: self.end(*last), group });
         }
+    }
+
+    /// Whether a collection on one line, at least half as long as lines may be, holds nothing but numbers, characters and the like.
+    fn is_long_row(&self, id: NodeId, inner: &[NodeId]) -> bool {
+        let most = self.style.number(Key::MaxLineLength).unwrap_or(self.table.spec.width);
+        let is_row = self.role(id) == Role::Collection && !self.is_multiline(id);
+        if !is_row || self.tree.node(id).span().len() < most / 2 {
+            return false;
+        }
+        let character = |id: &NodeId| self.role(*id) == Role::String && self.tree.node(*id).span().len() <= 4;
+        let literal = |id: &NodeId| self.role(*id) == Role::Literal && self.is_short(*id) || character(id);
+        inner.iter().all(|id| self.is_separator(*id) || literal(id))
     }
 
     fn is_filled(&self, rule: &List, inner: &[NodeId], kept: bool) -> bool {

@@ -277,13 +277,22 @@ impl Planner<'_> {
         node.token_end - node.first_token == 1 && self.token_text(node.first_token).chars().all(mark)
     }
 
+    /// Whether a function gives another one that stands on a line of its own, right below.
+    fn gives_flush(&self, function: NodeId) -> bool {
+        let source = self.code.source;
+        let column = |id: NodeId| source.line_blank(self.tree.node(id).start).len();
+        let given = self.tree.children(function).last().filter(|given| self.role(*given) == Role::Lambda);
+        given.is_some_and(|given| self.newlines(self.first(given)) > 0 && column(given) == column(function))
+    }
+
     /// Whether a value begins on the line of its operator whatever fits. A conditional may go where its author had it, and a collection
     /// that is one line.
     fn stays_behind_operator(&mut self, value: NodeId) -> bool {
         let moved = self.options.keep != KeepBreaks::None && self.newlines(self.first(value)) > 0;
         match self.role(value) {
             Role::Block => true,
-            Role::Lambda => !moved || self.is_multiline(value) && !self.is_as_written(value),
+            Role::Lambda =>
+                !moved || self.is_multiline(value) && !self.gives_flush(value) && !self.is_as_written(value),
             Role::Collection => !moved || self.is_multiline(value),
             Role::Branch => !moved,
             _ => false,

@@ -27,6 +27,38 @@ int zone(int hour) {
 ";
 
 pub(super) const KEPT: &[Case] = &[
+    ("types made for functions and arrays, branches behind macros that stand for conditions", "cpp", &[], "\
+template <typename Level, typename... Stations>
+class Reader<Level(Stations...)> {
+public:
+  Reader& operator=(Reader&) = delete;
+  template <typename T> Reader& operator=(const Gauge<T>&) = delete;
+  inline Level operator()(Stations... stations) {
+    return (*reader)(stations...);
+  }
+
+private:
+  alignas(void*) char room[2 * sizeof(void*)];
+};
+
+struct Board<Level(&)[4]> {
+  Level* levels;
+  auto operator*(Level&& level) -> Row<decltype(read(*levels))> {
+    return row.finish();
+  }
+  typedef decltype(*levels)& Item;
+};
+
+int read() {
+  IF_LEVEL(level, at(station)) {
+    return *level;
+  } else if (dry) {
+    warn();
+  } else {
+    return 0;
+  }
+}
+"),
     ("heads of loops without spaces round their operators, beside other loops and conditions", "c", &[], "\
 void read(void) {
     for (i=0; i<n; i++) {

@@ -125,6 +125,11 @@ impl<'h> Heads<'h> {
                     self.note_word(at, &mut scan);
                 }
                 MARK => match self.word(at) {
+                    // What a type is made for: `class Function<Return(Parameters...)> {`.
+                    "<" if scan.type_word.is_some() && scan.group.is_none() && scan.assigned.is_none() => {
+                        at = self.behind_angles(at, limit).unwrap_or(at + 1);
+                        continue;
+                    }
                     "=" if !scan.operator => scan.assigned = scan.assigned.or(Some(at)),
                     ":" if scan.group.is_some() && scan.assigned.is_none() => scan.initializers = true,
                     ":" if scan.colon.is_none() => scan.colon = Some(at),

@@ -398,6 +398,12 @@ impl<'r, 't> Reader<'r, 't> {
                 self.head_values(&head);
                 self.block(BODY, Context::Outside, 2);
             }
+            // A macro that stands for a condition may have another branch.
+            MACRO_BLOCK if self.heads.word(self.heads.skip_notes(self.heads.behind(head.end), limit)) == "else" => {
+                self.frames.push(Frame::Branch { what: What::If, arm: false });
+                self.head_values(&head);
+                self.block(BLOCK, Context::Code, 1);
+            }
             _ => {
                 self.head_values(&head);
                 self.block(BLOCK, Context::Code, 2);
