@@ -166,7 +166,8 @@ fn grown(language: &'static Language, unit: &str, arguments: &Arguments) -> usiz
                 continue;
             }
             // An edit that was refused before anything was read again says nothing of how it grows.
-            let last = if name.starts_with("edit") && last < read / 4 { Duration::MAX } else { last };
+            let refusable = name.starts_with("edit") || *name == "region add";
+            let last = if refusable && last < read / 4 { Duration::MAX } else { last };
             let (time, memory) = measured(&|| work(&document), last);
             if arguments.times {
                 println!("{} {unit:?} {name}: {} KB, {time:.1?}, {} MB", language.name(), size / 1024, memory / 1024);

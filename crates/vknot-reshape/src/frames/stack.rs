@@ -52,9 +52,9 @@ pub(crate) struct Frame {
     pub kept: bool,
     /// Inside a macro: the column in which its first line was written, and whether the item at hand began on a line of its own.
     pub first_column: Option<u32>,
-    /// Where the last line stands that was written in that column.
-    pub item: Place,
     pub item_has_line: bool,
+    /// Inside a macro: where the last line stands that was written in the column of the first.
+    pub item: Place,
     /// How many brackets are open, its own included.
     pub depth: usize,
     /// How many braces are open that belong to the same node.

@@ -160,6 +160,7 @@ const SOUND: &[(&str, &str)] = &[
     ("javascript", "export {\n/* {} */ a_ as catch };\nexport { b as null, c as default, d as void } from \"e\";\n"),
     ("javascript", "import f, { catch as g, default as h } from \"i\";\nexport class J { if() { return null; } }\n"),
     ("typescript", "export { a_ as null };\nimport type { try as b } from \"c\";\ninterface D<out E> {}\n"),
+    ("tsx", "a = <p>b<C>`d` e</C></p>;\nf = g<H>`i`;\n"),
     ("typescript", "export { a_ as in };\nconst b = <C>() =>\n<D>(e: D): F<D> => g;\n"),
 ];
 

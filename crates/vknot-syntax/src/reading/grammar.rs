@@ -213,6 +213,13 @@ fn read_best(text: &str, language: &'static Language, repair: Option<Repair>, li
         return Some(best);
     }
     let is_better = |new: &Tree, old: &Tree| unreadable(new) < unreadable(old);
+    // Where marks are to be put in is told by lexemes alone, which may err.
+    if !seen.inserted.is_empty() {
+        let plain = Seen::plain(text);
+        if let Some(tree) = plain.read(text, language, limits).filter(|tree| is_better(tree, &best)) {
+            (best, seen) = (tree, plain);
+        }
+    }
     let mut other = Seen::repaired(text, language, repair);
     let repaired = other.as_ref().and_then(|other| other.read(text, language, limits));
     if let Some((repaired, other)) = repaired.filter(|repaired| is_better(repaired, &best)).zip(other.as_mut()) {

@@ -10,9 +10,8 @@ pub(super) const REPAIR: Repair = Repair { mask, ..REPAIR_OF_MOST };
 /// <https://tc39.es/ecma262/#prod-ReservedWord>
 const RESERVED: &[&str] = &[
     "await", "break", "case", "catch", "class", "const", "continue", "debugger", "delete", "do", "else", "enum",
-    "export",
-    "extends", "false", "finally", "for", "function", "if", "import", "in", "instanceof", "new", "null", "return",
-    "super", "switch", "this", "throw", "true", "try", "typeof", "var", "void", "while", "with", "yield",
+    "export", "extends", "false", "finally", "for", "function", "if", "import", "in", "instanceof", "new", "null",
+    "return", "super", "switch", "this", "throw", "true", "try", "typeof", "var", "void", "while", "with", "yield",
 ];
 
 fn mask(text: &str) -> Option<Mask> {
