@@ -119,11 +119,11 @@ impl Planner<'_> {
         let with_callables = matches!(key, Key::BraceType | Key::BraceAccessor) && self.tells_of_types();
         let own = key == Key::BraceType && !self.table.spec.types_as_callables || key == Key::BraceWrapped;
         let lone = self.meant.as_ref().filter(|_| own).and_then(|_| self.manner.lone(key));
-        // Few conditionals that open on the next line, as callables do, are no chance.
+        // Few conditionals, or lambdas, that open on the next line, as callables do, are no chance.
         let alike = || self.manner
             .lone(key)
             .filter(|next| *next && self.manner.found(Key::BraceDeclaration) == Some(true));
-        let lone = if key == Key::BraceControl { alike() } else { lone };
+        let lone = if matches!(key, Key::BraceControl | Key::BraceLambda) { alike() } else { lone };
         let habit = || match key {
             _ if with_callables => self.is_second(Key::BraceDeclaration),
             // Where even conditionals open on the next line, everything does.

@@ -27,6 +27,25 @@ int zone(int hour) {
 ";
 
 pub(super) const KEPT: &[Case] = &[
+    ("a lambda that opens on the next line, as functions do", "cpp", &[], "\
+void read()
+{
+    sort([](int low, int high)
+    {
+        return low < high;
+    });
+}
+
+void warn()
+{
+    ring();
+}
+
+void turn()
+{
+    wait();
+}
+"),
     ("types made for functions and arrays, branches behind macros that stand for conditions", "cpp", &[], "\
 template <typename Level, typename... Stations>
 class Reader<Level(Stations...)> {
