@@ -120,6 +120,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "a = () => {}.b(c);",
         "class A { b: c, d: e }",
         "a = () => { b(c) { d; } };",
+        "a = () => {} ? b : c;",
     ]),
     ("csharp", &[
         "class A {}\nb();\n",

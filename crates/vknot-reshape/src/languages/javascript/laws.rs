@@ -27,6 +27,7 @@ pub(crate) static LAWS: &[Law] = &[
     Law::Sound { holder: "class_body", is_sound: without_commas },
     // Its braces would be those of a body.
     Law::Barred { kinds: &["object"], holders: &["arrow_function"] },
+    Law::Sound { holder: "ternary_expression", is_sound: asks_no_function },
 ];
 
 /// What an arrow function would have to stand in brackets for.
@@ -54,6 +55,12 @@ const RESERVED: &[&str] = &[
     "throw",
     "true", "try", "typeof", "var", "void", "while", "with",
 ];
+
+/// Behind the body of an arrow function no conditional goes on.
+fn asks_no_function(code: Code<'_>, conditional: NodeId) -> bool {
+    let condition = code.tree.child_named(conditional, "condition");
+    condition.is_none_or(|condition| code.tree.kind_name(condition) != "arrow_function")
+}
 
 /// A name is no word of the language, but where modules name what they pass on.
 fn no_word(code: Code<'_>, name: NodeId) -> bool {
