@@ -108,3 +108,17 @@ impl Desk {
         shown.replace(&self.folder.path().display().to_string(), "[FOLDER]")
     }
 }
+
+/// Whether the tests themselves run where interrupts are ignored, as behind `nohup` or `&`: what they start cannot be interrupted then.
+pub fn ignores_interrupts() -> bool {
+    const INTERRUPT: u64 = 1 << (2 - 1);
+    let status = std::fs::read_to_string("/proc/self/status").unwrap_or_default();
+    let ignored = status.lines().find_map(|line| line.strip_prefix("SigIgn:"));
+    let ignored = ignored
+        .and_then(|signals| u64::from_str_radix(signals.trim(), 16).ok())
+        .is_some_and(|signals| signals & INTERRUPT > 0);
+    if ignored {
+        eprintln!("skipped: interrupts are ignored where the tests run");
+    }
+    ignored
+}

@@ -3,7 +3,7 @@
 use std::process::{Child, Command, Stdio};
 use std::time::{Duration, Instant};
 
-use crate::harness::Desk;
+use crate::harness::{Desk, ignores_interrupts};
 
 const GUIDE: &str = "# Set
 
@@ -147,6 +147,9 @@ fn code_in_a_sitting_fails_and_ends_as_it_would_alone() {
 
 #[test]
 fn what_runs_in_a_sitting_is_interrupted_and_outlives_its_visitor() {
+    if ignores_interrupts() {
+        return;
+    }
     let room = Room::new();
     room.run("Set");
     let waits = room.begin("Wait");
