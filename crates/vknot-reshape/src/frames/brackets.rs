@@ -113,12 +113,13 @@ impl Frames<'_> {
         let branch = matches!(top.hold, Hold::Branch | Hold::Arm);
         let leads = self.is_at_line_start(node);
         let handed = self.tree.role(holder) == Role::Lambda || self.tree.role(around) == Role::Lambda;
+        let closing = self.closing_line(holder);
         let anchor = match body && owned && top.hold != Hold::Flat {
             true if leads && branch => self.current,
             // What a line led by a mark hands over stands against what is behind the mark, like a list would.
             true if handed && top.anchor == self.current => self.behind_mark,
             true => top.anchor,
-            false => self.of_item(holder).unwrap_or(self.behind_mark),
+            false => closing.and_then(|closing| self.of_item(closing)).unwrap_or(self.behind_mark),
         };
         let of = self.table.kind(self.tree.node(top.node).kind);
         let wraps = self.wrapper == Some(holder);
@@ -148,7 +149,7 @@ impl Frames<'_> {
             base: self.own_base(serial, by, anchor).unwrap_or(anchor.deeper(deeper)),
             close: anchor.deeper(match hold {
                 Hold::List if bracket == b'(' => options.bracket,
-                _ => self.in_front_of_more(holder),
+                _ => closing.map_or(0, |closing| self.in_front_of_more(holder, closing)),
             }),
             prefix_end: node.first_token,
             named: false,
@@ -186,14 +187,13 @@ impl Frames<'_> {
     }
 
     /// Inside a macro: where the item stands that brackets belong to, told by the line of the closing one.
-    fn of_item(&self, holder: NodeId) -> Option<Place> {
-        let (top, closing) = (self.top(), self.closing_line(holder)?);
+    fn of_item(&self, closing: Span) -> Option<Place> {
+        let top = self.top();
         (top.first_column == Some(self.written_column(closing.start))).then_some(top.item)
     }
 
     /// Inside a macro: how many columns a closing bracket was put further in than the line of its opening one, where its line opens others.
-    fn in_front_of_more(&self, holder: NodeId) -> u32 {
-        let Some(closing) = self.closing_line(holder) else { return 0 };
+    fn in_front_of_more(&self, holder: NodeId, closing: Span) -> u32 {
         let opens = self.source.slice(closing).trim_end().ends_with(['(', '[', '{']);
         let written = |at: u32| self.written_column(at);
         let further = written(closing.start).saturating_sub(written(self.tree.node(holder).start));

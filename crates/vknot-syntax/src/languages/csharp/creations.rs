@@ -27,10 +27,7 @@ fn calls(bytes: &[u8], mask: &mut Mask) {
         let touches = name > 0 && bytes[close - types] != b' ';
         let cast = closing(&bytes[..bytes.len().min(close + REACH)], close + 1, (b'(', b')'))
             .and_then(|end| bytes.get(close + 2..end - 1))
-            .is_some_and(
-                |inside| inside.first().is_some_and(|first| is_word(*first) && !first.is_ascii_digit())
-                    && is_type(inside),
-            );
+            .is_some_and(is_type);
         if touches && cast && before.is_some_and(|before| b"!-~)+*/%&|^?:".contains(before)) {
             hide_tokens(mask, bytes, open, close + 1);
         }
@@ -39,7 +36,8 @@ fn calls(bytes: &[u8], mask: &mut Mask) {
 
 /// Whether something in round brackets could be a type, so that they could be a cast.
 fn is_type(inside: &[u8]) -> bool {
-    inside.iter().all(|byte| is_word(*byte) || matches!(byte, b'.' | b'[' | b']' | b'<' | b'>'))
+    inside.first().is_some_and(|first| is_word(*first) && !first.is_ascii_digit())
+        && inside.iter().all(|byte| is_word(*byte) || matches!(byte, b'.' | b'[' | b']' | b'<' | b'>'))
 }
 
 fn creations(bytes: &[u8], mask: &mut Mask) {
@@ -64,7 +62,6 @@ fn type_arguments(bytes: &[u8], name: usize) -> Option<(usize, usize)> {
     let inside = &bytes[round + 1..behind - 1];
     let fits = open > name
         && bytes[open..end].iter().all(compared)
-        && inside.first().is_some_and(|first| is_word(*first) && !first.is_ascii_digit())
         && is_type(inside)
         && bytes.get(blank(bytes, behind)) == Some(&b'{');
     fits.then_some((open, end))

@@ -1,7 +1,8 @@
 //! What the grammar does not know: variance words, call signatures parted by line ends alone, types imported in place, names in clauses.
 
 use crate::languages::javascript::clauses;
-use super::templates;
+use crate::lexis::is_word;
+use super::templates::{may_be_in, show_brackets, string_end};
 use crate::reader::{Mask, Repair, REPAIR as REPAIR_OF_MOST};
 
 pub(crate) const REPAIR: Repair = Repair {
@@ -60,7 +61,9 @@ fn mask(text: &str, elements: bool) -> Option<Mask> {
         }
         (before, reached) = (byte, at);
     }
-    templates::show_brackets(text, elements, &mut mask);
+    if may_be_in(text) {
+        show_brackets(text, elements, &mut mask);
+    }
     changed.then_some(mask)
 }
 
@@ -106,10 +109,6 @@ fn is_module(text: &[u8]) -> bool {
     behind.is_empty() || attributes.is_some_and(|list| list.starts_with(b"{") && list.ends_with(b"}"))
 }
 
-fn is_word(byte: u8) -> bool {
-    byte.is_ascii_alphanumeric() || matches!(byte, b'_' | b'$') || byte >= 0x80
-}
-
 /// Whether a type may end with this byte.
 fn ends_type(byte: u8) -> bool {
     is_word(byte) || matches!(byte, b'>' | b']' | b')' | b'}' | b'"' | b'\'')
@@ -117,19 +116,4 @@ fn ends_type(byte: u8) -> bool {
 
 fn begins_line(bytes: &[u8], at: usize) -> bool {
     bytes[..at].iter().rev().find(|byte| !matches!(byte, b' ' | b'\t')) == Some(&b'\n')
-}
-
-pub(super) fn string_end(bytes: &[u8], at: usize) -> usize {
-    let quote = bytes[at];
-    let mut end = at + 1;
-    while let Some(&byte) = bytes.get(end) {
-        match byte {
-            b'\\' => end += 1,
-            b'\n' => return end,
-            byte if byte == quote => return end + 1,
-            _ => {}
-        }
-        end += 1;
-    }
-    bytes.len()
 }

@@ -9,10 +9,17 @@ pub(crate) const RELIEF: Repair = Repair { mask: |text| relief(text, false), ..R
 pub(crate) const RELIEF_BESIDE_ELEMENTS: Repair = Repair { mask: |text| relief(text, true), ..REPAIR };
 
 fn relief(text: &str, elements: bool) -> Option<Mask> {
-    memchr::memmem::find(text.as_bytes(), b">`")?;
+    if !may_be_in(text) {
+        return None;
+    }
     let mut mask = Mask::new(text);
     show_brackets(text, elements, &mut mask);
     (!mask.inserted.is_empty()).then_some(mask)
+}
+
+/// Whether there may be such templates, which most texts can be told not to have.
+pub(super) fn may_be_in(text: &str) -> bool {
+    memchr::memmem::find(text.as_bytes(), b">`").is_some()
 }
 
 /// What is open in code.
@@ -32,7 +39,7 @@ pub(super) fn show_brackets(text: &str, elements: bool, mask: &mut Mask) {
         let next = bytes.get(at + 1).copied().unwrap_or(b' ');
         let mut template: Option<bool> = None;
         let end = match byte {
-            b'"' | b'\'' => super::repair::string_end(bytes, at),
+            b'"' | b'\'' => string_end(bytes, at),
             b'/' if next == b'/' => at + bytes[at..].iter().take_while(|byte| **byte != b'\n').count(),
             b'/' if next == b'*' => text[at + 2..].find("*/").map_or(bytes.len(), |end| at + end + 4),
             b'/' if begins_value(&text[before..at]) => pattern_end(bytes, at),
@@ -71,6 +78,22 @@ pub(super) fn show_brackets(text: &str, elements: bool, mask: &mut Mask) {
         }
     }
     mask.inserted.sort_by_key(|(at, _)| *at);
+}
+
+/// Behind a string, or at the end of its line where nothing else ends it.
+pub(super) fn string_end(bytes: &[u8], at: usize) -> usize {
+    let quote = bytes[at];
+    let mut end = at + 1;
+    while let Some(&byte) = bytes.get(end) {
+        match byte {
+            b'\\' => end += 1,
+            b'\n' => return end,
+            byte if byte == quote => return end + 1,
+            _ => {}
+        }
+        end += 1;
+    }
+    bytes.len()
 }
 
 /// Behind the text of a template: where it ends, or where a value in it begins.
