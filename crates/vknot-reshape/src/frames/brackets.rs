@@ -147,10 +147,12 @@ impl Frames<'_> {
             bracket: Some(bracket),
             anchor,
             base: self.own_base(serial, by, anchor).unwrap_or(anchor.deeper(deeper)),
-            close: anchor.deeper(match hold {
-                Hold::List if bracket == b'(' => options.bracket,
-                _ => closing.map_or(0, |closing| self.in_front_of_more(holder, closing)),
-            }),
+            close: match hold {
+                Hold::List if bracket == b'(' => anchor.deeper(options.bracket),
+                // A brace that stands further in than what it belongs to has the one that closes it below.
+                _ if closing.is_none() && matches!(by, By::Step(_)) => self.current,
+                _ => anchor.deeper(closing.map_or(0, |closing| self.in_front_of_more(holder, closing))),
+            },
             prefix_end: node.first_token,
             named: false,
             lined_up: false,

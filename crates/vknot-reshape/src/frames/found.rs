@@ -88,7 +88,12 @@ fn by_brackets(code: Code<'_>, by_literals: bool, from: u32) -> Option<Indentati
         let first = parts.find(|item| !label(item)).filter(|item| opens && begins_line(source, tree.node(*item).start));
         if let Some(first) = first {
             let blank = |offset| source.slice(source.line_blank(offset));
-            let (outer, inner) = (blank(node.start), blank(tree.node(first).start));
+            let (mut outer, inner) = (blank(node.start), blank(tree.node(first).start));
+            // What stands with a bracket that leads its line stands in from what holds both.
+            if outer == inner && begins_line(source, node.start) {
+                let holder = tree.ancestors(node.parent).take(4).find(|id| tree.node(*id).start < node.start);
+                outer = holder.map_or(outer, |holder| blank(tree.node(holder).start));
+            }
             votes.count(outer, inner);
         }
     }

@@ -8,10 +8,10 @@ use crate::spec::indent::Hold;
 
 /// How often each offset was seen.
 #[derive(Clone, Debug, Default)]
-struct Counts(Vec<(u32, u32)>);
+struct Counts(Vec<(i32, u32)>);
 
 impl Counts {
-    fn add(&mut self, offset: u32) {
+    fn add(&mut self, offset: i32) {
         if let Some((_, count)) = self.0.iter_mut().find(|(seen, _)| *seen == offset) {
             *count += 1;
         } else if self.0.len() < MOST {
@@ -19,7 +19,7 @@ impl Counts {
         }
     }
 
-    fn of(&self, offset: u32) -> u32 {
+    fn of(&self, offset: i32) -> u32 {
         self.0.iter().find(|(seen, _)| *seen == offset).map_or(0, |(_, count)| *count)
     }
 
@@ -37,23 +37,27 @@ struct Seen {
     counts: Counts,
     class: Option<Class>,
     /// How far they should stand in.
-    usual: u32,
+    usual: i32,
     /// How far in the first thing behind their bracket stands.
-    first: Option<u32>,
+    first: Option<i32>,
     /// Whether they are those of a form.
     form: bool,
+    /// Where they may stand with their bracket: how far in that is.
+    steps: Option<i32>,
 }
 
 /// A line that is counted.
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct Counted {
     /// How far in it stands, and how far it should.
-    pub offset: u32,
-    pub usual: u32,
+    pub offset: i32,
+    pub usual: i32,
     /// How far in the first thing behind the bracket of its frame stands.
-    pub first: Option<u32>,
+    pub first: Option<i32>,
     /// Whether that is a form.
     pub form: bool,
+    /// Where what is in its frame may stand with the bracket of that, which is further in than what it belongs to: how far in that is.
+    pub steps: Option<i32>,
 }
 
 /// Frames that are alike.
@@ -64,6 +68,10 @@ pub(crate) type Class = (Hold, Role);
 pub(crate) struct Offsets {
     frames: HashMap<u32, Seen>,
     classes: BTreeMap<(u8, u8), Counts>,
+    /// How far in the lines stand that close frames, by what these are.
+    closing: BTreeMap<(u8, u8), Counts>,
+    /// How far behind the bracket of what they are in the lines stand that may stand with it.
+    steps: Counts,
     /// Lines that stand further in than what they are in.
     further: u32,
     /// Lines that stand with what they are in though they should not, and how many frames have such.
@@ -71,38 +79,66 @@ pub(crate) struct Offsets {
 }
 
 /// How far in lines of a frame may stand.
-const FAR: u32 = 24;
+const FAR: i32 = 24;
 
 /// One in how many lines of frames that are alike must stand so far in for that to be common.
 const COMMON: u32 = 50;
+
+/// How many closing lines at least, and one in how many, must stand so far in for that to be meant.
+const CLOSING: (u32, u32) = (4, 4);
+
+/// How many lines at least tell how others stand that may stand in two ways.
+const ALIKE: u32 = 4;
 
 /// How many lines make a block one that is around a whole file.
 const AROUND: u32 = 6;
 
 /// How near to the first item of a list a line stands that was lined up with it and is no longer.
-const MISSED: u32 = 3;
+const MISSED: i32 = 3;
 
 impl Offsets {
     /// Counts a line of a frame.
     pub fn count(&mut self, frame: u32, class: Class, line: Counted) {
-        let Counted { offset, usual, first, form } = line;
+        let Counted { offset, usual, first, form, steps } = line;
         let seen = self.frames.entry(frame).or_default();
-        if offset == 0 && usual > 0 {
+        if offset == 0 && usual > 0 && steps.is_none() {
             self.flush.1 += u32::from(seen.counts.of(0) == 0);
             self.flush.0 += 1;
         }
         seen.counts.add(offset);
-        (seen.class, seen.usual, seen.first, seen.form) = (Some(class), usual, first, form);
+        steps.into_iter().for_each(|bracket| self.steps.add(offset - bracket));
+        (seen.class, seen.usual, seen.first) = (Some(class), usual, first);
+        (seen.form, seen.steps) = (form, steps);
         self.further += u32::from(offset > 0);
         self.classes.entry(key(class)).or_default().add(offset);
     }
 
+    /// Counts a line that closes a frame.
+    pub fn count_closing(&mut self, class: Class, offset: i32) {
+        self.closing.entry(key(class)).or_default().add(offset);
+    }
+
+    /// Whether so many frames that are alike are closed so far in that it is meant.
+    pub fn accepts_closing(&self, class: Class, offset: i32) -> bool {
+        let (least, share) = CLOSING;
+        let alike = self.closing.get(&key(class));
+        alike.is_some_and(|alike| alike.of(offset) >= least && alike.of(offset) * share >= alike.all())
+    }
+
     /// How far in most lines of a frame stand, if that is another offset than the usual one.
-    pub fn most(&self, frame: u32) -> Option<u32> {
+    pub fn most(&self, frame: u32) -> Option<i32> {
         let seen = self.frames.get(&frame)?;
         let (most, count) = seen.counts.0.iter().max_by_key(|(_, count)| *count)?;
         let stands = *count > seen.counts.of(seen.usual) && self.accepts(frame, *most);
-        stands.then_some(*most).filter(|most| *most != seen.usual)
+        let undecided = || seen.counts.all() < 2 || seen.counts.of(seen.usual) == 0;
+        let alike = || Some(self.most_step()? + seen.steps.filter(|_| undecided())?);
+        stands.then_some(*most).or_else(alike).filter(|most| *most != seen.usual)
+    }
+
+    /// How far behind the bracket of what they are in most of the lines stand that may stand with it.
+    fn most_step(&self) -> Option<i32> {
+        let (most, count) = self.steps.0.iter().max_by_key(|(_, count)| *count)?;
+        (*count >= ALIKE && 5 * count >= 4 * self.steps.all()).then_some(*most)
     }
 
     /// Whether what stands with what it is in are long lists, as of data, and no jumble.
@@ -112,14 +148,18 @@ impl Offsets {
     }
 
     /// Whether so many lines stand so far in, in a frame or in all that are like it, that it is meant.
-    pub fn accepts(&self, frame: u32, offset: u32) -> bool {
+    pub fn accepts(&self, frame: u32, offset: i32) -> bool {
         let Some((seen, class)) = self.frames.get(&frame).and_then(|seen| Some((seen, seen.class?))) else {
             return false
         };
         let (count, all) = (seen.counts.of(offset), seen.counts.all());
+        // What a page holds may stand at the margin, though the element that holds it does not.
+        if offset < 0 {
+            return class.0 == Hold::Element && count >= AROUND && count * 10 >= all * 9;
+        }
         // Lines in a block do not stand with it, but for a block around a whole file that is well kept otherwise.
         let flat = seen.usual == 0;
-        if offset == 0 && !flat {
+        if offset == 0 && !flat && seen.steps.is_none() {
             return count >= AROUND && count * 10 >= all * 9 && (self.further >= count || self.are_tables());
         }
         if count == 0 || offset > FAR {
@@ -127,7 +167,7 @@ impl Offsets {
         }
         if class.0 == Hold::List && !seen.form {
             // What missed its first item does not stand.
-            let missed = seen.first.is_some_and(|first| first.abs_diff(offset) <= MISSED);
+            let missed = seen.first.is_some_and(|first| (first - offset).abs() <= MISSED);
             return count == all && all > 1 && !missed;
         }
         let alike = self.classes.get(&key(class));

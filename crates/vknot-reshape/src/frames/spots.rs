@@ -43,7 +43,7 @@ impl Frames<'_> {
             return frame.anchor.into();
         }
         match (frame.hold, frame.bracket) {
-            (Hold::Flat | Hold::Parts, None) => self.in_sequence(node, &frame).into(),
+            (Hold::Flat | Hold::Parts, None) => self.in_sequence(id, node, &frame).into(),
             (Hold::Inactive, None) => Spot::by(self.in_inactive(node), By::Author),
             (Hold::Body, _) => self.in_body(id, node, &frame),
             (_, Some(_)) => Spot::by(self.in_list(&frame), By::Wrap),
@@ -120,10 +120,15 @@ impl Frames<'_> {
     }
 
     /// Among items that need no bracket around them. Pieces that could not be read are told apart by marks.
-    fn in_sequence(&self, node: &Node, frame: &Frame) -> Place {
+    fn in_sequence(&self, id: NodeId, node: &Node, frame: &Frame) -> Place {
         let role = self.table.kind(node.kind).role;
         if frame.hold == Hold::Parts && matches!(role, Role::Statement | Role::Branch) {
             return frame.base.deeper(self.options.size);
+        }
+        // What ends a file stands with its parts, wherever their items do.
+        let ends_file = role == Role::Block || node.is_leaf() && is_one_of(self.table.spec.closing, self.text(id));
+        if frame.hold == Hold::Parts && ends_file {
+            return frame.anchor;
         }
         if self.tree.role(frame.node) != Role::Error || self.begins_item(node) {
             return frame.base;
@@ -297,7 +302,9 @@ impl Frames<'_> {
         if frame.hold == Hold::Header && frame.named && node.is_leaf() && leads_clause(self.text(id)) {
             return Spot::by(frame.argument, By::Wrap);
         }
-        let selects = self.table.kind(self.tree.node(frame.node).kind).role == Role::Rule && self.before() == ",";
+        let of = self.tree.node(frame.node).kind;
+        let named = self.table.spec.named.contains(&self.tree.language().kind_name(of));
+        let selects = (named || self.table.kind(of).role == Role::Rule) && self.before() == ",";
         let names = frame.hold == Hold::Header && !frame.named && !matches!(self.before(), "," | "=" | "+");
         Spot::by(if selects || names { frame.anchor } else { frame.base }, By::Wrap)
     }

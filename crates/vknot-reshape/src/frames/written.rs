@@ -103,11 +103,19 @@ impl Frames<'_> {
         let (form, origin) = (self.table.spec.forms.is_some(), self.origin(candidate));
         let Some(top) = self.stack.last() else { return };
         let Some(counted) = self.ways.as_mut().and_then(|ways| ways.counted.as_mut()) else { return };
-        let further = candidate.checked_sub(origin).filter(|_| spot.place == top.base && spot.by != By::Author);
-        if let Some(offset) = further {
-            let from = |column: u32| column.saturating_sub(origin);
+        let (offset, class) = (between(origin, candidate), (top.hold, self.tree.role(top.node)));
+        let steps = matches!(top.by, By::Step(_)).then(|| between(origin, top.close.columns()));
+        if offset < 0 && candidate > 0 {
+            return;
+        }
+        if spot.by == By::Close {
+            counted.count_closing(class, offset);
+        }
+        let closes = spot.by == By::Close && steps.is_some();
+        if spot.place == top.base && spot.by != By::Author && !closes {
+            let from = |column: u32| between(origin, column).max(0);
             let (usual, first) = (from(top.written.usual.columns()), top.written.first.map(from));
-            counted.count(top.serial, (top.hold, self.tree.role(top.node)), Counted { offset, usual, first, form });
+            counted.count(top.serial, class, Counted { offset, usual, first, form, steps });
         }
     }
 
@@ -136,15 +144,18 @@ impl Frames<'_> {
     pub(super) fn own_base(&self, serial: u32, by: By, anchor: Place) -> Option<Place> {
         let ways = self.ways.as_ref().filter(|ways| !ways.is_set(by))?;
         let offsets = ways.offsets?;
-        Some(anchor.deeper(offsets.most(serial)?))
+        Some(match offsets.most(serial)? {
+            out if out < 0 => anchor.with_columns(anchor.columns().saturating_sub(out.unsigned_abs())),
+            further => anchor.deeper(further.unsigned_abs()),
+        })
     }
 
     /// Whether a line stands as far in as others that are with it.
     fn stands_with_others(&self, spot: &Spot, candidate: u32) -> bool {
         let top = self.top();
         let offsets = self.ways.as_ref().and_then(|ways| ways.offsets).filter(|_| spot.place == top.base);
-        let further = candidate.checked_sub(self.origin(candidate));
-        offsets.zip(further).is_some_and(|(offsets, further)| offsets.accepts(top.serial, further))
+        let offset = between(self.origin(candidate), candidate);
+        offsets.is_some_and(|offsets| offsets.accepts(top.serial, offset))
     }
 
     /// Remembers what a line that begins with a node tells those beside it.
@@ -311,10 +322,12 @@ impl Frames<'_> {
         self.table.spec.forms.is_some() && top.bracket.is_some() && near()
     }
 
-    /// Whether a form stands at the margin since it is one of the file where a bracket is missing, or is set off by an empty line.
+    /// Whether a form stands at the margin since it is one of the file where a bracket is missing, is set off by an empty line, or holds
+    /// so much that it was to stand there, whatever it is in.
     fn is_outermost(&self, node: &Node, candidate: u32) -> bool {
         let set_off = || self.tree.gap(self.source.text(), node.first_token).newlines > 1;
-        candidate == 0 && self.table.spec.forms.is_some() && (self.tree.has_error() || set_off())
+        let long = || self.source.line(node.end).saturating_sub(self.source.line(node.start)) >= LONG;
+        candidate == 0 && self.table.spec.forms.is_some() && (self.tree.has_error() || set_off() || long())
     }
 
     /// Whether a line seems to begin something, though what was in front of it has no end that the reader knows of, such as a macro.
@@ -347,6 +360,11 @@ impl Frames<'_> {
         if apart && self.ways.as_ref().is_some_and(|ways| !round || ways.is_open(Key::IndentBracket)) {
             return true;
         }
+        let offsets = self.ways.as_ref().and_then(|ways| ways.offsets).filter(|_| !round);
+        let (offset, class) = (between(top.anchor.columns(), candidate), (top.hold, self.tree.role(top.node)));
+        if offsets.is_some_and(|offsets| offsets.accepts_closing(class, offset)) {
+            return true;
+        }
         // The body stood against the statement that its brackets are in.
         let above = self.ways.as_ref().map_or(0, |ways| ways.line_above.0);
         let around = || self.statement_around().is_some_and(|place| place.columns() == candidate);
@@ -356,6 +374,11 @@ impl Frames<'_> {
         if round && self.ways.as_ref().is_some_and(|ways| ways.is_open(Key::IndentBracket)) {
             return top.written.columns.contains(candidate)
                 || [top.anchor, top.base].iter().any(|place| place.columns() == candidate);
+        }
+        // Where braces stand a level in, what is inside stands with them.
+        let indented = !round && self.options.brace > 0 && candidate == top.base.columns();
+        if indented && self.ways.as_ref().is_some_and(|ways| ways.is_open(Key::IndentBrace)) {
+            return true;
         }
         let closers = self.tree.tokens().iter().skip(node.first_token as usize + 1);
         let more = closers.take_while(|token| {
@@ -486,6 +509,12 @@ impl Frames<'_> {
     }
 }
 
+/// How far in a column is from another one.
+fn between(from: u32, column: u32) -> i32 {
+    let columns = i64::from(column) - i64::from(from);
+    columns.clamp(i64::from(i32::MIN), i64::from(i32::MAX)) as i32
+}
+
 /// Whether a frame holds items that begin lines.
 pub(super) fn is_sequence(frame: &Frame) -> bool {
     matches!(frame.hold, Hold::Flat | Hold::Parts | Hold::Inactive | Hold::Body | Hold::Element)
@@ -496,6 +525,9 @@ pub(super) const DEEP: usize = 16;
 
 /// How far from the bracket of its form a body may stand.
 const NEAR: [u32; 3] = [1, 2, 4];
+
+/// How many lines a form has at least that stands at the margin though it is in another.
+const LONG: u32 = 40;
 
 /// How far from the code around it a comment stands that was put where it is.
 const FAR_OFF: u32 = 8;

@@ -13,6 +13,7 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     tails: &["while"],
     cases: &["case"],
     stacked: &[],
+    named: &[],
     else_if: Some(("else", "if")),
     leads: &["=", "return", ":=", "+=", "-="],
     falls_through: &["fall"],

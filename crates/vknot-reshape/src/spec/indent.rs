@@ -88,6 +88,8 @@ pub(crate) struct IndentSpec {
     pub else_if: Option<(&'static str, &'static str)>,
     /// Kinds that stand below each other where one holds nothing but another.
     pub stacked: &'static [&'static str],
+    /// Kinds that begin with names, which stand below each other.
+    pub named: &'static [&'static str],
     /// Words and marks behind which a value begins that what wraps may line up with.
     pub leads: &'static [&'static str],
     /// How a comment begins that says that its group goes on with the next one.

@@ -19,9 +19,13 @@ fn set_once(language: &str, text: &str, keys: &[&str]) -> String {
     prove_as("indent", &read, reshape).unwrap().text().to_owned()
 }
 
+mod blocks;
+
 /// A way to keep code: what it is called, its language, and a text with `§` in front of a line that is moved off by some columns to see
 /// it come back.
-const WAYS: &[(&str, &str, &str)] = &[
+type Way = (&'static str, &'static str, &'static str);
+
+const WAYS: &[Way] = &[
     ("initializers and bases that stand with what they are of, and commas below their colon", "cpp", "\
 class Gauge
 : public Station
@@ -444,7 +448,7 @@ class Gauge
 
 #[test]
 fn well_kept_code_stays_and_what_is_off_in_it_comes_right() {
-    for (name, language, marked) in WAYS {
+    for (name, language, marked) in WAYS.iter().chain(blocks::WAYS) {
         let text = marked.replace('§', "");
         assert_eq!(set(language, &text, &[]), text, "{name}");
         // To set what the file shows anyway changes nothing.
@@ -462,7 +466,7 @@ fn well_kept_code_stays_and_what_is_off_in_it_comes_right() {
 
 #[test]
 fn what_nobody_indented_is_a_jumble() {
-    for (name, language, marked) in WAYS {
+    for (name, language, marked) in WAYS.iter().chain(blocks::WAYS) {
         let text = marked.replace('§', "");
         let flat: String = text.lines().map(|line| format!("{}\n", line.trim_start())).collect();
         if flat.lines().count() < 10 || *language == "html" {
@@ -536,6 +540,24 @@ fn a_tab_among_spaces_goes_to_the_next_eighth_column() {
     let kept = set("c", c, &[]);
     let columns = |text: &str| text.replace('\t', "        ");
     assert_eq!(columns(&kept), columns(c));
+}
+
+#[test]
+fn forms_that_hold_most_of_a_file_stand_at_the_margin_in_others() {
+    let body: String = (0..30).map(|hour| format!("  (define (level-{hour} a)\n    (read a))\n")).collect();
+    let text = format!("#lang racket\n(define levels\n(let ()\n{body}  (level-0 1)))\n\n(define (low a)\n  (read a))\n");
+    assert_eq!(set("racket", &text, &[]), text);
+    let off = text.replace("(low a)\n  (read", "(low a)\n     (read");
+    assert_eq!(set("racket", &off, &[]), text);
+}
+
+#[test]
+fn text_among_code_is_no_code() {
+    let text = "#lang at-exp racket\n(define (a)\n@b[c]{It's \"high\n      and (low {now}\n  ; today}\n(d))\n(e\n@|{ \" }|)\n";
+    let indented = set("racket", text, &[]);
+    assert!(indented.contains("@b[c]{It's \"high\n      and (low {now}\n  ; today}\n  (d))\n(e\n"), "{indented}");
+    let page = "#lang scribble/base\n@title{Tides}\n    It's (high\n  now.\n";
+    assert_eq!(set("racket", page, &[]), page);
 }
 
 #[test]

@@ -68,6 +68,7 @@ const INDENTED: IndentSpec = IndentSpec {
     ],
     middle: &["else", "except", "finally", "until", "then", "do", "of"],
     tails: &[],
+    named: &["field"],
     ends: &[";", "begin", "try", "repeat", "of"],
     opening: &["begin", "try", "repeat", "case", "record", "asm"],
     closing: &["end", "until"],

@@ -23,6 +23,7 @@ pub(crate) const READING: Reading = Reading {
 const DIALECT: Dialect = Dialect {
     clojure: true,
     scheme: false,
+    texts: false,
     heads: HEADS,
     head_beginnings: &[("def", forms::VALUE)],
 };

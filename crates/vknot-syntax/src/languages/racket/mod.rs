@@ -25,6 +25,7 @@ pub(crate) const READING: Reading = Reading {
 const DIALECT: Dialect = Dialect {
     clojure: false,
     scheme: false,
+    texts: true,
     heads: HEADS,
     head_beginnings: &[("define-", forms::VALUE)],
 };

@@ -23,6 +23,7 @@ pub(crate) const READING: Reading = Reading {
 const DIALECT: Dialect = Dialect {
     clojure: false,
     scheme: true,
+    texts: false,
     heads: HEADS,
     head_beginnings: &[("define-", forms::VALUE)],
 };

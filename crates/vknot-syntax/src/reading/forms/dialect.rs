@@ -44,6 +44,8 @@ pub(crate) struct Dialect {
     pub clojure: bool,
     /// Whether it is Scheme, with escapes between bars, symbols in `#{}#` and code of other languages.
     pub scheme: bool,
+    /// Whether a file may hold text among its code, as its first line says.
+    pub texts: bool,
     /// Heads of forms, with the kind of form they make; sorted by head.
     pub heads: &'static [(&'static str, Kind)],
     /// Beginnings of heads, for whole families of definitions, with their kind.

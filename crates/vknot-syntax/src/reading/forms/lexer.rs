@@ -28,15 +28,88 @@ pub(super) struct Lexeme {
 /// All lexemes of a text but blanks.
 pub(super) fn lexemes(text: &str, dialect: &Dialect) -> Vec<Lexeme> {
     let mut found = Vec::with_capacity(text.len() / 4);
+    let texts = if dialect.texts { Texts::of(text) } else { Texts::None };
     let mut at = 0;
     while at < text.len() {
-        let lexeme = lexeme(text, at, dialect);
+        let lexeme = texts.lexeme(text.as_bytes(), at).unwrap_or_else(|| lexeme(text, at, dialect));
         at = lexeme.end.max(at + 1);
         if !matches!(lexeme.what, What::Blank) {
             found.push(lexeme);
         }
     }
     found
+}
+
+/// Where a file holds text among its code (The Racket Documentation, "Scribble: The Racket Documentation Tool", section 2, "@ Syntax").
+#[derive(Clone, Copy)]
+enum Texts {
+    None,
+    /// In braces behind an expression that `@` leads.
+    InBraces,
+    /// All of it, from there on.
+    From(usize),
+}
+
+impl Texts {
+    /// What the first line of code says of a file.
+    fn of(text: &str) -> Texts {
+        let Some((start, end)) = memchr::memmem::find(text.as_bytes(), b"#lang ")
+            .map(|start| (start, line_end(text.as_bytes(), start)))
+            .filter(|(start, _)| text[..*start].lines().all(|line| line.trim().is_empty() || line.starts_with(';')))
+        else {
+            return Texts::None;
+        };
+        let mut words = text[start..end].split_whitespace().skip(1);
+        match words.next().unwrap_or("") {
+            "at-exp" => Texts::InBraces,
+            name if name == "scribble" || name.starts_with("scribble/") => Texts::From(end),
+            _ => Texts::None,
+        }
+    }
+
+    /// The text that begins at `at`.
+    fn lexeme(self, bytes: &[u8], at: usize) -> Option<Lexeme> {
+        let what = What::Datum(STRING);
+        match self {
+            Texts::From(start) if at >= start => Some(Lexeme { start: at, what, end: bytes.len() }),
+            Texts::InBraces if bytes[at] == b'{' => {
+                let before = *bytes.get(at.checked_sub(1)?)?;
+                let barred = before == b'|';
+                if before != b']' && before != b'@' && !barred && ends_symbol(before) {
+                    return None;
+                }
+                Some(match if barred {
+                    barred_end(bytes, at)
+                } else {
+                    braced_end(bytes, at)
+                } {
+                    Some(end) => Lexeme { start: at, what, end },
+                    None => Lexeme { start: at, what: What::Error, end: bytes.len() },
+                })
+            }
+            _ => None,
+        }
+    }
+}
+
+/// Behind the brace that closes the one at `at`.
+fn braced_end(bytes: &[u8], at: usize) -> Option<usize> {
+    let mut depth = 0usize;
+    memchr::memchr2_iter(b'{', b'}', &bytes[at..])
+        .find(|found| {
+            if bytes[at + found] == b'{' {
+                depth += 1
+            } else {
+                depth -= 1
+            }
+            depth == 0
+        })
+        .map(|found| at + found + 1)
+}
+
+/// Behind the `}|` that closes the `|{` around the brace at `at`.
+fn barred_end(bytes: &[u8], at: usize) -> Option<usize> {
+    memchr::memmem::find(&bytes[at..], b"}|").map(|found| at + found + 2)
 }
 
 fn lexeme(text: &str, at: usize, dialect: &Dialect) -> Lexeme {

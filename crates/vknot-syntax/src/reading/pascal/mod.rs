@@ -35,6 +35,7 @@ kinds! {
     LOOP = "loop" as Branch,
     GUARD = "guard" as Branch,
     SCOPE = "scope" as Branch,
+    VARIANTS = "variants" as Branch,
     ARM = "arm" as Arm,
     LABEL = "label" as Label,
     BLOCK = "block" as Block,

@@ -25,6 +25,10 @@ enum Frame {
     Routine,
     /// The members of a type up to `end`.
     Members,
+    /// The variants of a record, up to the `end` of that.
+    Variants,
+    /// One of them, behind its label; then the node ends.
+    Variant,
     /// Statements up to the word that ends them.
     Statements(Block),
     /// The arms of a `case`.
@@ -155,6 +159,8 @@ impl<'r, 't> Reader<'r, 't> {
             Frame::Branch { .. } | Frame::Arm => self.sub_statement(),
             Frame::Cases => self.case_item(),
             Frame::Members => self.member(),
+            Frame::Variants => self.variant(),
+            Frame::Variant => self.fields_of_variant(),
             Frame::Declarations { types } => self.declared(types),
             Frame::Routine => self.routine_part(),
             Frame::Part { .. } | Frame::File => self.outer(),

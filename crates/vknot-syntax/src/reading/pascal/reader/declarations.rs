@@ -226,6 +226,35 @@ impl Reader<'_, '_> {
         }
     }
 
+    /// The label of a variant, or the end of all of them.
+    pub(super) fn variant(&mut self) {
+        match self.lexemes.word(self.at) {
+            Some(Word::End | Word::Part | Word::Visibility | Word::Routine) => {
+                self.frames.pop();
+                self.close(1);
+            }
+            Some(Word::Of) => self.token(),
+            _ if self.lexemes.kind(self.at) == Some(SEMICOLON) => self.token(),
+            _ => {
+                self.builder.open(ARM, Field(0));
+                self.label();
+                self.frames.push(Frame::Variant);
+            }
+        }
+    }
+
+    /// The fields of a variant in their brackets, and the `;` behind it.
+    pub(super) fn fields_of_variant(&mut self) {
+        if self.lexemes.kind(self.at) == Some(OPEN_ROUND) && self.lexemes.close_of(self.at).is_some() {
+            return self.bracketed(GROUP);
+        }
+        if self.lexemes.kind(self.at) == Some(SEMICOLON) {
+            self.token();
+        }
+        self.frames.pop();
+        self.close(1);
+    }
+
     /// One member of a type, or the `end` of them.
     pub(super) fn member(&mut self) {
         match self.lexemes.word(self.at) {
@@ -263,7 +292,10 @@ impl Reader<'_, '_> {
             }
             Some(Word::Case) => {
                 // The variants of a record have no `end` of their own.
+                self.builder.open(VARIANTS, Field(0));
                 self.token();
+                self.frames.push(Frame::Variants);
+                self.expect_values(Until::Word(Word::Of));
             }
             _ => match self.lexemes.kind(self.at) {
                 Some(OPEN_SQUARE) => self.bracketed(GROUP),

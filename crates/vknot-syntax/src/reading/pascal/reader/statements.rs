@@ -253,21 +253,26 @@ impl Reader<'_, '_> {
             _ if self.lexemes.kind(self.at) == Some(SEMICOLON) => self.token(),
             _ => {
                 self.builder.open(ARM, Field(0));
-                self.builder.open(LABEL, Field(0));
-                let start = self.at;
-                while self.at < self.lexemes.list.len()
-                    && !self.lexemes.is(self.at, ":")
-                    && self.lexemes.kind(self.at) != Some(SEMICOLON)
-                    && !matches!(self.lexemes.word(self.at), Some(Word::End | Word::Begin))
-                {
-                    self.token();
-                }
-                if self.lexemes.is(self.at, ":") || self.at == start {
-                    self.token();
-                }
-                self.close(1);
+                self.label();
                 self.frames.push(Frame::Arm);
             }
         }
+    }
+
+    /// The values an arm is for, and the `:` behind them.
+    pub(super) fn label(&mut self) {
+        self.builder.open(LABEL, Field(0));
+        let start = self.at;
+        while self.at < self.lexemes.list.len()
+            && !self.lexemes.is(self.at, ":")
+            && self.lexemes.kind(self.at) != Some(SEMICOLON)
+            && !matches!(self.lexemes.word(self.at), Some(Word::End | Word::Begin))
+        {
+            self.token();
+        }
+        if self.lexemes.is(self.at, ":") || self.at == start {
+            self.token();
+        }
+        self.close(1);
     }
 }
