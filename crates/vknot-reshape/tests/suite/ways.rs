@@ -545,7 +545,8 @@ fn a_tab_among_spaces_goes_to_the_next_eighth_column() {
 #[test]
 fn forms_that_hold_most_of_a_file_stand_at_the_margin_in_others() {
     let body: String = (0..30).map(|hour| format!("  (define (level-{hour} a)\n    (read a))\n")).collect();
-    let text = format!("#lang racket\n(define levels\n(let ()\n{body}  (level-0 1)))\n\n(define (low a)\n  (read a))\n");
+    let text =
+        format!("#lang racket\n(define levels\n(let ()\n{body}  (level-0 1)))\n\n(define (low a)\n  (read a))\n");
     assert_eq!(set("racket", &text, &[]), text);
     let off = text.replace("(low a)\n  (read", "(low a)\n     (read");
     assert_eq!(set("racket", &off, &[]), text);
@@ -553,7 +554,8 @@ fn forms_that_hold_most_of_a_file_stand_at_the_margin_in_others() {
 
 #[test]
 fn text_among_code_is_no_code() {
-    let text = "#lang at-exp racket\n(define (a)\n@b[c]{It's \"high\n      and (low {now}\n  ; today}\n(d))\n(e\n@|{ \" }|)\n";
+    let text =
+        "#lang at-exp racket\n(define (a)\n@b[c]{It's \"high\n      and (low {now}\n  ; today}\n(d))\n(e\n@|{ \" }|)\n";
     let indented = set("racket", text, &[]);
     assert!(indented.contains("@b[c]{It's \"high\n      and (low {now}\n  ; today}\n  (d))\n(e\n"), "{indented}");
     let page = "#lang scribble/base\n@title{Tides}\n    It's (high\n  now.\n";
