@@ -154,6 +154,31 @@ fn by_tabs(code: Code<'_>, least: usize) -> Option<Indentation> {
     told.then(|| Indentation { tabs, size: code.toolkit().indent.spec.habit, tab_width: MIXED_TAB })
 }
 
+/// Whether columns that line something up are made of tabs, too: as the style says, else as the file shows, else as the files beside do.
+pub(crate) fn aligns_with_tabs(code: Code<'_>, style: &Style, indentation: Indentation) -> bool {
+    let open = indentation.tabs && style.is_open(Key::AlignTabs);
+    let shown = if open { lines_up_by_tabs(code, indentation) } else { None };
+    indentation.tabs && shown.unwrap_or_else(|| style.flag(Key::AlignTabs))
+}
+
+/// The same as lines show it that begin with tabs and spaces behind them: those that have more tabs than the line they go on with, against
+/// those with spaces where a tab would fit. `None` where few do.
+pub(crate) fn lines_up_by_tabs(code: Code<'_>, indentation: Indentation) -> Option<bool> {
+    let lines = lines::lines(code, indentation, None).into_iter();
+    let blanks = lines.map(|line| Span::new(line.start, line.end).of(code.source.text()));
+    let (mut filled, mut spaced, mut level) = (0, 0, 0);
+    for blank in blanks {
+        let spaces = blank.trim_start_matches('\t').len();
+        let tabs = blank.len() - spaces;
+        match spaces {
+            0 => level = tabs,
+            _ if spaces >= indentation.tab_width as usize => spaced += 1,
+            _ => filled += u32::from(tabs > level),
+        }
+    }
+    (filled + spaced >= TABS_SHOWN).then_some(filled >= 4 * spaced)
+}
+
 /// The same where indentation is meaning: the widths by which statements begin blocks.
 fn by_levels(code: Code<'_>) -> Option<Indentation> {
     let source = code.source;
@@ -183,6 +208,9 @@ const WIDEST: usize = 8;
 
 /// How many lines must tell any other width, and that four in five of all do.
 const ENOUGH: u32 = 5;
+
+/// How many lines must tell whether tabs line something up.
+const TABS_SHOWN: u32 = 2;
 
 /// What was added for one level, how often.
 #[derive(Default)]

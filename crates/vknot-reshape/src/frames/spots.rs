@@ -63,7 +63,7 @@ impl Frames<'_> {
         node.is_leaf()
             && ends
             && self.text(id) == ";"
-            && !matches!(self.tree.role(node.parent), Role::Branch | Role::Error)
+            && !matches!(self.tree.role(node.parent), Role::Branch | Role::Arm | Role::Error)
             && gap.end < self.source.span().end
             && !self.source.slice(gap).contains('\n')
     }

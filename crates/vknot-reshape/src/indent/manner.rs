@@ -3,7 +3,7 @@
 use vknot_style::{Key, Origin, Style};
 
 use super::shown::shown_by;
-use crate::frames::found::effective_indentation;
+use crate::frames::found::{effective_indentation, lines_up_by_tabs};
 use crate::frames::ways::Shown;
 use crate::spec::Code;
 
@@ -40,9 +40,13 @@ pub fn own_style(code: Code<'_>, style: &Style) -> Style {
 
 /// What the lines of a file show, where enough of them agree, whatever is usual.
 pub(crate) fn told(code: Code<'_>, style: &Style) -> Vec<(Key, String)> {
-    let Some(shown) = shown_by(code, style, effective_indentation(code, style)).filter(|shown| shown.is_kept()) else {
+    let indentation = effective_indentation(code, style);
+    let Some(shown) = shown_by(code, style, indentation).filter(|shown| shown.is_kept()) else {
         return Vec::new();
     };
+    let tabs = indentation.tabs && style.language().covers(Key::AlignTabs);
+    let tabs = tabs.then(|| lines_up_by_tabs(code, indentation)).flatten();
+    let tabs = tabs.map(|tabs| (Key::AlignTabs, tabs.to_string()));
     let told = |key: Key| {
         let votes: Vec<(&str, u32)> =
             shown.votes.iter().filter(|((of, _), _)| *of == key).map(|((_, word), votes)| (*word, *votes)).collect();
@@ -50,7 +54,7 @@ pub(crate) fn told(code: Code<'_>, style: &Style) -> Vec<(Key, String)> {
         let (word, most) = votes.into_iter().max_by_key(|(_, votes)| *votes)?;
         (most >= LEAST && 5 * most >= 4 * all).then(|| (key, word.to_owned()))
     };
-    SHOWN.into_iter().filter(|key| style.language().covers(*key)).filter_map(told).collect()
+    SHOWN.into_iter().filter(|key| style.language().covers(*key)).filter_map(told).chain(tabs).collect()
 }
 
 /// What a style has that the file shows, and nothing else said.

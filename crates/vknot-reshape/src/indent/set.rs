@@ -13,7 +13,9 @@ use crate::reshape::Reshape;
 use crate::frames::blocks::{Block, inner_lines};
 use super::completed::completed;
 use super::kept::{is_mixed, is_open, stand, Stand};
-use crate::frames::found::{below_first_line, by_lines, decided_indentation, indentation as found_indentation};
+use crate::frames::found::{
+    aligns_with_tabs, below_first_line, by_lines, decided_indentation, indentation as found_indentation,
+};
 use super::levels;
 use crate::frames::lines::{any_indented, Line, lines, Margin, Placed, placed, stays_at_margin, touches_blank};
 use super::manner;
@@ -105,7 +107,9 @@ fn set_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bool)
     receipt.indentation = Some((indentation, decided));
     let kept = kept_spans(code);
     receipt.left_alone.extend(kept.iter().map(|span| LeftAlone { span: *span, reason: Reason::Kept }));
-    let setter = Setter { code, style, indentation, margin: Margin::default(), begun: false, only, by_ways, kept };
+    let align_with_tabs = aligns_with_tabs(code, style, indentation);
+    let margin = Margin::default();
+    let setter = Setter { code, style, indentation, align_with_tabs, margin, begun: false, only, by_ways, kept };
     let edits = setter.edits(&mut receipt);
     Reshape { edits, receipt, ..Reshape::default() }
 }
@@ -114,6 +118,8 @@ struct Setter<'a> {
     code: Code<'a>,
     style: &'a Style,
     indentation: Indentation,
+    /// Whether columns that line something up are made of tabs, too.
+    align_with_tabs: bool,
     margin: Margin,
     /// Whether the first line begins elsewhere.
     begun: bool,
@@ -197,8 +203,7 @@ impl Setter<'_> {
 
     fn written(&self, place: Place) -> String {
         let mut blank = String::new();
-        let align_with_tabs = self.indentation.tabs && self.style.flag(Key::AlignTabs);
-        place.write(self.indentation, align_with_tabs, &mut blank);
+        place.write(self.indentation, self.align_with_tabs, &mut blank);
         blank
     }
 
@@ -376,6 +381,7 @@ impl Setter<'_> {
             code: self.code.piece(piece),
             style: &style,
             indentation,
+            align_with_tabs: aligns_with_tabs(self.code.piece(piece), &style, indentation),
             margin,
             begun,
             only,

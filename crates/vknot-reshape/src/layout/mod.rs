@@ -39,7 +39,7 @@ use crate::indent::{kept, Kept};
 use crate::keeps::kept_spans;
 use crate::lines::Lines;
 use crate::spec::Code;
-use crate::frames::found::effective_indentation;
+use crate::frames::found::{aligns_with_tabs, effective_indentation};
 use crate::frames::options::Options as FrameOptions;
 use crate::receipt::{LeftAlone, Reason, Receipt, TokenChange};
 use crate::reshape::Reshape;
@@ -327,7 +327,7 @@ fn paper(code: Code<'_>, style: &Style) -> Paper {
     Paper {
         indentation,
         frames: FrameOptions::of(style, indentation),
-        align_with_tabs: indentation.tabs && style.flag(Key::AlignTabs),
+        align_with_tabs: aligns_with_tabs(code, style, indentation),
         line_end: line_end.text(),
         final_newline: style.flag(Key::InsertFinalNewline),
         columns: style.choice::<AlignColumn>(),

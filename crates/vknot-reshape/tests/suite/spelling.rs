@@ -106,7 +106,7 @@ fn semicolons_go_where_a_line_end_does_as_well() {
             ("javascript", "let a = b;\n`c`.d()\n"),
             ("javascript", "let a = b;\n/c/.test(d)\n"),
             ("javascript", "let a = b;\n// Low.\n+c\n"),
-            ("javascript", "while (a) ;\nb()\n"),
+            ("javascript", "while (a);\nb()\n"),
             ("javascript", "for (;;) {}\n"),
             ("javascript", "class A {\n  static;\n  b() {}\n}\n"),
             ("javascript", "class A {\n  b;\n  *c() {}\n}\n"),

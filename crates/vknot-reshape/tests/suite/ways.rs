@@ -4,7 +4,7 @@
 use vknot_reshape::{Decided, indent};
 use vknot_reshape::steps::Wish;
 
-use crate::support::{prove_as, reshape, styled};
+use crate::support::{formatted, prove_as, reshape, styled};
 
 /// What `indent` makes of a text, proven, and the same of that.
 fn set(language: &str, text: &str, keys: &[&str]) -> String {
@@ -560,6 +560,19 @@ fn text_among_code_is_no_code() {
     assert!(indented.contains("@b[c]{It's \"high\n      and (low {now}\n  ; today}\n  (d))\n(e\n"), "{indented}");
     let page = "#lang scribble/base\n@title{Tides}\n    It's (high\n  now.\n";
     assert_eq!(set("racket", page, &[]), page);
+}
+
+#[test]
+fn what_lines_up_by_tabs_goes_on_to_where_tabs_are_set() {
+    let one = "int read_level(struct gauge *gauge,\n\t       int tide) {\n\tif (tide)\n\t\treturn warn(gauge,\n\t\t\t    tide,\n\t\t\t    0);\n\treturn 0;\n}\n";
+    let c = format!("{one}\n{}", one.replace("read", "send"));
+    let set_tabs = ["indent_style=tab", "tab_width=8"];
+    assert_eq!(set("c", &c, &set_tabs), c);
+    assert_eq!(formatted("c", &c, &set_tabs), c);
+    let spaces = c.replace("\t       int", "               int").replace("\t\t\t    ", "\t\t            ");
+    assert_eq!(set("c", &spaces, &set_tabs), spaces);
+    let filled = [&set_tabs[..], &["vknot_align_tabs=true"]].concat();
+    assert_eq!(set("c", &spaces, &filled), c);
 }
 
 #[test]

@@ -96,6 +96,9 @@ impl Planner<'_> {
         if (last || kind || !field.is_empty() && rule.bodies.contains(&field)) && !self.is_comment(part) {
             return self.body(id, rule, before, part);
         }
+        if name == ";" && matches!(self.role(id), Role::Branch | Role::Arm) {
+            return self.body(id, rule, before, part);
+        }
         if rule.joined.contains(&name) && !rule.own_line.contains(&name) && !rule.author.contains(&name) {
             return self.follow(before, gap);
         }
@@ -245,7 +248,7 @@ impl Planner<'_> {
             return self.brace(id, rule, body);
         }
         // Where nothing is to be done, a line that says nothing else shows that it is meant.
-        if self.name(body) == ";" {
+        if self.token_text(gap) == ";" {
             return self.plan.set(gap, GapPlan::author(false));
         }
         let holder = if rule.ends_in_body { self.tree.node(id).parent } else { id };

@@ -27,6 +27,31 @@ int zone(int hour) {
 ";
 
 pub(super) const KEPT: &[Case] = &[
+    ("semicolons that say that nothing is done", "c", &[], "\
+void watch(int level) {
+    if (level > 9)
+        ; /* too high */
+    else if (level > 2)
+        ;
+    else {
+        calm();
+    }
+    while (read(level));
+    if (level);
+    do
+        level = read(level);
+    while (level > 0);
+}
+"),
+    ("semicolons that say that nothing is done", "javascript", &[], "\
+function watch(level) {
+  if (level > 9)
+    ; // too high
+  else calm();
+  while (read(level));
+  if (level);
+}
+"),
     ("a lambda that opens on the next line, as functions do", "cpp", &[], "\
 void read()
 {
