@@ -13,6 +13,7 @@ pub(crate) mod forms;
 pub(crate) mod found;
 pub(crate) mod lines;
 pub(crate) mod marks;
+mod meant;
 pub(crate) mod offsets;
 pub(crate) mod options;
 pub(crate) mod place;

@@ -60,6 +60,21 @@ pub(crate) struct Counted {
     pub steps: Option<i32>,
 }
 
+/// What leads lines that say nothing of others but those that are alike.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub(crate) enum Mark {
+    /// What closes frames that are alike.
+    Closing(u8, u8),
+    /// The label of a case.
+    Case,
+}
+
+impl Mark {
+    pub fn closing((hold, role): Class) -> Mark {
+        Mark::Closing(hold as u8, role as u8)
+    }
+}
+
 /// Frames that are alike.
 pub(crate) type Class = (Hold, Role);
 
@@ -68,8 +83,8 @@ pub(crate) type Class = (Hold, Role);
 pub(crate) struct Offsets {
     frames: HashMap<u32, Seen>,
     classes: BTreeMap<(u8, u8), Counts>,
-    /// How far in the lines stand that close frames, by what these are.
-    closing: BTreeMap<(u8, u8), Counts>,
+    /// How far in the lines stand that close frames, by what these are, and labels of cases.
+    marks: BTreeMap<Mark, Counts>,
     /// How far behind the bracket of what they are in the lines stand that may stand with it.
     steps: Counts,
     /// Lines that stand further in than what they are in.
@@ -84,8 +99,8 @@ const FAR: i32 = 24;
 /// One in how many lines of frames that are alike must stand so far in for that to be common.
 const COMMON: u32 = 50;
 
-/// How many closing lines at least, and one in how many, must stand so far in for that to be meant.
-const CLOSING: (u32, u32) = (4, 4);
+/// How many marks that are alike at least, and one in how many, must stand so far in for that to be meant.
+const MARKS: (u32, u32) = (4, 4);
 
 /// How many lines at least tell how others stand that may stand in two ways.
 const ALIKE: u32 = 4;
@@ -113,15 +128,15 @@ impl Offsets {
         self.classes.entry(key(class)).or_default().add(offset);
     }
 
-    /// Counts a line that closes a frame.
-    pub fn count_closing(&mut self, class: Class, offset: i32) {
-        self.closing.entry(key(class)).or_default().add(offset);
+    /// Counts a line that a mark leads.
+    pub fn count_mark(&mut self, mark: Mark, offset: i32) {
+        self.marks.entry(mark).or_default().add(offset);
     }
 
-    /// Whether so many frames that are alike are closed so far in that it is meant.
-    pub fn accepts_closing(&self, class: Class, offset: i32) -> bool {
-        let (least, share) = CLOSING;
-        let alike = self.closing.get(&key(class));
+    /// Whether so many marks that are alike stand so far in that it is meant.
+    pub fn accepts_mark(&self, mark: Mark, offset: i32) -> bool {
+        let (least, share) = MARKS;
+        let alike = self.marks.get(&mark);
         alike.is_some_and(|alike| alike.of(offset) >= least && alike.of(offset) * share >= alike.all())
     }
 

@@ -125,6 +125,15 @@ pub(crate) fn blank_columns(text: &str, tab_width: u32) -> u32 {
     text.chars().fold(0, |column, c| advanced(column, c, tab_width))
 }
 
+/// The columns in which the lines behind the first one of a text begin: the first of them, and the one that stands furthest out. `None` where
+/// there is nothing on them.
+pub(crate) fn margin_behind_first(text: &str, tab_width: u32) -> Option<(u32, u32)> {
+    let lines = text.lines().skip(1).filter(|line| !line.trim().is_empty());
+    let mut columns = lines.map(|line| blank_columns(&line[..line.len() - line.trim_start().len()], tab_width));
+    let first = columns.next()?;
+    Some((first, columns.fold(first, u32::min)))
+}
+
 fn advanced(column: u32, c: char, tab_width: u32) -> u32 {
     match c {
         '\t' => (column / tab_width.max(1) + 1) * tab_width.max(1),

@@ -22,7 +22,7 @@ use super::manner;
 use super::shown::options;
 use crate::frames::broken::lost_from;
 use crate::frames::options::Options;
-use crate::frames::place::{blank_columns, Place};
+use crate::frames::place::{blank_columns, margin_behind_first, Place};
 use crate::spec::indent::LinesBy;
 
 /// Sets the indentation of a file's lines, or of those that some spans touch, by structure.
@@ -133,9 +133,9 @@ struct Setter<'a> {
 impl Setter<'_> {
     fn edits(&self, receipt: &mut Receipt) -> Edits {
         let mut edits: Vec<(Span, String)> = Vec::new();
-        let mut placed: Vec<(Line, Place)> = Vec::new();
+        let (mut placed, mut well_kept): (Vec<(Line, Place)>, bool) = (Vec::new(), false);
         match self.code.toolkit().indent.spec.lines {
-            LinesBy::Structure => placed = self.by_structure(&mut edits, receipt),
+            LinesBy::Structure => (placed, well_kept) = self.by_structure(&mut edits, receipt),
             LinesBy::Levels => {
                 let lines = lines(self.code, self.indentation, self.only);
                 let was = found_indentation(self.code).map_or(self.indentation, |found| match found.tabs {
@@ -160,7 +160,7 @@ impl Setter<'_> {
         }
         let alike = self.told_together();
         for piece in self.code.tree.embedded() {
-            self.embedded(piece, (&placed, &alike), &mut edits, &mut receipt.left_alone);
+            self.embedded(piece, (&placed, well_kept, &alike), &mut edits, &mut receipt.left_alone);
         }
         // What moves along with a line of its own may go on outside of what was asked for.
         let wanted = |span: &Span| self.only.is_none_or(|only| only.iter().any(|only| touches_blank(*only, *span)));
@@ -207,7 +207,8 @@ impl Setter<'_> {
         blank
     }
 
-    fn by_structure(&self, edits: &mut Vec<(Span, String)>, receipt: &mut Receipt) -> Vec<(Line, Place)> {
+    /// Where the lines go, and whether they are well kept.
+    fn by_structure(&self, edits: &mut Vec<(Span, String)>, receipt: &mut Receipt) -> (Vec<(Line, Place)>, bool) {
         let completed = completed(self.code);
         let code =
             completed.as_ref().map_or(self.code, |completed| self.code.other(&completed.source, &completed.tree));
@@ -231,7 +232,7 @@ impl Setter<'_> {
         for block in &mut placed.blocks {
             self.move_block(code, block, (&lines, &placed.places, well_kept), edits);
         }
-        lines.into_iter().zip(placed.places).collect()
+        (lines.into_iter().zip(placed.places).collect(), well_kept)
     }
 
     /// Where lines stand: in a file that is well kept as it shows, in a jumble as the style says. Also whether it is well kept.
@@ -301,15 +302,24 @@ impl Setter<'_> {
         }
     }
 
-    /// Where the lines of a piece begin: with its first line, or one level further in than the tag in front of it.
-    fn margin_of(&self, span: Span, placed: &[(Line, Place)]) -> Margin {
+    /// Where the lines of a piece begin: with its first line; behind a tag, in a well-kept file, where its second one does if none stands
+    /// further out, else one level further in than the tag.
+    fn margin_of(&self, piece: &Embedded, placed: &[(Line, Place)], well_kept: bool) -> Margin {
+        let span = piece.span();
         let behind = placed.partition_point(|(line, _)| line.end <= span.start);
         match behind.checked_sub(1).and_then(|at| placed.get(at)) {
             Some((line, place)) if line.end == span.start => {
                 let moved = i64::from(place.columns()) - i64::from(line.found.columns());
                 Margin { place: *place, moved: Some(moved) }
             }
-            Some((_, place)) => Margin { place: place.deeper(self.indentation.size), moved: None },
+            Some((line, place)) => {
+                let moved = i64::from(place.columns()) - i64::from(line.found.columns());
+                let own = margin_behind_first(piece.source.text(), self.indentation.tab_width);
+                let own = own.filter(|(first, least)| well_kept && first == least);
+                let usual = place.deeper(self.indentation.size);
+                let set = |(first, _)| usual.with_columns((i64::from(first) + moved).max(0) as u32);
+                Margin { place: own.map_or(usual, set), moved: None }
+            }
             None => Margin::default(),
         }
     }
@@ -342,7 +352,7 @@ impl Setter<'_> {
     fn embedded(
         &self,
         piece: &Embedded,
-        (placed, alike): (&[(Line, Place)], &HashMap<&'static str, Indentation>),
+        (placed, well_kept, alike): (&[(Line, Place)], bool, &HashMap<&'static str, Indentation>),
         edits: &mut Vec<(Span, String)>,
         left_alone: &mut Vec<LeftAlone>,
     ) {
@@ -359,7 +369,7 @@ impl Setter<'_> {
             return left_alone.push(LeftAlone { span, reason: Reason::SyntaxError });
         }
         let style = self.style.for_language(self.code.piece(piece).toolkit().style);
-        let margin = if begun { self.margin_of(span, placed) } else { Margin::default() };
+        let margin = if begun { self.margin_of(piece, placed, well_kept) } else { Margin::default() };
         let mut indentation = if begun {
             let open = [Key::IndentSize, Key::IndentStyle].iter().all(|key| style.word(*key) == "as-found");
             // Tabs behind the spaces of what holds the piece are no levels.

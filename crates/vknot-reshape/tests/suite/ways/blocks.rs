@@ -151,4 +151,89 @@ morning.</p>
   </body>
 </html>
 "),
+    ("cases two levels in, and a semicolon on a line of its own", "javascript", "\
+const high = 1,
+      low = 0
+;
+
+function name(level) {
+  switch (level) {
+      case 0: return 'low';
+      case 1: return 'high';
+      default:
+§        warn(level);
+        return 'none';
+  }
+}
+
+function next(level) {
+  switch (level) {
+      case 0: return 1;
+      default: return 0;
+  }
+}
+"),
+    ("cases at the margin of what a loop turns through", "c", "\
+int run(struct step *step)
+{
+  for (;;) {
+    switch (step->kind) {
+
+case STEP_READ: {
+  level = read_level(step);
+  break;
+}
+
+case STEP_WARN: {
+  if (level > 2) {
+§    warn(level);
+  }
+  break;
+}
+
+case STEP_CALM: {
+  calm(level);
+  break;
+}
+
+case STEP_SEND: {
+  send(level);
+  break;
+}
+
+default: {
+  return 0;
+}
+    }
+  }
+}
+"),
+    ("styles, scripts and texts that stand where their author put them", "html", "\
+<html>
+  <head>
+    <title>Tides</title>
+    <style>
+.high { color: red }
+.low {
+  color: blue;
+}
+    </style>
+    <script>
+        if (high) {
+          warn();
+        }
+    </script>
+  </head>
+  <body>
+    <div>
+      <p>High in the morning.</p>
+<pre>
+ 6:00  4.2
+18:00  4.1
+</pre>
+§      <p>Low at noon.</p>
+    </div>
+  </body>
+</html>
+"),
 ];
