@@ -555,7 +555,7 @@ fn forms_that_hold_most_of_a_file_stand_at_the_margin_in_others() {
 #[test]
 fn text_among_code_is_no_code() {
     let text =
-        "#lang at-exp racket\n(define (a)\n@b[c]{It's \"high\n      and (low {now}\n  ; today}\n(d))\n(e\n@|{ \" }|)\n";
+        "#lang at-exp racket\n(define (a)\n@b[c]{It's \"high\n      and (low {now}\n  ; today}\n(d))\n(e\n@|{ \" }|)\n(f\n @g|{ low(\n |@|a|tide(\n|@h|{ (\n}|\n}|\n @`{now\n@b})\n";
     let indented = set("racket", text, &[]);
     assert!(indented.contains("@b[c]{It's \"high\n      and (low {now}\n  ; today}\n  (d))\n(e\n"), "{indented}");
     let page = "#lang scribble/base\n@title{Tides}\n    It's (high\n  now.\n";

@@ -62,54 +62,86 @@ impl Texts {
         let mut words = text[start..end].split_whitespace().skip(1);
         match words.next().unwrap_or("") {
             "at-exp" => Texts::InBraces,
+            // Tables drawn with lines stand in the columns they stand in.
+            "2d" => Texts::From(end),
             name if name == "scribble" || name.starts_with("scribble/") => Texts::From(end),
             _ => Texts::None,
         }
     }
 
-    /// The text that begins at `at`.
+    /// The text that begins at `at`, or the name behind the mark in front of one.
     fn lexeme(self, bytes: &[u8], at: usize) -> Option<Lexeme> {
         let what = What::Datum(STRING);
-        match self {
-            Texts::From(start) if at >= start => Some(Lexeme { start: at, what, end: bytes.len() }),
-            Texts::InBraces if bytes[at] == b'{' => {
+        match (self, bytes[at]) {
+            (Texts::From(start), _) if at >= start => Some(Lexeme { start: at, what, end: bytes.len() }),
+            (Texts::InBraces, b'@') =>
+                Some(Lexeme { start: at, what: What::Datum(SYMBOL), end: command_end(bytes, at + 1) }),
+            (Texts::InBraces, mark @ (b'{' | b'|')) => {
+                let barred = mark == b'|';
+                let begins = !barred || bytes.get(at + 1) == Some(&b'{');
                 let before = *bytes.get(at.checked_sub(1)?)?;
-                let barred = before == b'|';
-                if before != b']' && before != b'@' && !barred && ends_symbol(before) {
+                let quoted = matches!(before, b'\'' | b'`' | b',') && at > 1 && bytes[at - 2] == b'@';
+                if !begins || before != b']' && !quoted && ends_symbol(before) {
                     return None;
                 }
-                Some(match if barred {
-                    barred_end(bytes, at)
-                } else {
-                    braced_end(bytes, at)
-                } {
-                    Some(end) => Lexeme { start: at, what, end },
-                    None => Lexeme { start: at, what: What::Error, end: bytes.len() },
-                })
+                let end = if barred { barred_end(bytes, at) } else { braced_end(bytes, at) };
+                let unclosed = Lexeme { start: at, what: What::Error, end: bytes.len() };
+                Some(end.map_or(unclosed, |end| Lexeme { start: at, what, end }))
             }
             _ => None,
         }
     }
 }
 
-/// Behind the brace that closes the one at `at`.
-fn braced_end(bytes: &[u8], at: usize) -> Option<usize> {
-    let mut depth = 0usize;
-    memchr::memchr2_iter(b'{', b'}', &bytes[at..])
-        .find(|found| {
-            if bytes[at + found] == b'{' {
-                depth += 1
-            } else {
-                depth -= 1
-            }
-            depth == 0
-        })
-        .map(|found| at + found + 1)
+/// Behind the name that `@` stands in front of: bars may be around it, and the bar of a text ends it.
+fn command_end(bytes: &[u8], at: usize) -> usize {
+    let mut end = at;
+    while let Some(&byte) = bytes.get(end) {
+        match byte {
+            b'|' if bytes.get(end + 1) == Some(&b'{') => break,
+            b'|' => match memchr::memchr(b'|', &bytes[end + 1..(end + NAME_AT_MOST).min(bytes.len())]) {
+                Some(length) => end += length + 2,
+                None => break,
+            },
+            _ if ends_symbol(byte) => break,
+            _ => end += 1,
+        }
+    }
+    end.min(bytes.len())
 }
 
-/// Behind the `}|` that closes the `|{` around the brace at `at`.
+/// Bytes in which the bar behind a name is looked for.
+const NAME_AT_MOST: usize = 256;
+
+/// Behind the brace that closes the one at `at`; such braces may nest.
+fn braced_end(bytes: &[u8], at: usize) -> Option<usize> {
+    balanced_end(bytes, at, |_| true, |_| true)
+}
+
+/// Behind the `}|` that closes the `|{` at `at`; such marks may nest.
 fn barred_end(bytes: &[u8], at: usize) -> Option<usize> {
-    memchr::memmem::find(&bytes[at..], b"}|").map(|found| at + found + 2)
+    let opens = |brace: usize| bytes[brace - 1] == b'|';
+    let closes = |brace: usize| bytes.get(brace + 1) == Some(&b'|');
+    balanced_end(bytes, at + 1, opens, closes).map(|end| end + 1)
+}
+
+/// Behind the brace that closes the one at `at`, of those that open or close something.
+fn balanced_end(
+    bytes: &[u8],
+    at: usize,
+    opens: impl Fn(usize) -> bool,
+    closes: impl Fn(usize) -> bool,
+) -> Option<usize> {
+    let mut depth = 0usize;
+    let mut braces = memchr::memchr2_iter(b'{', b'}', &bytes[at..]).map(|found| at + found);
+    let last = braces.find(|brace| {
+        match bytes[*brace] {
+            b'{' => depth += usize::from(opens(*brace)),
+            _ => depth -= usize::from(closes(*brace)),
+        }
+        depth == 0
+    });
+    last.map(|brace| brace + 1)
 }
 
 fn lexeme(text: &str, at: usize, dialect: &Dialect) -> Lexeme {
