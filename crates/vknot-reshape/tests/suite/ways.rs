@@ -554,12 +554,16 @@ fn forms_that_hold_most_of_a_file_stand_at_the_margin_in_others() {
 
 #[test]
 fn text_among_code_is_no_code() {
-    let text =
-        "#lang at-exp racket\n(define (a)\n@b[c]{It's \"high\n      and (low {now}\n  ; today}\n(d))\n(e\n@|{ \" }|)\n(f\n @g|{ low(\n |@|a|tide(\n|@h|{ (\n}|\n}|\n @`{now\n@b})\n";
-    let indented = set("racket", text, &[]);
-    assert!(indented.contains("@b[c]{It's \"high\n      and (low {now}\n  ; today}\n  (d))\n(e\n"), "{indented}");
-    let page = "#lang scribble/base\n@title{Tides}\n    It's (high\n  now.\n";
-    assert_eq!(set("racket", page, &[]), page);
+    let texts = "(f\n @g|{ low(\n |@|a|tide(\n|@h|{ (\n}|\n}|\n @`{now\n@b})\n";
+    let comment = "@;{ It's \"low\n  (in here }\n";
+    let code = "(define (a)\n@b[c]{It's \"high\n      and (low {now}\n  ; today}\n(d))\n";
+    let text = format!("#lang at-exp racket\n{comment}{code}{texts}");
+    let set_code = code.replace("\n@b", "\n  @b").replace("\n(d", "\n  (d");
+    assert_eq!(set("racket", &text, &[]), format!("#lang at-exp racket\n{comment}{set_code}{texts}"));
+    for lang in ["scribble/base", "2d racket"] {
+        let page = format!("#lang {lang}\n@title{{Tides}}\n    It's (high\n  now.\n");
+        assert_eq!(set("racket", &page, &[]), page);
+    }
 }
 
 #[test]

@@ -74,6 +74,11 @@ impl Texts {
         let what = What::Datum(STRING);
         match (self, bytes[at]) {
             (Texts::From(start), _) if at >= start => Some(Lexeme { start: at, what, end: bytes.len() }),
+            // A comment of this kind may go over lines.
+            (Texts::InBraces, b'@') if bytes[at..].starts_with(b"@;{") => {
+                let end = braced_end(bytes, at + 2).unwrap_or(bytes.len());
+                Some(Lexeme { start: at, what: What::Comment, end })
+            }
             (Texts::InBraces, b'@') =>
                 Some(Lexeme { start: at, what: What::Datum(SYMBOL), end: command_end(bytes, at + 1) }),
             (Texts::InBraces, mark @ (b'{' | b'|')) => {
