@@ -1,6 +1,7 @@
 //! Imports that keep their order: those that come back to the file itself, and those that come into a circle of the project's modules at
 //! different places.
 
+use std::collections::HashSet;
 use std::sync::Arc;
 
 use crate::spec::imports::{Import, Index, Name};
@@ -9,10 +10,12 @@ use crate::spec::LoadSpec;
 use super::organizing::Organizing;
 
 /// What is known of the project that a file's imports load modules of.
-pub(super) struct Loads {
+pub(super) struct Loads<'a> {
     spec: &'static LoadSpec,
     place: String,
     index: Arc<Index>,
+    /// The names that the file uses when it is run, where others load nothing.
+    values: Option<HashSet<&'a str>>,
 }
 
 /// Whether an import may change places with others.
@@ -26,13 +29,13 @@ pub(super) enum Hold {
     Stays,
 }
 
-impl Loads {
+impl<'a> Loads<'a> {
     /// `None` where modules load nothing in an order, or nothing is known of the project.
-    pub fn of(organizing: &Organizing<'_>) -> Option<Loads> {
+    pub fn of(organizing: &Organizing<'a>) -> Option<Loads<'a>> {
         let spec = organizing.spec.loads?;
         let place = organizing.around.place()?;
         let index = organizing.around.index()?;
-        Some(Loads { spec, place, index })
+        Some(Loads { spec, place, index, values: (spec.values)(organizing.code) })
     }
 
     /// What holds each of some imports, which stand in a row.
@@ -57,6 +60,9 @@ impl Loads {
     }
 
     fn loaded(&self, import: &Import) -> Loaded {
+        if !import.is_run(self.values.as_ref()) {
+            return Loaded::default();
+        }
         let module = (self.spec.module)(&self.place);
         self.index.loaded(&module, &(self.spec.loads)(import, &self.place))
     }

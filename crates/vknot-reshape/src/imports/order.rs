@@ -122,6 +122,8 @@ enum Far {
     Last,
     /// Where its letters say.
     Among,
+    /// First, behind all that is named from the root.
+    Behind,
 }
 
 /// A group of imports.
@@ -212,10 +214,11 @@ impl Order {
             Case::Letters => key.letters.as_str(),
             Case::Small => key.small.as_str(),
         };
-        let far = match self.far {
-            Far::First => -outwards(&key.exact),
-            Far::Last => outwards(&key.exact),
-            Far::Among => 0,
+        let far = match (self.far, outwards(&key.exact)) {
+            (Far::Among, _) => 0,
+            (Far::Behind, 0) => i64::MIN,
+            (Far::First | Far::Behind, far) => -far,
+            (Far::Last, far) => far,
         };
         (author, listed, form, far, first, &key.exact)
     }
@@ -374,9 +377,9 @@ fn candidates(spec: &ImportSpec, style: &Style, rows: &[Vec<Standing>]) -> Vec<O
         ImportCase::AsFound => &[Case::Letters, Case::Exact, Case::Small],
     };
     let lists: &[bool] = if rows.iter().flatten().any(|one| one.behind.is_some()) { &[false, true] } else { &[false] };
-    let depths = rows.iter().flatten().map(|one| outwards(&one.key.exact)).filter(|depth| *depth > 0);
+    let depths = rows.iter().flatten().map(|one| outwards(&one.key.exact));
     let fars: &[Far] = match depths.collect::<HashSet<_>>().len() > 1 {
-        true => &[Far::First, Far::Among, Far::Last],
+        true => &[Far::First, Far::Among, Far::Last, Far::Behind],
         false => &[Far::First],
     };
     let forms = match has(Form::From) {

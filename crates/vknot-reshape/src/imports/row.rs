@@ -7,7 +7,7 @@ use vknot_style::choices::{ImportMerge, WrapComma};
 use vknot_syntax::Span;
 
 use crate::receipt::{Act, Fate, Note, Receipt};
-use crate::spec::imports::{Import, Room};
+use crate::spec::imports::{Import, Name, Room};
 use super::block::{Block, Entry};
 use super::held::{Hold, Loads};
 use super::names::NameOrder;
@@ -35,7 +35,16 @@ pub(super) struct Rower<'o, 'a> {
     level: String,
     width: usize,
     /// What imports load, where that may hold them.
-    loads: OnceCell<Option<Loads>>,
+    loads: OnceCell<Option<Loads<'a>>>,
+}
+
+/// An import of which others from the same place become a part.
+struct Host {
+    at: usize,
+    /// Its names and those of all from there that follow it.
+    names: Vec<Name>,
+    /// Whether one that is left apart follows it.
+    parted: bool,
 }
 
 /// An import with its place.
@@ -199,36 +208,50 @@ impl<'o, 'a> Rower<'o, 'a> {
 
     fn merged(&self, row: Vec<Placed>, receipt: &mut Receipt) -> Vec<Placed> {
         let mut merged: Vec<Placed> = Vec::with_capacity(row.len());
-        let mut hosts: HashMap<(usize, String), usize> = HashMap::new();
+        let mut hosts: HashMap<(usize, String), Host> = HashMap::new();
         for placed in row {
             let group = placed.standing.as_ref().filter(|_| self.order.written);
             let group = group.map_or(0, |standing| standing.written_group());
             let import = placed.entry.import.as_ref().filter(|_| placed.entry.is_plain() && placed.hold == Hold::Free);
-            let import = import.filter(|import| self.is_to(ImportMerge::Merge, import));
-            let Some(key) = import.and_then(|import| (self.organizing.spec.merges)(import)) else {
+            let keyed = import.and_then(|import| Some((import, (self.organizing.spec.merges)(import)?)));
+            let Some((import, key)) = keyed else {
                 merged.push(placed);
                 continue;
             };
-            match hosts.entry((group, key)) {
-                std::collections::hash_map::Entry::Vacant(entry) => {
-                    entry.insert(merged.len());
+            let host = hosts.get_mut(&(group, key.clone()));
+            match host.filter(|host| !self.is_parted(host, import)) {
+                None if self.is_to(ImportMerge::Merge, import) => {
+                    hosts.insert((group, key), Host { at: merged.len(), names: import.names.clone(), parted: false });
                     merged.push(placed);
                 }
-                std::collections::hash_map::Entry::Occupied(entry) => {
-                    let Some(import) = placed.entry.import else { continue };
+                Some(host) if self.is_to(ImportMerge::Merge, import) => {
                     let span = self.organizing.code.tree.node(placed.entry.line.node).span();
                     if !placed.entry.written.is_empty() {
                         let why = "comes from the same place as another one".to_owned();
                         let import = one_line(&placed.entry.written);
                         receipt.imports.push(Fate::new(import, span, Act::Merged, why));
                     }
-                    if let Some(host) = merged[*entry.get()].entry.import.as_mut() {
-                        host.names.extend(import.names);
+                    host.names.extend(import.names.iter().cloned());
+                    if let Some(own) = merged[host.at].entry.import.as_mut() {
+                        own.names.extend(import.names.iter().cloned());
                     }
+                }
+                host => {
+                    if let Some(host) = host {
+                        host.names.extend(import.names.iter().cloned());
+                        host.parted = true;
+                    }
+                    merged.push(placed);
                 }
             }
         }
         merged
+    }
+
+    /// Whether one that is left apart stands between two others where its name does, so that the three are in order as they are.
+    fn is_parted(&self, host: &Host, import: &Import) -> bool {
+        let chain: Vec<Name> = host.names.iter().chain(&import.names).cloned().collect();
+        host.parted && self.names.is_some_and(|names| names.faults(&chain, self.organizing.spec) == 0)
     }
 
     /// A comment in front of the first import of a group heads the group: an import that would bring its own there stands behind the next

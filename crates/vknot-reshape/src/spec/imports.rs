@@ -67,6 +67,16 @@ pub(crate) struct Import {
     pub broken: bool,
 }
 
+impl Import {
+    /// Whether it loads something when the file is run, where imports of which no name is among these do not.
+    pub fn is_run(&self, values: Option<&HashSet<&str>>) -> bool {
+        let is_value = |name: &Name, values: &HashSet<&str>| name.bound
+            .as_deref()
+            .is_none_or(|name| values.contains(name));
+        values.is_none_or(|values| self.names.is_empty() || self.names.iter().any(|name| is_value(name, values)))
+    }
+}
+
 /// For writing an import: how much room there is.
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct Room<'a> {

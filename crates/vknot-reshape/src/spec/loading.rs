@@ -60,7 +60,7 @@ impl Loading {
             loading.modules.insert(name.clone(), number);
             loading.names.push(name.clone());
             loading.folders.extend(name.match_indices('.').map(|(at, _)| name[..at].to_owned()));
-            let last = name.rsplit('.').next().unwrap_or(name).to_owned();
+            let last = last(name).to_owned();
             loading.by_last.entry(last).or_default().push((name.clone(), number));
         }
         let mut loads: Vec<Vec<u32>> = vec![Vec::new(); loading.modules.len()];
@@ -81,10 +81,11 @@ impl Loading {
         loading
     }
 
-    /// Whether a module is a package that holds another one.
+    /// Whether a module is a package that holds another one. Modules that are called by their paths hold none.
     fn holds(&self, package: u32, module: u32) -> bool {
         let name = |number: u32| self.names.get(number as usize).map_or("", String::as_str);
-        name(module).strip_prefix(name(package)).is_some_and(|rest| rest.starts_with('.'))
+        between(name(package)) == '.'
+            && name(module).strip_prefix(name(package)).is_some_and(|rest| rest.starts_with('.'))
     }
 
     /// The modules that are meant by what is loaded: that of the name, else those whose names end with it.
@@ -103,9 +104,10 @@ impl Loading {
         if let Some(number) = self.modules.get(name) {
             return vec![*number];
         }
-        let last = name.rsplit('.').next().unwrap_or(name);
-        let alike = self.by_last.get(last).map_or(&[][..], Vec::as_slice);
-        let ends = |whole: &str| whole.strip_suffix(name).is_some_and(|front| front.ends_with('.'));
+        let alike = self.by_last.get(last(name)).map_or(&[][..], Vec::as_slice);
+        let ends = |whole: &str| {
+            whole.strip_suffix(name).is_some_and(|front| front.ends_with('.') || name.starts_with('/'))
+        };
         alike.iter().filter(|(whole, _)| ends(whole)).map(|(_, number)| *number).collect()
     }
 
@@ -125,6 +127,15 @@ impl Loading {
         }
         loaded
     }
+}
+
+/// What parts the names in a module's own: they are called by their paths from the root, or by names with points between them.
+fn between(module: &str) -> char {
+    if module.starts_with('/') { '/' } else { '.' }
+}
+
+fn last(module: &str) -> &str {
+    module.rsplit(between(module)).next().unwrap_or(module)
 }
 
 /// A node on the way of the search for circles.

@@ -1,6 +1,6 @@
 //! What a language's folder gives, and its tables by number of kind.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 use vknot_style::choices::ImportMerge;
 use vknot_style::LanguageStyle;
@@ -19,6 +19,8 @@ pub(crate) struct LoadSpec {
     pub module: fn(&str) -> String,
     /// The modules that an import of the file at a place loads, as in [`Declared::loads`].
     pub loads: fn(&Import, &str) -> Vec<String>,
+    /// The names that are used when the file is run, where an import none of whose names is one loads nothing; `None` where all load.
+    pub values: for<'a> fn(Code<'a>) -> Option<HashSet<&'a str>>,
 }
 
 /// What a language's folder gives for imports.

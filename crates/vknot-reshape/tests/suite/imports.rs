@@ -69,6 +69,13 @@ fn what_is_in_some_order_stays() {
         ("python", "from ... import a\nfrom ..b import c\nfrom . import d\nfrom .e import f\nprint(a, c, d, f)\n"),
         ("python", "from . import d\nfrom .e import f\nfrom ..b import c\nprint(c, d, f)\n"),
         ("python", "from a import c\nfrom a import d as e\nprint(c, e)\n"),
+        // Far first, behind what is named from the root.
+        (
+            "python",
+            "import a\nimport b\nfrom c import d\nfrom tide.e import f\nfrom ...g import h\nfrom .i import j\nprint(a, b, d, f, h, j)\n",
+        ),
+        // Where another name has its place between two imports.
+        ("python", "from a import b, c\nfrom a import d as e\nfrom a import f, g\nprint(b, c, e, f, g)\n"),
         ("python", "from a import _LOW, Gauge, _read, _Surge\nprint(_LOW, Gauge, _read, _Surge)\n"),
         ("rust", "use self::a::B;\nuse crate::c::{D, e};\nuse std::fmt;\n\nuse b::C;\n"),
         ("rust", "use std::env;\nuse std::fs;\nuse std::path;\n"),
@@ -275,6 +282,62 @@ fn modules_that_load_each_other_keep_their_order() {
         "from tide.surge import warn\nimport json\nfrom tide.level import read\nimport abc\nwarn(read, json, abc)\n";
     let (sorted, held) = ordered("app/run.py", text);
     assert_eq!((sorted.as_str(), held), ("import abc\nimport json\n\nfrom tide.surge import warn\nfrom tide.level import read\nwarn(read, json, abc)\n", 2));
+}
+
+#[test]
+fn scripts_that_load_each_other_keep_their_order() {
+    let files = [
+        // Two modules that load each other, and one that comes in by another way.
+        ("src/surge.ts", "import { Level } from './level';\nexport class Surge extends Level {}\n"),
+        ("src/level.ts", "export * from './base.level';\nexport { Surge } from './surge.js';\n"),
+        ("src/base.level.ts", "import { Surge } from '@/surge';\nexport class Level { near = new Surge() }\n"),
+        ("src/chart.ts", "import { Level } from './level';\nexport const chart = new Level();\n"),
+        // Those load nothing: types, what is run later, what is declared.
+        (
+            "src/board.ts",
+            "import type { Zone } from './zone';\nimport { Page } from './page';\nexport let zone: Zone | Page;\n",
+        ),
+        ("src/zone.ts", "export const zone = () => require('./board');\n"),
+        ("src/page.d.ts", "import { Board } from './board';\nexport class Page extends Board {}\n"),
+        ("src/run.js", "const level = require('./level');\n"),
+    ];
+    let ordered = |place: &str, text: &str| {
+        let language = if place.ends_with(".js") { "javascript" } else { "typescript" };
+        // What a file in one language declares is known in the others.
+        let project = Project::of("typescript", place, &[&files[..], &[(place, text)]].concat());
+        let proven = run(language, text, &["vknot_import_require=true"], Wanted::default(), &project);
+        let held = proven.receipt().imports.iter().filter(|fate| fate.act == Act::Held).count();
+        (proven.text().to_owned(), held)
+    };
+    let kept = [
+        (
+            "src/show.ts",
+            "import { Surge } from './surge';\nimport { Level } from './level';\nnew Surge(new Level());\n",
+        ),
+        ("src/show.ts", "import { Surge } from './surge';\nimport { chart } from './chart';\nnew Surge(chart);\n"),
+        ("src/show.js", "const surge = require('./surge');\nconst level = require('./level');\nlevel(surge);\n"),
+        // Types of what is decorated are values.
+        (
+            "src/show.ts",
+            "import { Surge } from './surge';\nimport { Level } from './level';\n@page\nclass Show { constructor(a: Surge, b: Level) {} }\n",
+        ),
+    ];
+    for (place, text) in kept {
+        assert_eq!(ordered(place, text), (text.to_owned(), 2));
+    }
+    let sorted = [
+        "import { zone } from './zone';\nimport { board } from './board';\nzone(board);\n",
+        "import { Surge } from './surge';\nimport { Level } from './level';\nlet show: Surge | Level;\n",
+        "import type { Surge } from './surge';\nimport type { Level } from './level';\nnew Surge(new Level());\n",
+        "import { Surge } from './surge';\nimport { board } from './board';\nnew Surge(board);\n",
+    ];
+    for text in sorted {
+        let (sorted, held) = ordered("src/show.ts", text);
+        assert!(held == 0 && sorted != text, "{sorted}");
+    }
+    // What comes back to the file stays where it is.
+    let text = "import { Surge } from './surge';\nimport { zone } from './board';\nexport class Level { s = new Surge(zone) }\n";
+    assert_eq!(ordered("src/base.level.ts", text), (text.to_owned(), 1));
 }
 
 #[test]

@@ -7,6 +7,7 @@ use vknot_syntax::NodeId;
 use crate::imports::imports_of;
 use crate::spec::Code;
 use crate::spec::imports::{Declared, Form, Origin};
+use super::loading::loads_of;
 use super::reading::{is_import, read};
 
 /// In front of a module of which the default is meant.
@@ -62,6 +63,7 @@ pub(super) fn declares(code: Code<'_>, place: &str) -> Declared {
         }
     }
     takes(code, place, &mut declared);
+    declared.loads = loads_of(code, place);
     declared
 }
 
@@ -124,7 +126,7 @@ pub(super) fn module_at(place: &str) -> String {
 }
 
 /// What a module is called that a file at a place imports by a path from there.
-fn module_from(place: &str, path: &str) -> String {
+pub(super) fn module_from(place: &str, path: &str) -> String {
     let mut parts: Vec<&str> = place.split('/').collect();
     parts.pop();
     for part in path.split('/') {

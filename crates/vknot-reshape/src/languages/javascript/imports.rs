@@ -11,7 +11,7 @@ use crate::imports::words::{documented, facts, is_name, outside_imports, words, 
 use crate::spec::Code;
 use crate::spec::imports::{Home, Import, Name, Room, Surroundings, Uses, Verdict, Wants};
 use crate::spec::{Evidence, IMPORTS_OF_MOST, ImportSpec};
-use super::{exports, missing};
+use super::{exports, loading, missing};
 use super::reading::{is_import, read};
 
 pub(crate) const IMPORTS: ImportSpec = ImportSpec {
@@ -28,6 +28,7 @@ pub(crate) const IMPORTS: ImportSpec = ImportSpec {
     uses: Some(uses),
     judge,
     declares: Some(exports::declares),
+    loads: Some(&loading::LOADS),
     project: ("package.json", |_| None),
     missing: Some(&missing::MISSING),
     kin: &["javascript", "tsx", "typescript"],

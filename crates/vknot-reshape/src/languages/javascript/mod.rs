@@ -4,6 +4,7 @@ mod exports;
 pub(crate) mod imports;
 pub(crate) mod laws;
 pub(crate) mod layout;
+mod loading;
 mod missing;
 mod reading;
 pub(crate) mod scopes;

@@ -23,13 +23,14 @@ pub(super) const IMPORTS: ImportSpec = ImportSpec {
     },
     left_apart: |import| import.names.iter().any(|name| name.alias.is_some()),
     home,
-    orders: &[&["standard", "other", "own", "near"], &["written"], &[]],
+    orders: &[&["standard", "other", "own", "near"], &["standard", "other", "own"], &["written"], &[]],
     uses: Some(uses),
     judge,
     declares: Some(declares),
     loads: Some(&LoadSpec {
         module: module_of,
         loads: |import, place| loads(import, &module_of(place), is_package(place)),
+        values: |_| None,
     }),
     project: ("pyproject.toml", |_| None),
     ..IMPORTS_OF_MOST
