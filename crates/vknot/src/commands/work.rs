@@ -98,6 +98,10 @@ pub fn work(
         }
     };
     if !input.has_language() {
+        // An ending that several languages share is no promise that a file is in one of them.
+        if !target.named {
+            return Ok(worked(input, Made::Uncovered, target));
+        }
         let message = "this file's language is not known; name one with --language, or a file name with --as";
         return Err(Problem::new(&input.shown, message));
     }

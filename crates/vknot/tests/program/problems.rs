@@ -35,6 +35,16 @@ fn what_was_named_and_cannot_be_done_is_said() {
 }
 
 #[test]
+fn in_a_tree_a_file_that_only_ends_like_a_language_is_no_problem() {
+    let desk = Desk::new();
+    desk.write("gauge.inc", "low = high\n");
+    desk.write("board.json", "{}\n");
+    let run = desk.run(&["format", ".", "--check"]);
+    assert!(run.contains("1 as it should be, 1 in a language whose layout is not known") && !run.contains("problem"), "{run}");
+    assert!(desk.run(&["format", "gauge.inc", "--check"]).contains("1 problem"));
+}
+
+#[test]
 fn an_empty_folder_says_so() {
     let desk = Desk::new();
     snapshot!(desk.run(&["format", "."]));
