@@ -22,6 +22,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "class A { List<> b; }",
         "class A { void b() { private int c; } }",
         "class A { void b() { if (c) int d = 1; } }",
+        "interface A { int B; }",
         "class A { int b = switch (c) { default -> { return 1; } }; }",
         "class A { void b() { switch (c) { case 1: continue; } } }",
         "class A { void b() { for (;;) { Runnable c = () -> { break; }; } } }",
@@ -80,6 +81,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "fn a() {}\n/* b /* c */\n",
         "fn a() { let B { .., c } = d; }\n",
         "fn a() { let B(.., c, ..) = d; }\n",
+        "fn a() { let b = c < d > e; }\n",
     ]),
     ("go", &[
         "package a\nb()\n",
@@ -98,6 +100,9 @@ const BROKEN: &[(&str, &[&str])] = &[
         "package a\nfunc b() { switch c { case 1: continue } }\n",
         "package a\nfunc b() { for { func() { break }() } }\n",
         "package a\nfunc b() { for _, (c) := range d {} }\n",
+        "package a\nfunc b() { if c := d{1}; e {} }\n",
+        "package a\nfunc b() { for c := (d{1}); c != d{2}; {} }\n",
+        "package a\nfunc b() { switch c := d{1}; e {} }\n",
     ]),
     ("typescript", &[
         "function () {}\n",
@@ -159,6 +164,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "class A { void B() { -c; } }",
         "class A : B[] { }",
         "class A { void B() { switch (c) { default: } } }",
+        "class A { void B() { c = new D { (E = { 1 }) }; } }",
     ]),
     ("c", &[
         "void a(void) { b(c, , d); }",

@@ -42,6 +42,7 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "expression_statement", is_sound: acts },
     Law::Barred { kinds: &["array_type"], holders: &["base_list"] },
     Law::Sound { holder: "switch_body", is_sound: ends_with_act },
+    Law::Sound { holder: "assignment_expression", is_sound: fills_what_is_made },
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
@@ -320,4 +321,11 @@ fn regions_close(code: Code<'_>, unit: NodeId) -> bool {
         open >= 0
     });
     sound && open == 0
+}
+
+/// A list of values fills something that is made where it stands (12.8.16.3).
+fn fills_what_is_made(code: Code<'_>, assignment: NodeId) -> bool {
+    let tree = code.tree;
+    let is_list = |id: NodeId| tree.kind_name(id) == "initializer_expression";
+    !tree.child_named(assignment, "right").is_some_and(is_list) || tree.parent(assignment).is_some_and(is_list)
 }

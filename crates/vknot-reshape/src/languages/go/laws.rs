@@ -34,6 +34,18 @@ pub(super) static LAWS: &[Law] = &[
     Law::Within { kinds: &["continue_statement"], holders: &[LOOPS], callables: false },
     Law::Within { kinds: &["break_statement"], holders: &[LOOPS, SWITCHES], callables: false },
     Law::Sound { holder: "range_clause", is_sound: names_new },
+    Law::Sound { holder: "if_statement", is_sound: parted_from_block },
+    Law::Sound { holder: "for_statement", is_sound: parted_from_block },
+    Law::Sound { holder: "expression_switch_statement", is_sound: parted_from_block },
+];
+
+/// Types of which a value in braces looks like a name in front of a block.
+const NAMED: [&str; 3] = ["generic_type", "qualified_type", "type_identifier"];
+
+/// What has brackets around what it holds, or stands behind a header.
+const ENCLOSING: [&str; 8] = [
+    "argument_list", "block", "default_case", "expression_case", "if_statement", "literal_value",
+    "parenthesized_expression", "slice_expression",
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
@@ -117,4 +129,23 @@ fn alike(code: Code<'_>, list: NodeId) -> bool {
     let any = parameters.iter().position(|id| tree.kind_name(*id) == "variadic_parameter_declaration");
     let all = parameters.iter().all(named) || !parameters.iter().any(named);
     all && any.is_none_or(|at| at + 1 == parameters.len())
+}
+
+/// In front of a block a value of a named type stands in brackets ("Composite literals").
+fn parted_from_block(code: Code<'_>, statement: NodeId) -> bool {
+    let tree = code.tree;
+    let mut waiting: Vec<NodeId> = tree.parts(statement).collect();
+    while let Some(part) = waiting.pop() {
+        let kind = tree.kind_name(part);
+        if ENCLOSING.contains(&kind) {
+            continue;
+        }
+        let named = || tree.child_named(part, "type").is_some_and(|kind| NAMED.contains(&tree.kind_name(kind)));
+        if kind == "composite_literal" && named() {
+            return false;
+        }
+        let index = tree.child_named(part, "index");
+        waiting.extend(tree.parts(part).filter(|inner| Some(*inner) != index));
+    }
+    true
 }

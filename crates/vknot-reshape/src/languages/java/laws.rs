@@ -26,8 +26,8 @@ pub(super) static LAWS: &[Law] = &[
         ],
         roles: &[],
     },
-    // Behind an annotation a word of the language is read as a type.
-    Law::Names { kinds: &["identifier", "type_identifier"], words: &["assert", "new", "return", "throw"] },
+    // Behind an annotation, or between members, a word of the language is read as a type.
+    Law::Names { kinds: &["identifier", "type_identifier"], words: WORDS },
     Law::Sound { holder: "formal_parameters", is_sound: spread_last },
     Law::Sound { holder: "import_declaration", is_sound: from_somewhere },
     Law::Sound { holder: "constructor_declaration", is_sound: named_as_type },
@@ -35,9 +35,16 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "type_arguments", is_sound: some_types },
     Law::Sound { holder: "local_variable_declaration", is_sound: plain_modifiers },
     Law::Barred { kinds: &["local_variable_declaration", "class_declaration"], holders: &FOR_ONE },
+    Law::Sound { holder: "constant_declaration", is_sound: with_value },
     Law::Within { kinds: &["return_statement"], holders: &[], callables: true },
     Law::Within { kinds: &["continue_statement"], holders: &[LOOPS], callables: false },
     Law::Within { kinds: &["break_statement"], holders: &[LOOPS, SWITCHES], callables: false },
+];
+
+/// Words of the language that the grammar takes for names (3.9).
+const WORDS: &[&str] = &[
+    "assert", "break", "case", "catch", "continue", "default", "do", "else", "extends", "finally", "for", "goto", "if",
+    "implements", "import", "instanceof", "new", "package", "return", "switch", "throw", "throws", "try", "while",
 ];
 
 /// What is gone through again and again, and what bears a name that one can go to.
@@ -64,6 +71,13 @@ fn one_package(code: Code<'_>, file: NodeId) -> bool {
     let count = |is_one: &dyn Fn(NodeId) -> bool| code.tree.parts(file).filter(|part| is_one(*part)).count();
     count(&|part| code.tree.role(part) == Role::Package) < 2
         && count(&|part| code.tree.kind_name(part) == "module_declaration") < 2
+}
+
+/// The constants of an interface have values.
+fn with_value(code: Code<'_>, constant: NodeId) -> bool {
+    let tree = code.tree;
+    let mut declarators = tree.parts(constant).filter(|part| tree.kind_name(*part) == "variable_declarator");
+    declarators.all(|declarator| tree.child_named(declarator, "value").is_some())
 }
 
 /// Whether a parameter for any number of arguments is the last.

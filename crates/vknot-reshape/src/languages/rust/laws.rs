@@ -28,7 +28,11 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "block_comment", is_sound: closed },
     Law::Sound { holder: "struct_pattern", is_sound: one_rest },
     Law::Sound { holder: "tuple_struct_pattern", is_sound: one_rest },
+    Law::Sound { holder: "binary_expression", is_sound: compared_once },
 ];
+
+/// Operators that do not follow one another without brackets.
+const COMPARISONS: [&str; 6] = ["!=", "<", "<=", "==", ">", ">="];
 
 /// What stands in a module.
 const ITEMS: &[&str] = &[
@@ -205,7 +209,11 @@ fn of_a_function(code: Code<'_>, function: NodeId) -> bool {
     {
         return false;
     }
-    matches!(name, "fn" | "Fn" | "FnMut" | "FnOnce") || name.is_empty() || name.ends_with('>')
+    matches!(name.trim_start_matches("Async"), "fn" | "Fn" | "FnMut" | "FnOnce")
+        || name.is_empty()
+        || name.ends_with(
+            '>',
+        )
 }
 
 /// What a function takes has names; what is called as one, or points to one, takes types.
@@ -247,4 +255,15 @@ fn one_rest(code: Code<'_>, pattern: NodeId) -> bool {
     let named = tree.kind_name(pattern) == "struct_pattern";
     let mut behind = parts.iter().skip(rest.map_or(parts.len(), |rest| rest + 1));
     behind.all(|part| *part != ".." && (!named || *part == "}"))
+}
+
+/// What is compared is no comparison itself.
+fn compared_once(code: Code<'_>, operation: NodeId) -> bool {
+    let tree = code.tree;
+    let compares = |id: NodeId| {
+        let operator = tree.child_named(id, "operator");
+        operator.is_some_and(|operator| COMPARISONS.contains(&tree.kind_name(operator)))
+    };
+    let left = tree.child_named(operation, "left").filter(|left| tree.kind_name(*left) == "binary_expression");
+    !(compares(operation) && left.is_some_and(compares))
 }
