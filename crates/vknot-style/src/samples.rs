@@ -103,6 +103,7 @@ pub static SAMPLES: &[Sample] = &[
         "class Gauge {\n    void warn() {\n        if (high()) {\n            send();\n        }\n    }\n}\n",
     ),
     of(Key::BraceDeclaration, "java", &[], "class Gauge {\n    int level() {\n        return read();\n    }\n}\n"),
+    of(Key::BraceEmpty, "java", &[], "class Gauge {\n    Gauge() {}\n\n    void idle() {\n    }\n}\n"),
     of(
         Key::BraceFollow,
         "java",

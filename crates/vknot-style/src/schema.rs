@@ -194,6 +194,8 @@ settings! {
         "Where the brace of a conditional or loop opens: on the same line or on the next";
     BraceDeclaration: "vknot_brace_declaration", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where the brace of a callable opens: on the same line or on the next";
+    BraceEmpty: "vknot_brace_empty", Values::Words(&["same", "next", "as-found"]), "as-found",
+        "Where the closing brace of a type or a callable with a name stands that holds nothing, if the opening one does not begin a line: behind that, or on the next line; those of a well-kept file stay";
     BraceFollow: "vknot_brace_follow", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where `else` and the like stand behind a closing brace: on the same line or on the next; usually as the brace of a conditional";
     BraceLambda: "vknot_brace_lambda", Values::Words(&["same", "next", "as-found"]), "as-found",

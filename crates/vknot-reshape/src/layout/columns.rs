@@ -90,8 +90,12 @@ impl Lines {
 
     fn comments(&mut self, comments: &[Trailing], paper: &Paper) {
         let usual = usual_gap(comments);
-        let mut columns: HashMap<u32, u32> = HashMap::new();
-        comments.iter().for_each(|comment| *columns.entry(comment.offset()).or_default() += 1);
+        // How many comments stand in each column, and whether one could have stood before it.
+        let mut columns: HashMap<u32, (u32, bool)> = HashMap::new();
+        for comment in comments {
+            let column = columns.entry(comment.offset()).or_default();
+            *column = (column.0 + 1, column.1 || comment.ended + usual < comment.was);
+        }
         let joins = |a: &Trailing, b: &Trailing| {
             let near = a.line + 1 == b.line;
             let all = paper.comments == AlignColumn::All && !(a.opens || b.opens) && a.begins == b.begins;
@@ -103,7 +107,7 @@ impl Lines {
             // In a column of its author's it stays, as far as there is room; a lone one behind the usual gap.
             let keeps = paper.comments == AlignColumn::Keep && paper.comment_gap.is_none();
             let own = run.first().filter(|_| keeps).map(|first| {
-                let shared = columns.get(&first.offset()).is_some_and(|count| *count > 1);
+                let shared = columns.get(&first.offset()).is_some_and(|(count, padded)| *count > 1 && *padded);
                 if shared { (first.begins.0 + first.offset()).max(needed + 1) } else { needed + usual }
             });
             let target = own.unwrap_or(needed + paper.comment_gap.unwrap_or(1));

@@ -3,7 +3,7 @@
 //! longer than lines may be.
 
 use vknot_style::Indentation;
-use vknot_syntax::{Token, TokenId};
+use vknot_syntax::{Span, Token, TokenId};
 
 use crate::frames::place::{blank_columns, width_of};
 use crate::frames::tables::Tables;
@@ -17,6 +17,21 @@ pub(super) struct Meant {
     step: u32,
 }
 
+/// Looks again at lines that are too long and end in a comment: at what is in front of that.
+fn spare_comments(code: Code<'_>, tokens: &mut [Standing], long: impl Fn(u32) -> bool) {
+    let tree = code.tree;
+    for index in 1..tokens.len() {
+        let Standing { long: counted, behind, .. } = tokens[index];
+        if !counted || behind == 0 || !tree.is_comment(index as u32) || tree.is_comment(index as u32 - 1) {
+            continue;
+        }
+        let Some(before) = tree.tokens().get(index - 1).filter(|before| !long(before.end)) else { continue };
+        let start = code.source.line_start(before.end);
+        let line = (0..index).rev().take_while(|at| tree.tokens().get(*at).is_some_and(|token| token.start >= start));
+        line.for_each(|at| tokens[at].long = false);
+    }
+}
+
 /// Where a token stands.
 #[derive(Clone, Copy)]
 struct Standing {
@@ -24,7 +39,7 @@ struct Standing {
     line: u32,
     /// How many columns further in it does.
     further: u32,
-    /// Whether that line is longer than lines may be.
+    /// Whether that line is longer than lines may be, a comment behind it not counted.
     long: bool,
     /// Bytes from the start of its line.
     behind: u32,
@@ -49,7 +64,13 @@ impl Meant {
             }
             Standing { behind: token.start - begins.min(token.start), ..line }
         };
-        let tokens = code.tree.tokens().iter().map(standing).collect();
+        let mut tokens: Vec<Standing> = code.tree.tokens().iter().map(standing).collect();
+        let long = |end: u32| {
+            let blank = source.line_blank(end);
+            let code = source.slice(Span::new(blank.end.min(end), end));
+            blank_columns(source.slice(blank), indentation.tab_width).saturating_add(width_of(code)) > width
+        };
+        spare_comments(code, &mut tokens, long);
         Self { tokens, step: (indentation.size / 2).max(1) }
     }
 

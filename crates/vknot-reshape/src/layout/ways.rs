@@ -24,8 +24,10 @@ impl Planner<'_> {
         self.manner.waiting.push(Waiting { gap, key, first, second });
     }
 
-    /// Counts the way in which a gap was written.
-    fn show(&mut self, gap: u32, key: Key, shows: Option<bool>) {
+    /// Counts the way in which a gap was written. Beside a comment it says nothing.
+    pub fn show(&mut self, gap: u32, key: Key, shows: Option<bool>) {
+        let commented = self.is_comment_token(gap) || gap > 0 && self.is_comment_token(gap - 1);
+        let shows = shows.filter(|_| !commented);
         match shows {
             // Where something is set, no name tells.
             _ if self.goes_by_name(key) && self.style.word(key) != "as-found" => {}

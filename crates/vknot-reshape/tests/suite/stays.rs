@@ -101,6 +101,40 @@ class Gauge {
     }
 }
 "),
+    ("a chain of which a line is too long only by the comment behind it", "java", &["max_line_length=60"], "\
+class Board {
+    void show() {
+        station.levels().tides() //
+                .high(of(gauges(), at(hour(), of(3)))) // as told
+                .low(of(gauges(), at(hour(), of(4))));
+    }
+}
+"),
+    ("a bracket that other lines than its own have a comment in front of", "java", &[], "\
+class Board {
+    void show() {
+        tell( //
+                high(), //
+                low() //
+        );
+        tell( //
+                high(), //
+                low() //
+        );
+        tell( //
+                high(), //
+                low() //
+        );
+        tell( //
+                high(), //
+                low() //
+        );
+        tell( //
+                high(), //
+                low());
+    }
+}
+"),
     ("bounds of a type", "java", &[], "\
 class Gauge {
     static <T extends Station & HasLevel
@@ -424,6 +458,16 @@ const SET: &[(&str, &str, &str, &str)] = &[
         "vknot_brace_wrapped=same",
         "int a(void) {\n    if (b &&\n        c) {\n        d();\n    }\n}\n",
     ),
+    // A column that comments come to stand in by chance is none.
+    (
+        "java",
+        "class A {\n    int bc = d; // e\n\n    int f;\n\n    int  b = d; // g\n}\n",
+        "vknot_align_comment=keep",
+        "class A {\n    int bc = d; // e\n\n    int f;\n\n    int b = d; // g\n}\n",
+    ),
+    ("java", "class A {\n}\n", "vknot_brace_empty=same", "class A {}\n"),
+    ("java", "class A {}\n", "vknot_brace_empty=next", "class A {\n}\n"),
+    ("java", "class A\n{}\n", "vknot_brace_empty=next", "class A\n{}\n"),
     // A head of one line has its brace where the others have it.
     (
         "java",

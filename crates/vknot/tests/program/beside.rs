@@ -125,6 +125,20 @@ fn what_none_of_several_small_files_shows_they_show_together() {
 }
 
 #[test]
+fn what_holds_nothing_goes_by_the_files_beside_it() {
+    let desk = Desk::new();
+    desk.write("vknot.toml", "");
+    desk.write("tide/High.java", "@interface High {\n}\n");
+    let formatted = || desk.stdout(&["format", "tide/High.java", "--output", "text"]);
+    assert_eq!(formatted(), "@interface High {}\n", "as is usual");
+    for name in ["Ebb", "Flow", "Neap"] {
+        let class = |part: &str| format!("    class {name}{part} {{\n    }}\n\n    void at{part}() {{\n    }}\n");
+        desk.write(&format!("tide/{name}.java"), format!("class {name} {{\n{}\n{}}}\n", class("One"), class("Two")));
+    }
+    assert_eq!(formatted(), "@interface High {\n}\n");
+}
+
+#[test]
 fn files_spread_over_a_folder_tell_not_its_first_ones() {
     let desk = Desk::new();
     desk.write("vknot.toml", "");

@@ -48,6 +48,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BlankMost,
         Key::BraceControl,
         Key::BraceDeclaration,
+        Key::BraceEmpty,
         Key::BraceFollow,
         Key::BraceRequired,
         Key::BraceType,

@@ -62,6 +62,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceAccessor,
         Key::BraceControl,
         Key::BraceDeclaration,
+        Key::BraceEmpty,
         Key::BraceFollow,
         Key::BraceLambda,
         Key::BraceRequired,

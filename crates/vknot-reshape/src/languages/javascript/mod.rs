@@ -72,6 +72,7 @@ pub(super) static STYLE: LanguageStyle = LanguageStyle {
         Key::BlankMost,
         Key::BraceControl,
         Key::BraceDeclaration,
+        Key::BraceEmpty,
         Key::BraceFollow,
         Key::BraceLambda,
         Key::BraceRequired,

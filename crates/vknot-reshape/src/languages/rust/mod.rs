@@ -70,6 +70,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BlankMost,
         Key::BraceControl,
         Key::BraceDeclaration,
+        Key::BraceEmpty,
         Key::BraceFollow,
         Key::BraceType,
         Key::BraceWrapped,

@@ -132,7 +132,7 @@ impl Planner<'_> {
         for pair in children[..=open].windows(2) {
             self.space(id, pair[0], pair[1]);
         }
-        let Some(first) = inner.first() else { return self.empty_block(self.first(children[open]), close_gap) };
+        let Some(first) = inner.first() else { return self.empty_block(id, self.first(children[open]), close_gap) };
         if self.is_hollow(id) {
             for gap in self.first(*first)..=close_gap {
                 self.plan.set(gap, GapPlan::fixed(!self.written[gap as usize].empty));
@@ -184,14 +184,28 @@ impl Planner<'_> {
     }
 
     /// The gap between braces that hold nothing. Where the first begins a line, the second may, too.
-    fn empty_block(&mut self, open: u32, close: u32) {
-        let apart = self.newlines(open) > 0 && self.newlines(close) > 0 && self.options.keep != KeepBreaks::None;
-        let broken = self.keeps_meant() && self.newlines(close) > 0;
-        if apart || broken || self.options.keep == KeepBreaks::All {
+    fn empty_block(&mut self, id: NodeId, open: u32, close: u32) {
+        let (begins, next) = (self.newlines(open) > 0, self.newlines(close) > 0);
+        let told = !begins && self.is_body(id) && self.style.language().covers(Key::BraceEmpty);
+        let is_open = !told || self.style.word(Key::BraceEmpty) == "as-found";
+        let apart = begins && next && self.options.keep != KeepBreaks::None;
+        let kept = apart || self.keeps_meant() && next || self.options.keep == KeepBreaks::All;
+        if kept && is_open {
             let plan = if apart { GapPlan::hard(NO_GROUP, 0, 0) } else { self.empty(close) };
-            return self.plan.set(close, plan);
+            self.plan.set(close, plan);
+            return self.show(close, Key::BraceEmpty, told.then_some(next));
         }
         self.spaced_by(close, Key::SpaceEmpty, [false, true].map(GapPlan::fixed));
+        if told {
+            self.or_by(close, Key::BraceEmpty, [GapPlan::fixed(false), GapPlan::hard(NO_GROUP, 0, 0)], Some(next));
+        }
+    }
+
+    /// Whether a node is the body of a type or of a callable with a name.
+    fn is_body(&self, id: NodeId) -> bool {
+        let named = |holder: &NodeId| self.tree.name_span(*holder).is_some();
+        let holder = self.tree.parent(id).filter(named);
+        holder.is_some_and(|holder| matches!(self.role(holder), Role::Type | Role::Callable))
     }
 
     /// The gap between brackets that hold nothing.
