@@ -199,7 +199,7 @@ settings! {
     BraceFollow: "vknot_brace_follow", Values::Words(&["same", "next", "as-found"]), "as-found",
         "Where `else` and the like stand behind a closing brace: on the same line or on the next; usually as the brace of a conditional";
     BraceLambda: "vknot_brace_lambda", Values::Words(&["same", "next", "as-found"]), "as-found",
-        "Where the brace of a callable without a name opens: on the same line or on the next";
+        "Where the brace of a callable, or of a class in Java, without a name opens: on the same line or on the next";
     BraceRequired: "vknot_brace_required", Values::Words(&["keep", "multiline", "always"]), "keep",
         "Whether a single statement under a conditional or loop gets braces: never, if it is on a line of its own, always";
     BraceType: "vknot_brace_type", Values::Words(&["same", "next", "as-found"]), "as-found",

@@ -43,6 +43,7 @@ impl Planner<'_> {
             Key::SpaceArguments | Key::SpaceParenthesis | Key::SpaceBlock => true,
             Key::SpaceAssignment | Key::SpaceBrace | Key::SpaceComparison | Key::SpaceLogical => true,
             Key::BraceType => !self.table.spec.types_as_callables,
+            Key::BraceLambda => self.table.spec.classes_without_names,
             _ => false,
         }
     }
@@ -55,7 +56,7 @@ impl Planner<'_> {
             if text.starts_with(|c: char| c.is_alphanumeric() || c == '_') { text } else { "(" }
         };
         match key {
-            Key::BraceType => self.holder_at(gap, 2).map_or("", |holder| self.name(holder)),
+            Key::BraceLambda | Key::BraceType => self.holder_at(gap, 2).map_or("", |holder| self.name(holder)),
             Key::SpaceParenthesis if self.token_text(gap) == ")" => {
                 word(self.opening_of(gap).and_then(|open| open.checked_sub(1)))
             }
@@ -123,10 +124,11 @@ impl Planner<'_> {
         let names = grouped(named.iter(), |Named { gap, key, .. }| (*key, kind(*gap, *key), self.name_at(*gap, *key)));
         let told: Vec<_> = names.into_iter().map(|((key, ..), places)| (key, places)).collect();
         for (key, places) in told {
-            // The few types of a well-kept file go as they are, and the few values that somebody put spaces in, as do the operators of the
-            // few statements of a kind.
+            // The few types of a well-kept file go as they are, named or not, and the few values that somebody put spaces in, as do the
+            // operators of the few statements of a kind.
             let operators = matches!(key, Key::SpaceAssignment | Key::SpaceComparison | Key::SpaceLogical);
-            let few = operators || key == Key::BraceType || key == Key::SpaceBrace && places.shown[0] == 0;
+            let braces = matches!(key, Key::BraceLambda | Key::BraceType);
+            let few = operators || braces || key == Key::SpaceBrace && places.shown[0] == 0;
             let enough = if few && self.meant.is_some() { 1 } else { ENOUGH };
             if let Some(second) = self.manner.vote_for_name(key, places.shown, enough) {
                 self.manner.own.extend(places.gaps.into_iter().map(|gap| ((gap, key), second)));

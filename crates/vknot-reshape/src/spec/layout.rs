@@ -347,6 +347,8 @@ pub(crate) struct LayoutSpec {
     pub streams: &'static [&'static str],
     /// Whether the braces of types open as those of callables do, where nothing says otherwise.
     pub types_as_callables: bool,
+    /// Whether there are classes without names, whose braces need not open as those of lambdas do.
+    pub classes_without_names: bool,
     /// Whether a block with a single statement stays on its line in a well-kept file, if nothing says otherwise.
     pub blocks_are_meant: bool,
     /// Whether settings say what stands round the operators of these classes, and round those that assign.
@@ -392,6 +394,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     precedence: &[],
     streams: &[],
     types_as_callables: true,
+    classes_without_names: false,
     blocks_are_meant: false,
     space_operators: false,
     names_hold_first_call: false,

@@ -53,6 +53,7 @@ const MORE: &[(&str, &str)] = &[
     ),
     ("c", "int a[] = {\n    b(1),\n    c(2)\n};\n"),
     ("cpp", "int a[] = {\n    b(1),\n    c(2)\n};\n"),
+    ("cpp", "class A {\n    int b;\n    void c();\n};\n"),
     ("csharp", "class A\n{\n    int[] b = {\n        c(1),\n        d(2)\n    };\n}\n"),
     ("java", "class A {\n    int[] b = {\n        c(1),\n        d(2)\n    };\n}\n"),
     ("json", "{\"a\": [1,\n2],\n\n\n\n\n\n\n\n\n\n\n\n\"b\": { \"c\": 1 } }\n"),

@@ -135,6 +135,53 @@ class Board {
     }
 }
 "),
+    ("lines of constants that begin with what parts them", "java", &[], "\
+enum Tide {
+    low(1)
+    , high(2)
+    , neap(3)
+    ;
+
+    private int of;
+}
+"),
+    (
+        "classes without names, open where their author has it, beside lambdas",
+        "java",
+        &["vknot_brace_declaration=next"],
+        "\
+class Board
+{
+    void show()
+    {
+        tell(new Gauge()
+        {
+            int level()
+            {
+                return 1;
+            }
+        });
+        run(() -> {
+            tell();
+        });
+    }
+}
+",
+    ),
+    ("comments that touch what is above them alone", "java", &[], "\
+class Board {
+    // tag::show[]
+    void show() {
+        tell();
+    }
+    // end::show[]
+
+    void hide() {
+        tell();
+    }
+    // end::hide[]
+}
+"),
     ("bounds of a type", "java", &[], "\
 class Gauge {
     static <T extends Station & HasLevel

@@ -34,6 +34,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
     habits: &[Key::SpaceBlock, Key::SpaceCast, Key::SpaceControl, Key::WrapAnnotation],
     space_operators: true,
     names_hold_first_call: true,
+    classes_without_names: true,
     ..LAYOUT_OF_MOST
 };
 
@@ -188,7 +189,7 @@ const RULES: &[(&str, Rule)] = &[
     ("instanceof_expression", PLAIN),
     ("cast_expression", PLAIN),
     ("parenthesized_expression", PLAIN),
-    ("object_creation_expression", PLAIN),
+    ("object_creation_expression", Rule::Words(Words { brace: BraceOf::Lambda, ..WORDS })),
     ("array_creation_expression", PLAIN),
     ("dimensions", PLAIN),
     ("dimensions_expr", PLAIN),

@@ -71,6 +71,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BraceDeclaration,
         Key::BraceEmpty,
         Key::BraceFollow,
+        Key::BraceLambda,
         Key::BraceRequired,
         Key::BraceType,
         Key::BraceWrapped,

@@ -1,6 +1,4 @@
 //! What a module of JavaScript or TypeScript offers to others of its project, and what it takes from them.
-//!
-//! Modules of the project are called by their path from its root, with a `/` in front, without an ending, and without `index`.
 
 use vknot_syntax::NodeId;
 
@@ -8,6 +6,7 @@ use crate::imports::imports_of;
 use crate::spec::Code;
 use crate::spec::imports::{Declared, Form, Origin};
 use super::loading::loads_of;
+use super::modules::{bare, ENDINGS, module_at, module_from};
 use super::reading::{is_import, read};
 
 /// In front of a module of which the default is meant.
@@ -20,9 +19,6 @@ pub(super) const ENDING: &str = "ending ";
 pub(super) const TYPES: &str = "types";
 /// That modules of Node.js are named with `node:`.
 pub(super) const NODE: &str = "node:";
-
-/// How the files of modules end, the longest first.
-const ENDINGS: [&str; 11] = [".d.mts", ".d.cts", ".d.ts", ".mts", ".cts", ".tsx", ".jsx", ".mjs", ".cjs", ".ts", ".js"];
 
 /// Declarations of one name.
 const NAMED: [&str; 11] = [
@@ -110,69 +106,5 @@ fn takes(code: Code<'_>, place: &str, declared: &mut Declared) {
             let origin = Origin { source: source.clone(), path, alias: name.alias.clone() };
             declared.imports.push((bound.clone(), origin));
         }
-    }
-}
-
-/// A path without its ending.
-fn bare(path: &str) -> &str {
-    ENDINGS.iter().find_map(|ending| path.strip_suffix(ending)).unwrap_or(path)
-}
-
-/// What a module at a place of its project is called.
-pub(super) fn module_at(place: &str) -> String {
-    let bare = bare(place);
-    let folder = bare.strip_suffix("index").filter(|folder| folder.is_empty() || folder.ends_with('/'));
-    format!("/{}", folder.map_or(bare, |folder| folder.trim_end_matches('/')))
-}
-
-/// What a module is called that a file at a place imports by a path from there.
-pub(super) fn module_from(place: &str, path: &str) -> String {
-    let mut parts: Vec<&str> = place.split('/').collect();
-    parts.pop();
-    for part in path.split('/') {
-        match part {
-            "." | "" => {}
-            ".." => drop(parts.pop()),
-            part => parts.push(part),
-        }
-    }
-    module_at(&parts.join("/"))
-}
-
-/// How a file at a place writes the path to a module.
-pub(super) fn path_to(module: &str, place: &str) -> String {
-    let mut from: Vec<&str> = place.split('/').collect();
-    from.pop();
-    let to: Vec<&str> = module.split('/').filter(|part| !part.is_empty()).collect();
-    let shared = from.iter().zip(&to).take_while(|(a, b)| a == b).count();
-    let up = from.len() - shared;
-    let rest = to[shared..].join("/");
-    match (up, rest.is_empty()) {
-        (0, true) => ".".to_owned(),
-        (0, false) => format!("./{rest}"),
-        (up, true) => vec![".."; up].join("/"),
-        (up, false) => format!("{}{rest}", "../".repeat(up)),
-    }
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn modules_are_found_from_any_place() {
-        for (place, path, module) in [
-            ("src/board.ts", "./gauge.js", "/src/gauge"),
-            ("src/board.ts", "./tide", "/src/tide"),
-            ("src/web/page.tsx", "../tide/index.js", "/src/tide"),
-            ("src/web/page.tsx", "..", "/src"),
-            ("page.ts", ".", "/"),
-        ] {
-            assert_eq!(module_from(place, path), module, "{place} {path}");
-        }
-        assert_eq!(path_to("/src/gauge", "src/board.ts"), "./gauge");
-        assert_eq!(path_to("/src/tide", "src/web/page.tsx"), "../tide");
-        assert_eq!(path_to("/src", "src/web/page.tsx"), "..");
-        assert_eq!(module_at("src/tide/index.d.ts"), "/src/tide");
     }
 }

@@ -11,7 +11,7 @@ use crate::imports::words::{is_name, outside_imports, tokens_of};
 use crate::spec::Code;
 use crate::spec::imports::{Form, Import};
 use crate::spec::LoadSpec;
-use super::exports::{module_at, module_from};
+use super::modules::{module_at, module_from};
 use super::reading::{is_import, read};
 
 pub(super) const LOADS: LoadSpec = LoadSpec { module: module_at, loads, values };

@@ -10,7 +10,8 @@ use crate::imports::words::{facts, imported, is_declared, outside_imports, token
 use crate::spec::Code;
 use crate::spec::imports::{Form, Import, Index, Name, Origin, Surroundings, Unbound};
 use crate::spec::MissingSpec;
-use super::exports::{DEFAULT, ENDING, INDEX, module_at, NODE, path_to, TYPES};
+use super::exports::{DEFAULT, ENDING, INDEX, NODE, TYPES};
+use super::modules::{module_at, path_to};
 use super::reading::{is_import, read};
 
 pub(super) const MISSING: MissingSpec = MissingSpec {

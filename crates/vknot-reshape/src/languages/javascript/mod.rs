@@ -6,6 +6,7 @@ pub(crate) mod laws;
 pub(crate) mod layout;
 mod loading;
 mod missing;
+mod modules;
 mod reading;
 pub(crate) mod scopes;
 

@@ -76,6 +76,9 @@ impl Planner<'_> {
             }
             _ => {}
         }
+        if self.closes_what_is_above(rest) {
+            return GapPlan::hard(group, 0, most);
+        }
         // What stands in front of an item belongs to it, so the blank line goes before that.
         let trimming = |id: &&NodeId| matches!(self.role(**id), Role::Comment | Role::Annotation);
         let item = rest.iter().find(|id| !trimming(id)).copied().unwrap_or(child);
@@ -92,6 +95,14 @@ impl Planner<'_> {
             }
         }
         GapPlan::hard(group, least.min(most), most)
+    }
+
+    /// Whether items begin with comments that touch what is above them and nothing below.
+    fn closes_what_is_above(&self, items: &[NodeId]) -> bool {
+        let gap = |item: &NodeId| self.newlines(self.first(*item));
+        let ends = items.iter().enumerate().skip(1).find(|(_, item)| gap(item) != 1 || !self.is_comment(**item));
+        let touches = |first: &NodeId| self.is_comment(*first) && gap(first) == 1;
+        items.first().is_some_and(touches) && ends.is_none_or(|(_, item)| gap(item) > 1)
     }
 
     /// Whether an item is a member of a type.
@@ -361,12 +372,30 @@ impl Planner<'_> {
 
     /// Simple items in one row where the author had them so.
     fn rows(&mut self, inner: &[NodeId], group: u32) {
+        let begins = |item: &NodeId| self.is_separator(*item) && self.newlines(self.first(*item)) > 0;
+        if self.options.keep != KeepBreaks::None && inner.iter().skip(1).filter(|item| begins(item)).count() > 1 {
+            return self.rows_led_by_separators(inner, group);
+        }
         for (index, item) in inner.iter().enumerate().skip(1) {
             let gap = self.first(*item);
             let behind_comma = self.is_separator(inner[index - 1]);
             if behind_comma && self.newlines(gap) == 0 && self.is_simple_item(*item) {
                 self.plan.set(gap, GapPlan::filled(group, true));
             }
+        }
+    }
+
+    /// Lines that begin with what parts them from those above.
+    fn rows_led_by_separators(&mut self, inner: &[NodeId], group: u32) {
+        for pair in inner.windows(2) {
+            let gap = self.first(pair[1]);
+            let parts = self.is_separator(pair[1]) || self.token_text(gap) == ";";
+            let plan = match (parts, self.newlines(gap) > 0) {
+                (true, true) => GapPlan::hard(group, 0, 0),
+                (false, false) if self.is_separator(pair[0]) => GapPlan::author(true),
+                _ => continue,
+            };
+            self.plan.set(gap, plan);
         }
     }
 
