@@ -114,7 +114,8 @@ fn settings() -> String {
 fn row(setting: &Setting) -> String {
     let own = |language: &&'static Language| style_of(language).default_of(setting.id) != setting.default;
     let others = Language::all().filter(own);
-    let others = others.map(|language| format!(", {}: `{}`", language.name(), style_of(language).default_of(setting.id)));
+    let others =
+        others.map(|language| format!(", {}: `{}`", language.name(), style_of(language).default_of(setting.id)));
     let covered: Vec<&str> =
         Language::all().filter(|language| style_of(language).covers(setting.id)).map(Language::name).collect();
     let only = match covered.len() {

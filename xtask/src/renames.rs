@@ -81,7 +81,10 @@ fn all(sample: &Sample, step: &Step, arguments: &Arguments, number: u64) -> Rena
         let Some(token) = tree.tokens().get(random.below(tree.tokens().len())) else { break };
         let text = code.source.slice(token.span());
         let word = text.chars().all(|c| c.is_alphanumeric() || c == '_') && text.starts_with(char::is_alphabetic);
-        if !word || text.contains("Tide") || matches!(tree.role(token.node), Role::Comment | Role::String | Role::Literal) {
+        if !word
+            || text.contains("Tide")
+            || matches!(tree.role(token.node), Role::Comment | Role::String | Role::Literal)
+        {
             continue;
         }
         let at = Span::new(token.start, token.start);

@@ -148,7 +148,8 @@ fn total(costs: &Costs) -> u64 {
 fn style(questions: &[(Key, Vec<String>)], seed: u64) -> Vec<Override> {
     let mut random = Random(seed);
     let value = |(key, values): &(Key, Vec<String>)| {
-        let values: Vec<&String> = values.iter().filter(|value| !matches!(value.as_str(), "as-found" | "keep")).collect();
+        let values: Vec<&String> =
+            values.iter().filter(|value| !matches!(value.as_str(), "as-found" | "keep")).collect();
         let wanted = random.below(2) == 0 && !values.is_empty();
         Override::new(*key, values.get(random.below(values.len()))?).ok().filter(|_| wanted)
     };

@@ -201,7 +201,9 @@ pub(crate) fn suits(code: Code<'_>, inner: NodeId, outer: NodeId) -> bool {
         _ => 5,
     };
     let (inner, outer) = (kind(inner), kind(outer));
-    inner == outer || outer == 0 && !matches!(inner, 1 | 6) || matches!((inner, outer), (4 | 5, 4 | 5) | (4, 1) | (1, 4))
+    inner == outer
+        || outer == 0 && !matches!(inner, 1 | 6)
+        || matches!((inner, outer), (4 | 5, 4 | 5) | (4, 1) | (1, 4))
 }
 
 /// Takes items out of a row and puts them into another; what parts them from the item on the side they come from goes along.

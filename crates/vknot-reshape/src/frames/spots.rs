@@ -244,7 +244,8 @@ impl Frames<'_> {
         if frame.hold == Hold::Arm && self.tree.role(node.parent) == Role::Label {
             return frame.anchor.into();
         }
-        let inside = matches!(kind.hold, Hold::Head | Hold::Header | Hold::Branch | Hold::Body | Hold::Section | Hold::Flat);
+        let inside =
+            matches!(kind.hold, Hold::Head | Hold::Header | Hold::Branch | Hold::Body | Hold::Section | Hold::Flat);
         if inside || frame.hold == Hold::Arm {
             return Spot::by(frame.base, frame.by);
         }

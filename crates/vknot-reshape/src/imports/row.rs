@@ -41,8 +41,10 @@ pub(super) struct Rower<'o, 'a> {
 /// An import of which others from the same place become a part.
 struct Host {
     at: usize,
-    /// Its names and those of all from there that follow it.
-    names: Vec<Name>,
+    /// The last name of all from there so far.
+    last: Option<Name>,
+    /// Whether their names are in order.
+    sorted: bool,
     /// Whether one that is left apart follows it.
     parted: bool,
 }
@@ -221,7 +223,9 @@ impl<'o, 'a> Rower<'o, 'a> {
             let host = hosts.get_mut(&(group, key.clone()));
             match host.filter(|host| !self.is_parted(host, import)) {
                 None if self.is_to(ImportMerge::Merge, import) => {
-                    hosts.insert((group, key), Host { at: merged.len(), names: import.names.clone(), parted: false });
+                    let sorted = self.goes_on(None, import);
+                    let last = import.names.last().cloned();
+                    hosts.insert((group, key), Host { at: merged.len(), last, sorted, parted: false });
                     merged.push(placed);
                 }
                 Some(host) if self.is_to(ImportMerge::Merge, import) => {
@@ -231,14 +235,14 @@ impl<'o, 'a> Rower<'o, 'a> {
                         let import = one_line(&placed.entry.written);
                         receipt.imports.push(Fate::new(import, span, Act::Merged, why));
                     }
-                    host.names.extend(import.names.iter().cloned());
+                    self.follow(host, import);
                     if let Some(own) = merged[host.at].entry.import.as_mut() {
                         own.names.extend(import.names.iter().cloned());
                     }
                 }
                 host => {
                     if let Some(host) = host {
-                        host.names.extend(import.names.iter().cloned());
+                        self.follow(host, import);
                         host.parted = true;
                     }
                     merged.push(placed);
@@ -250,8 +254,19 @@ impl<'o, 'a> Rower<'o, 'a> {
 
     /// Whether one that is left apart stands between two others where its name does, so that the three are in order as they are.
     fn is_parted(&self, host: &Host, import: &Import) -> bool {
-        let chain: Vec<Name> = host.names.iter().chain(&import.names).cloned().collect();
-        host.parted && self.names.is_some_and(|names| names.faults(&chain, self.organizing.spec) == 0)
+        host.parted && host.sorted && self.goes_on(host.last.as_ref(), import)
+    }
+
+    /// Takes note of an import that follows a host.
+    fn follow(&self, host: &mut Host, import: &Import) {
+        host.sorted &= self.goes_on(host.last.as_ref(), import);
+        host.last = import.names.last().cloned().or(host.last.take());
+    }
+
+    /// Whether the names of an import go on behind another one as names are sorted.
+    fn goes_on(&self, last: Option<&Name>, import: &Import) -> bool {
+        let names: Vec<Name> = last.into_iter().chain(&import.names).cloned().collect();
+        self.names.is_some_and(|order| order.faults(&names, self.organizing.spec) == 0)
     }
 
     /// A comment in front of the first import of a group heads the group: an import that would bring its own there stands behind the next

@@ -44,7 +44,6 @@ impl Measure {
         }
         let (mut at, mut forced) = (0u32, 0u32);
         for (index, token) in tokens.iter().enumerate() {
-            let gap = planner.plan.gaps[index];
             let text = token.span().of(planner.text);
             let comment = planner.written[index].comment;
             // A comment at the end of a line does not push its code onto another.
@@ -52,7 +51,7 @@ impl Measure {
             // Most tokens are too short for a search to pay.
             let first_line = text.bytes().position(|byte| byte == b'\n').map_or(text, |end| &text[..end]);
             forced += u32::from(is_forced(planner, broken, index));
-            at = at.saturating_add(u32::from(gap.spaced && !trailing));
+            at = at.saturating_add(if trailing { 0 } else { blank(planner, index) });
             measure.starts.push(at);
             at = at.saturating_add(if trailing { 0 } else { width_of(first_line) });
             measure.ends.push(at);
@@ -66,8 +65,8 @@ impl Measure {
             if gap.form == Form::Soft && let Some(end) = ends.get_mut(gap.group as usize) {
                 measure.item[index] = std::mem::replace(end, index as u32);
             }
-            let kept = matches!(gap.form, Form::Keep | Form::Verbatim | Form::Unset);
-            let stops = kept && planner.newlines(index as u32) > 0 || index > 0 && measure.multiline[index - 1];
+            let stops =
+                is_kept(gap.form) && planner.newlines(index as u32) > 0 || index > 0 && measure.multiline[index - 1];
             let may_break = matches!(gap.form, Form::Soft | Form::Hard)
                 || gap.form == Form::AfterWrap && gap.fill
                 || matches!(gap.form, Form::Author | Form::AfterClosing) && planner.newlines(index as u32) > 0;
@@ -111,6 +110,20 @@ impl Measure {
         let upto = |gap: u32| gap.checked_sub(1).and_then(|gap| self.forced.get(gap as usize)).copied().unwrap_or(0);
         to > from && upto(to) > upto(from)
     }
+}
+
+/// Columns of a gap on one line.
+fn blank(planner: &Planner<'_>, index: usize) -> u32 {
+    let gap = planner.plan.gaps[index];
+    match is_kept(gap.form) && planner.newlines(index as u32) == 0 {
+        true => width_of(planner.tree.gap_span(index as u32).of(planner.text)),
+        false => u32::from(gap.spaced),
+    }
+}
+
+/// Whether a gap stays as it was written.
+fn is_kept(form: Form) -> bool {
+    matches!(form, Form::Keep | Form::Verbatim | Form::Unset)
 }
 
 fn is_forced(planner: &Planner<'_>, broken: &[bool], index: usize) -> bool {

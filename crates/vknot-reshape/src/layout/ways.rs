@@ -164,7 +164,10 @@ impl Planner<'_> {
                 }
                 continue;
             }
-            if gap.spaced || pair[0].end == pair[1].start || !matches!(gap.form, Form::Fixed | Form::Soft | Form::Author) {
+            if gap.spaced
+                || pair[0].end == pair[1].start
+                || !matches!(gap.form, Form::Fixed | Form::Soft | Form::Author)
+            {
                 continue;
             }
             let byte = |at: u32| text.as_bytes().get(at as usize).copied().unwrap_or(b' ');

@@ -43,7 +43,8 @@ pub(super) fn is_line_comment(code: Code<'_>, id: NodeId) -> bool {
 
 /// What a comment says: its text less the marks around it and in front of each line.
 pub(super) fn body(text: &str) -> &str {
-    let marks = |c: char| matches!(c, '/' | '*' | '#' | ';' | '%' | '-' | '!' | '<' | '{' | '(' | '|') || c.is_whitespace();
+    let marks = |c: char| matches!(c, '/' | '*' | '#' | ';' | '%' | '-' | '!' | '<' | '{' | '(' | '|')
+        || c.is_whitespace();
     let text = text.trim_start_matches(marks);
     text.trim_end_matches(|c: char| matches!(c, '/' | '*' | '-' | '>' | '}' | ')' | '|') || c.is_whitespace())
 }

@@ -146,7 +146,10 @@ fn structural(code: Code<'_>) -> Vec<Fold> {
                 last.construct = construct_of(code, id);
             }
         }
-        if index == 0 || tree.role(id).is_sequence() || matches!(tree.role(id), Role::Form | Role::Element | Role::Arm) {
+        if index == 0
+            || tree.role(id).is_sequence()
+            || matches!(tree.role(id), Role::Form | Role::Element | Role::Arm)
+        {
             runs(code, id, &mut found);
         }
     }

@@ -231,3 +231,24 @@ fn items_that_a_macro_repeats_stand_below_each_other() {
         assert_eq!(formatted("rust", &text(blank), &[]), text(blank));
     }
 }
+
+#[test]
+fn what_is_given_back_stands_further_in_also_at_the_end_of_a_block() {
+    let wide = ["max_line_length=40"];
+    let sum = "low_level_of(gauge) && high(gauge) && tide()";
+    let broken = "low_level_of(gauge)\n        && high(gauge)\n        && tide()";
+    let given = |word: &str, end: &str| format!("fn read() {{\n    {word} {sum}{end}\n}}\n");
+    for (word, end) in [("return", ""), ("return", ";"), ("break", ""), ("break 'tide", ";")] {
+        let laid_out = items(&given(word, end), &wide);
+        assert_eq!(laid_out, format!("fn read() {{\n    {word} {broken}{end}\n}}\n"));
+    }
+}
+
+#[test]
+fn spaces_in_macros_count_for_what_fits() {
+    let text = "fn read() -> bool {\n    is!(low, high, ebb, flow, neap) || tide() || of('>')\n}\n";
+    let broken = text.replace(" || ", "\n        || ");
+    for width in 52..56 {
+        assert_eq!(items(text, &[&format!("max_line_length={width}")]), broken, "{width}");
+    }
+}

@@ -130,7 +130,8 @@ fn run_add(workspace: &Workspace, arguments: &AddArguments) -> Result<String, Pr
     let name = &arguments.name;
     Pins::change(&root, |pins| {
         if let Some(taken) = pins.list.iter().find(|pin| pin.name == *name) {
-            let message = format!("a pin is named `{name}` already, in {}; choose another name, or move it", taken.file);
+            let message =
+                format!("a pin is named `{name}` already, in {}; choose another name, or move it", taken.file);
             return Err(Problem::new(arguments.place.display().to_string(), message));
         }
         pins.list.push(Pin::new(file.clone(), name.clone(), arguments.note.clone(), &text, lines));

@@ -97,7 +97,8 @@ impl Pins {
             Problem::new(&shown, message).at(error.line() as u32, error.column().max(1) as u32)
         })?;
         if pins.schema != SCHEMA {
-            let message = format!("is of version `{}`, and this program knows `{SCHEMA}`; use a later one", pins.schema);
+            let message =
+                format!("is of version `{}`, and this program knows `{SCHEMA}`; use a later one", pins.schema);
             return Err(Problem::new(&shown, message));
         }
         if let Some(pin) = pins.list.iter().find(|pin| !is_inside(&pin.file)) {

@@ -48,7 +48,8 @@ pub fn summary(shown: &str, receipt: &Receipt, changed: (usize, usize)) -> Optio
 fn levels(indentation: Indentation, decided: Decided) -> String {
     let made_of = match indentation {
         Indentation { tabs: true, size, tab_width } if size == tab_width => "tabs".to_owned(),
-        Indentation { tabs: true, size, tab_width } => format!("{} in tabs of {tab_width}", count(size as usize, "column")),
+        Indentation { tabs: true, size, tab_width } =>
+            format!("{} in tabs of {tab_width}", count(size as usize, "column")),
         Indentation { size, .. } => count(size as usize, "space"),
     };
     let why = match decided {

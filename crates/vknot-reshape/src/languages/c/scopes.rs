@@ -190,7 +190,8 @@ fn begins_with_type(code: Code<'_>, statement: NodeId, uncertain: bool) -> bool 
     let kind = |id: NodeId| tree.kind_name(id);
     let typed = match kind(first) {
         "word" => second.is_some_and(|second| {
-            code.text(second) == "*" || matches!(kind(second), "word" | "access" | "unary_operation" | "assignment" | "call")
+            code.text(second) == "*"
+                || matches!(kind(second), "word" | "access" | "unary_operation" | "assignment" | "call")
         }),
         _ => uncertain || tree.subtree(first).take(4).any(|id| kind(id) == "uncertain"),
     };

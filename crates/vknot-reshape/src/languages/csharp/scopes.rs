@@ -213,7 +213,8 @@ fn expression_variable(code: Code<'_>, id: NodeId) -> Binding {
     let tree = code.tree;
     let alone = |above: NodeId| {
         let around = tree.kind_name(tree.node(above).parent);
-        tree.kind_name(above).ends_with("_statement") && !matches!(around, "block" | "switch_section" | "global_statement")
+        tree.kind_name(above).ends_with("_statement")
+            && !matches!(around, "block" | "switch_section" | "global_statement")
     };
     let holder = tree.ancestors(id).skip(1).find(|above| {
         let kind = tree.kind_name(*above);

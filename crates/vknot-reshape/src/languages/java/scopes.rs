@@ -111,7 +111,8 @@ fn this_field(code: Code<'_>, access: NodeId) -> Binding {
 /// The first part of a name of several may be a variable.
 fn scoped(code: Code<'_>, id: NodeId) -> Binding {
     let tree = code.tree;
-    let import = tree.ancestors(id).any(|above| matches!(tree.role(above), Role::Import | Role::Package | Role::Annotation));
+    let import =
+        tree.ancestors(id).any(|above| matches!(tree.role(above), Role::Import | Role::Package | Role::Annotation));
     let holder = tree.node(id).parent;
     if import || tree.parts(holder).next() != Some(id) { Binding::Other } else { Binding::Uses { but: None } }
 }

@@ -143,7 +143,9 @@ fn declares(code: Code<'_>, part: NodeId) -> bool {
     code.tree.parts(part).all(|part| !matches!(code.tree.role(part), Role::Statement | Role::Branch))
         || code.tree
             .parts(part)
-            .any(|part| matches!(code.text(part).to_ascii_lowercase().as_str(), "begin" | "initialization" | "finalization"))
+            .any(
+                |part| matches!(code.text(part).to_ascii_lowercase().as_str(), "begin" | "initialization" | "finalization"),
+            )
 }
 
 /// Words that something is done with.

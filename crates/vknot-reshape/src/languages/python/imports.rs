@@ -192,7 +192,10 @@ fn uses<'a>(code: Code<'a>, _: &Wants) -> Uses<'a> {
             Role::String => {
                 strings.push(text);
                 let formatted =
-                    text.chars().take(3).take_while(char::is_ascii_alphabetic).any(|c| matches!(c, 'f' | 'F' | 't' | 'T'));
+                    text.chars()
+                        .take(3)
+                        .take_while(char::is_ascii_alphabetic)
+                        .any(|c| matches!(c, 'f' | 'F' | 't' | 'T'));
                 if formatted {
                     uses.names.extend(words_inside(text));
                 }

@@ -209,11 +209,8 @@ fn of_a_function(code: Code<'_>, function: NodeId) -> bool {
     {
         return false;
     }
-    matches!(name.trim_start_matches("Async"), "fn" | "Fn" | "FnMut" | "FnOnce")
-        || name.is_empty()
-        || name.ends_with(
-            '>',
-        )
+    let called = name.trim_start_matches("Async");
+    matches!(called, "fn" | "Fn" | "FnMut" | "FnOnce") || name.is_empty() || name.ends_with('>')
 }
 
 /// What a function takes has names; what is called as one, or points to one, takes types.

@@ -137,6 +137,7 @@ const INDENTED: IndentSpec = IndentSpec {
     links_follow_blocks: true,
     holds: &[
         (Hold::Branch, &["else_clause"]),
+        (Hold::Head, &["break_expression", "return_expression"]),
         (Hold::Section, &["where_clause"]),
         (Hold::Through, &["macro_invocation"]),
         (Hold::Body, &["token_tree", "token_repetition", "token_tree_pattern", "token_repetition_pattern"]),

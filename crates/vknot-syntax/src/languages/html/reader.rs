@@ -104,7 +104,8 @@ impl Reader<'_, '_> {
         while let Some(found) = memchr::memchr2(b'<', b'{', self.bytes.get(end..).unwrap_or(b"")) {
             end += found;
             let next = self.bytes.get(end + 1).copied().unwrap_or(b' ');
-            let tag = self.bytes[end] == b'<' && (next.is_ascii_alphabetic() || matches!(next, b'/' | b'!' | b'?' | b'%'));
+            let tag =
+                self.bytes[end] == b'<' && (next.is_ascii_alphabetic() || matches!(next, b'/' | b'!' | b'?' | b'%'));
             if tag || self.bytes[end] == b'{' && self.template(end).is_some() {
                 self.text_token(at, end);
                 return end;

@@ -114,7 +114,10 @@ fn lexemes(text: &str) -> Vec<Lexeme> {
             b':' => (COLON, at + 1),
             b',' => (COMMA, at + 1),
             byte if byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b'+') => {
-                (LITERAL, word_end(bytes, at + 1, |byte| byte.is_ascii_alphanumeric() || matches!(byte, b'.' | b'-' | b'+')))
+                (
+                    LITERAL,
+                    word_end(bytes, at + 1, |byte| byte.is_ascii_alphanumeric() || matches!(byte, b'.' | b'-' | b'+')),
+                )
             }
             byte => (MARK, at + char_len(byte)),
         };

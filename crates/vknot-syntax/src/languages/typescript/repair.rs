@@ -85,7 +85,9 @@ fn word(mask: &mut Mask, bytes: &[u8], (start, end): (usize, usize), before: u8)
             mask.hide(start, end);
             true
         }
-        b"accessor" if next > end && is_word(follows) && matches!(before, b'{' | b';' | b'}' | b't' | b'c' | b'e' | b'y') => {
+        b"accessor"
+            if next > end && is_word(follows) && matches!(before, b'{' | b';' | b'}' | b't' | b'c' | b'e' | b'y') =>
+        {
             mask.hide(start, end);
             true
         }

@@ -115,7 +115,8 @@ fn begins_value(before: &str) -> bool {
     let before = before.trim_end();
     match before.bytes().next() {
         None => true,
-        Some(first) if is_word(first) => matches!(before, "return" | "typeof" | "case" | "in" | "of" | "yield" | "await"),
+        Some(first) if is_word(first) =>
+            matches!(before, "return" | "typeof" | "case" | "in" | "of" | "yield" | "await"),
         Some(first) => !matches!(first, b')' | b']' | b'}' | b'"' | b'\'' | b'`' | b'/'),
     }
 }

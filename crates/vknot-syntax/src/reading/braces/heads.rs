@@ -211,7 +211,8 @@ impl<'h> Heads<'h> {
         }
         if scan.initializers {
             // `: level{0}, name{n} {`: a brace behind a name begins a value.
-            return !(self.kind(before) == Some(WORD) && !matches!(self.word(before), "const" | "noexcept" | "override" | "try")
+            return !(self.kind(before) == Some(WORD)
+                && !matches!(self.word(before), "const" | "noexcept" | "override" | "try")
                 || self.word(before) == ">");
         }
         if scan.type_word.is_some() && scan.group.is_none() {

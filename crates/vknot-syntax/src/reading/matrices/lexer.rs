@@ -78,7 +78,8 @@ impl Lexer<'_> {
         self.found.push(Lexeme { kind: WORD, start: at as u32, end: end as u32 });
         let mut from = next;
         loop {
-            let stop = word_end(self.bytes, from, |byte| !matches!(byte, b' ' | b'\t' | b'\n' | b'\r' | b';' | b',' | b'%'));
+            let stop =
+                word_end(self.bytes, from, |byte| !matches!(byte, b' ' | b'\t' | b'\n' | b'\r' | b';' | b',' | b'%'));
             if stop == from {
                 return Some(from);
             }

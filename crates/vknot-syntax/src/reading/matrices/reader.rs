@@ -91,7 +91,8 @@ impl<'r, 't> Reader<'r, 't> {
             && !assigned
             && match self.frames.last().map(|frame| frame.kind) {
                 Some(CLASS) => true,
-                Some(FUNCTION) => word == "arguments" && next.is_none_or(|next| matches!(next.kind, NEWLINE | OPEN_ROUND)),
+                Some(FUNCTION) =>
+                    word == "arguments" && next.is_none_or(|next| matches!(next.kind, NEWLINE | OPEN_ROUND)),
                 _ => false,
             };
         if members {

@@ -110,7 +110,8 @@ impl Values<'_> {
                     depth -= 1;
                     if depth == 0 {
                         let behind = self.lexemes.text(at + 1);
-                        let ends = at + 1 >= end || matches!(behind, "." | "(" | ")" | ">" | "," | ";" | "]" | "=" | ":=");
+                        let ends =
+                            at + 1 >= end || matches!(behind, "." | "(" | ")" | ">" | "," | ";" | "]" | "=" | ":=");
                         return ends.then_some(at + 1);
                     }
                 }

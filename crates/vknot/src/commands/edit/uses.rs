@@ -85,7 +85,8 @@ pub fn look(arguments: &Arguments, workspace: &Workspace) -> anyhow::Result<Outc
             By::Word => None,
         };
         let by = if scope { "scope" } else { "word" };
-        let document = json!({ "file": input.shown, "name": found.name, "by": by, "declared": declared, "uses": spans });
+        let document =
+            json!({ "file": input.shown, "name": found.name, "by": by, "declared": declared, "uses": spans });
         output::json::print("vknot.occurrences/1", document)?;
         return Ok(Outcome::Done);
     }

@@ -52,7 +52,8 @@ fn end(record: Option<Record>, name: &str, root: &std::path::Path) -> anyhow::Re
         writeln!(output::stdout(), "the sitting {NAME}{name}{NAME:#} has ended")?;
         return Ok(Outcome::Done);
     }
-    let message = format!("no sitting of that name is in {}; `vknot sections sittings --all` shows all", root.display());
+    let message =
+        format!("no sitting of that name is in {}; `vknot sections sittings --all` shows all", root.display());
     output::problems(&[Problem::new(name, message)]);
     Ok(Outcome::Failed)
 }

@@ -145,7 +145,8 @@ fn print(checked: &[Checked], problems: &[Problem], form: Form) -> anyhow::Resul
             let remarks = |file: &Checked| -> Vec<serde_json::Value> {
                 file.remarks.iter().map(|(line, message)| json!({ "line": line, "message": message })).collect()
             };
-            let files: Vec<_> = checked.iter().map(|file| json!({ "file": file.shown, "remarks": remarks(file) })).collect();
+            let files: Vec<_> =
+                checked.iter().map(|file| json!({ "file": file.shown, "remarks": remarks(file) })).collect();
             output::json::print("vknot.style.check/1", json!({ "files": files }))?;
         }
         Form::Sarif => {

@@ -92,7 +92,9 @@ impl<'r> Reader<'r, '_> {
     pub(super) fn constant(&mut self) {
         let limit = self.limit();
         let mut end = self.at;
-        while end < limit && !matches!(self.heads.kind(end), Some(COMMA | SEMICOLON | DIRECTIVE | INCLUDE | MACRO_DEFINITION)) {
+        while end < limit
+            && !matches!(self.heads.kind(end), Some(COMMA | SEMICOLON | DIRECTIVE | INCLUDE | MACRO_DEFINITION))
+        {
             end = self.heads.behind(end);
         }
         self.builder.open(CONSTANT, Field(0));
