@@ -4,6 +4,7 @@ use crate::support::{formatted, indented, read};
 
 mod c_family;
 mod csharp;
+mod java;
 mod rust;
 
 /// What is kept, in which language, under which settings, and the text.
@@ -99,87 +100,6 @@ class Gauge {
     void warn() {
         assertTrue(station.exists(), \"the level of the quay has changed, tell all of the network\", Level.HIGH);
     }
-}
-"),
-    ("a chain of which a line is too long only by the comment behind it", "java", &["max_line_length=60"], "\
-class Board {
-    void show() {
-        station.levels().tides() //
-                .high(of(gauges(), at(hour(), of(3)))) // as told
-                .low(of(gauges(), at(hour(), of(4))));
-    }
-}
-"),
-    ("a bracket that other lines than its own have a comment in front of", "java", &[], "\
-class Board {
-    void show() {
-        tell( //
-                high(), //
-                low() //
-        );
-        tell( //
-                high(), //
-                low() //
-        );
-        tell( //
-                high(), //
-                low() //
-        );
-        tell( //
-                high(), //
-                low() //
-        );
-        tell( //
-                high(), //
-                low());
-    }
-}
-"),
-    ("lines of constants that begin with what parts them", "java", &[], "\
-enum Tide {
-    low(1)
-    , high(2)
-    , neap(3)
-    ;
-
-    private int of;
-}
-"),
-    (
-        "classes without names, open where their author has it, beside lambdas",
-        "java",
-        &["vknot_brace_declaration=next"],
-        "\
-class Board
-{
-    void show()
-    {
-        tell(new Gauge()
-        {
-            int level()
-            {
-                return 1;
-            }
-        });
-        run(() -> {
-            tell();
-        });
-    }
-}
-",
-    ),
-    ("comments that touch what is above them alone", "java", &[], "\
-class Board {
-    // tag::show[]
-    void show() {
-        tell();
-    }
-    // end::show[]
-
-    void hide() {
-        tell();
-    }
-    // end::hide[]
 }
 "),
     ("bounds of a type", "java", &[], "\
@@ -420,8 +340,8 @@ func watch() {
 
 #[test]
 fn what_people_keep_stays() {
-    for (what, language, set, text) in KEPT.iter().chain(c_family::KEPT).chain(csharp::KEPT).chain(rust::KEPT) {
-        assert_eq!(formatted(language, text, set), *text, "{language}: {what}");
+    for (what, language, set, text) in [KEPT, c_family::KEPT, csharp::KEPT, java::KEPT, rust::KEPT].concat() {
+        assert_eq!(formatted(language, text, set), text, "{language}: {what}");
     }
 }
 
