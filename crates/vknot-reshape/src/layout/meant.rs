@@ -22,7 +22,13 @@ fn spare_comments(code: Code<'_>, tokens: &mut [Standing], long: impl Fn(u32) ->
     let tree = code.tree;
     for index in 1..tokens.len() {
         let Standing { long: counted, behind, .. } = tokens[index];
-        if !counted || behind == 0 || !tree.is_comment(index as u32) || tree.is_comment(index as u32 - 1) {
+        let ends_line = tokens.get(index + 1).is_none_or(|next| next.behind <= behind);
+        if !counted
+            || behind == 0
+            || !ends_line
+            || !tree.is_comment(index as u32)
+            || tree.is_comment(index as u32 - 1)
+        {
             continue;
         }
         let Some(before) = tree.tokens().get(index - 1).filter(|before| !long(before.end)) else { continue };
