@@ -300,6 +300,9 @@ fn scripts_that_load_each_other_keep_their_order() {
         ("src/zone.ts", "export const zone = () => require('./board');\n"),
         ("src/page.d.ts", "import { Board } from './board';\nexport class Page extends Board {}\n"),
         ("src/run.js", "const level = require('./level');\n"),
+        // What is called where it stands is run at once.
+        ("src/neap.js", "(function () { exports.ebb = require('./ebb'); })();\n"),
+        ("src/ebb.js", "(() => { exports.neap = require('./neap'); })();\n"),
     ];
     let ordered = |place: &str, text: &str| {
         let language = if place.ends_with(".js") { "javascript" } else { "typescript" };
@@ -316,6 +319,7 @@ fn scripts_that_load_each_other_keep_their_order() {
         ),
         ("src/show.ts", "import { Surge } from './surge';\nimport { chart } from './chart';\nnew Surge(chart);\n"),
         ("src/show.js", "const surge = require('./surge');\nconst level = require('./level');\nlevel(surge);\n"),
+        ("src/show.js", "const neap = require('./neap');\nconst ebb = require('./ebb');\nebb(neap);\n"),
         // Types of what is decorated are values.
         (
             "src/show.ts",

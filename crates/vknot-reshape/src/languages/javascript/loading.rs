@@ -66,8 +66,12 @@ pub(super) fn loads_of(code: Code<'_>, place: &str) -> Vec<String> {
     let values = values(code);
     let text = |id: NodeId| tree.text_of(source.text(), id).trim_matches(['\'', '"', '`']);
     let mut loaded = Vec::new();
-    for id in (0..tree.nodes().len() as u32).map(NodeId) {
+    let mut next = 0;
+    while (next as usize) < tree.nodes().len() {
+        let id = NodeId(next);
+        next += 1;
         match tree.kind_name(id) {
+            kind if RUN_LATER.contains(&kind) && !is_called_at_once(code, id) => next = tree.node(id).next.max(next),
             "import_statement" => {
                 let import = read(code, id).filter(|import| import.is_run(values.as_ref()));
                 loaded.extend(import.map(|import| loads(&import, place)).unwrap_or_default());
@@ -77,8 +81,7 @@ pub(super) fn loads_of(code: Code<'_>, place: &str) -> Vec<String> {
                 loaded.extend(module.and_then(|module| module_named(text(module), place)));
             }
             "call_expression" => {
-                let module = required(code, id).filter(|_| is_run_at_once(code, id));
-                loaded.extend(module.and_then(|module| module_named(text(module), place)));
+                loaded.extend(required(code, id).and_then(|module| module_named(text(module), place)));
             }
             _ => {}
         }
@@ -95,7 +98,11 @@ fn required(code: Code<'_>, call: NodeId) -> Option<NodeId> {
     tree.parts(arguments).find(|part| tree.kind_name(*part) == "string")
 }
 
-/// Whether code is run when its module is loaded.
-fn is_run_at_once(code: Code<'_>, id: NodeId) -> bool {
-    code.tree.ancestors(id).all(|holder| !RUN_LATER.contains(&code.tree.kind_name(holder)))
+/// Whether a function is called where it stands: `(function () { ... })()`.
+fn is_called_at_once(code: Code<'_>, function: NodeId) -> bool {
+    let tree = code.tree;
+    let holder = tree.parent(function).filter(|holder| tree.kind_name(*holder) == "parenthesized_expression");
+    let called = holder.unwrap_or(function);
+    let call = tree.parent(called).filter(|call| tree.kind_name(*call) == "call_expression");
+    call.is_some_and(|call| tree.child_named(call, "function") == Some(called))
 }
