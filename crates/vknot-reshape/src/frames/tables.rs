@@ -32,6 +32,11 @@ impl Number {
         (!number.is_empty()).then_some(Number { column, ends })
     }
 
+    /// Whether it takes more than one column.
+    pub fn is_long(&self) -> bool {
+        self.column + 1 < self.ends[1]
+    }
+
     pub fn lines_up_with(&self, other: &Number) -> bool {
         self.ends.iter().zip(other.ends).any(|(end, other)| *end == other)
     }

@@ -6,6 +6,7 @@ use vknot_style::choices::AlignColumn;
 use vknot_syntax::{NodeId, Span};
 
 use crate::frames::place::Place;
+use crate::spec::Code;
 use super::paper::Paper;
 
 /// A part of an item that may line up with those on the lines above and below, where it was printed.
@@ -22,6 +23,15 @@ pub(super) struct Placed {
     /// Which part of its line it is, and what holds its neighbours.
     pub part: (u8, NodeId),
 }
+
+/// How far into a line parts may line up, in bytes.
+pub(super) const FAR: u32 = 1000;
+
+/// How many blanks set a part apart: one more than somebody writes without a thought.
+pub(super) const SET_APART: u32 = 3;
+
+/// How many others stand in a column that is one wherever they do.
+const SHARED: u32 = 3;
 
 /// A comment behind code, or one that goes on with such a comment on a line of its own.
 pub(super) struct Trailing {
@@ -41,6 +51,36 @@ pub(super) struct Trailing {
     pub opens: bool,
     /// Where the line of the code stands that it goes on beside, if it is on a line of its own.
     pub begins_line: Option<Place>,
+}
+
+/// In which columns of a file parts stand behind several blanks: how many, by where the line begins and where they do, in bytes.
+#[derive(Default)]
+pub(super) struct Padded(HashMap<[u32; 2], u32>);
+
+impl Padded {
+    pub fn of(code: Code<'_>) -> Self {
+        let mut padded = Self::default();
+        for gap in 0..code.tree.tokens().len() as u32 {
+            let span = code.tree.gap_span(gap);
+            let inline = span.len() >= SET_APART && !span.of(code.source.text()).contains('\n');
+            if let Some(place) = Self::place(code, span.end).filter(|_| inline) {
+                *padded.0.entry(place).or_default() += 1;
+            }
+        }
+        padded
+    }
+
+    /// Where a line begins and where an offset stands in it, if that is not far.
+    fn place(code: Code<'_>, offset: u32) -> Option<[u32; 2]> {
+        let near = offset - code.source.line_start(offset) < FAR;
+        near.then(|| code.source.line_blank(offset)).map(|blank| [blank.len(), offset - blank.start])
+    }
+
+    /// Whether what stands behind blanks does so in a column that several others of the file share.
+    pub fn holds(&self, code: Code<'_>, blank: Span) -> bool {
+        let place = Self::place(code, blank.end).filter(|_| blank.len() >= SET_APART);
+        place.and_then(|place| self.0.get(&place)).is_some_and(|count| *count > SHARED)
+    }
 }
 
 /// The text of each gap that lines something up, in no order; those that stay as written are left out.
@@ -106,12 +146,20 @@ impl Lines {
             let needed = ends.iter().max().copied().unwrap_or(0);
             // In a column of its author's it stays, as far as there is room; a lone one behind the usual gap.
             let keeps = paper.comments == AlignColumn::Keep && paper.comment_gap.is_none();
-            let own = run.first().filter(|_| keeps).map(|first| {
-                let shared = columns.get(&first.offset()).is_some_and(|(count, padded)| *count > 1 && *padded);
-                if shared { (first.begins.0 + first.offset()).max(needed + 1) } else { needed + usual }
+            let shared = |first: &Trailing| columns
+                .get(&first.offset())
+                .is_some_and(|(count, padded)| *count > 1 && *padded);
+            let own = run.first().filter(|_| keeps).map(|first| match shared(first) {
+                true => first.begins.0 + first.offset(),
+                false => needed + usual,
             });
-            let target = own.unwrap_or(needed + paper.comment_gap.unwrap_or(1));
+            // One line in four may be too long for a column that others keep to.
+            let crossing = |column: &u32| ends.iter().filter(|end| **end >= *column).count();
+            let shares = own.filter(|column| 4 * crossing(column) <= run.len());
+            let target =
+                shares.unwrap_or(own.map_or(needed + paper.comment_gap.unwrap_or(1), |own| own.max(needed + 1)));
             for (comment, end) in run.iter().zip(ends) {
+                let target = target.max(end + 1);
                 let mut text = String::new();
                 let stands = end + comment.begins.1 == comment.ended + comment.begins.0;
                 match comment.begins_line {

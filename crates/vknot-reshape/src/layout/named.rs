@@ -14,6 +14,14 @@ use super::planner::Planner;
 /// Within how many levels of an expression it is looked for what holds it.
 const LEVELS_AT_MOST: usize = 16;
 
+/// What the braces of all kinds of types are called by where they are spaced alike.
+const OF_TYPES: &str = "type";
+
+/// Whether a setting is of the spaces round operators that go by the statements they are in.
+fn is_of_operators(key: Key) -> bool {
+    matches!(key, Key::SpaceAssignment | Key::SpaceComparison | Key::SpaceLogical)
+}
+
 /// The places of one name.
 #[derive(Default)]
 struct Places {
@@ -61,7 +69,10 @@ impl Planner<'_> {
                 word(self.opening_of(gap).and_then(|open| open.checked_sub(1)))
             }
             Key::SpaceParenthesis => word(gap.checked_sub(2)),
-            Key::SpaceBlock if self.token_text(gap) == "{" => self.holder_at(gap, 2).map_or("", |id| self.name(id)),
+            Key::SpaceBlock if self.token_text(gap) == "{" => match self.holder_at(gap, 2) {
+                Some(id) if self.role(id) == Role::Type => OF_TYPES,
+                holder => holder.map_or("", |id| self.name(id)),
+            },
             Key::SpaceBlock => self.token_text(gap),
             Key::SpaceBrace => {
                 let brace = if self.token_text(gap) == "}" { Some(gap) } else { gap.checked_sub(1) };
@@ -91,8 +102,10 @@ impl Planner<'_> {
 
     /// The round bracket that a token closes, in what holds both.
     fn opening_of(&self, close: u32) -> Option<u32> {
-        let parts = self.tree.children(self.holder_at(close, 1)?).map(|part| self.first(part));
-        parts.take_while(|first| *first < close).filter(|first| self.token_text(*first) == "(").last()
+        let parts = self.tree.children(self.holder_at(close, 1)?).take_while(|part| self.first(*part) < close);
+        // What is inside may begin with a bracket of its own.
+        let brackets = parts.filter(|part| self.tree.children(*part).next().is_none());
+        brackets.map(|part| self.first(part)).filter(|first| self.token_text(*first) == "(").last()
     }
 
     /// The kind of what a round bracket is of: calls, casts, conditions, parameters.
@@ -122,18 +135,47 @@ impl Planner<'_> {
         // What is declared does not go as what calls it does.
         let kind = |gap: u32, key: Key| if key == Key::SpaceParenthesis { self.kind_at(gap) } else { "" };
         let names = grouped(named.iter(), |Named { gap, key, .. }| (*key, kind(*gap, *key), self.name_at(*gap, *key)));
-        let told: Vec<_> = names.into_iter().map(|((key, ..), places)| (key, places)).collect();
-        for (key, places) in told {
+        let of_types = |name: &str| name == OF_TYPES;
+        let told: Vec<_> = names.into_iter().map(|((key, _, name), places)| (key, of_types(name), places)).collect();
+        for (key, types, places) in told {
             // The few types of a well-kept file go as they are, named or not, and the few values that somebody put spaces in, as do the
             // operators of the few statements of a kind.
-            let operators = matches!(key, Key::SpaceAssignment | Key::SpaceComparison | Key::SpaceLogical);
             let braces = matches!(key, Key::BraceLambda | Key::BraceType);
-            let few = operators || braces || key == Key::SpaceBrace && places.shown[0] == 0;
+            let few = types || braces || is_of_operators(key) || key == Key::SpaceBrace && places.shown[0] == 0;
             let enough = if few && self.meant.is_some() { 1 } else { ENOUGH };
-            if let Some(second) = self.manner.vote_for_name(key, places.shown, enough) {
+            let way = match types {
+                true => self.manner.agreed(places.shown, enough),
+                false => self.manner.vote_for_name(key, places.shown, enough),
+            };
+            if let Some(second) = way {
                 self.manner.own.extend(places.gaps.into_iter().map(|gap| ((gap, key), second)));
             }
         }
+        self.keep_operators(&named);
+    }
+
+    /// In a well-kept file spaces round operators stay as they are where it does not go one way, and round what compares values that are
+    /// put together: to them it stands as it does for its reader.
+    fn keep_operators(&mut self, named: &[Named]) {
+        if self.meant.is_none() {
+            return;
+        }
+        let operators = named.iter().filter(|place| is_of_operators(place.key));
+        let open: Vec<(u32, Key, bool)> = operators
+            .filter_map(|Named { gap, key, shows }| Some((*gap, *key, (*shows)?)))
+            .filter(|(gap, key, second)| {
+                let undecided = !self.manner.own.contains_key(&(*gap, *key)) && !self.manner.shows(*key);
+                undecided || *second && *key == Key::SpaceComparison && self.compares_operations(*gap)
+            })
+            .collect();
+        self.manner.own.extend(open.into_iter().map(|(gap, key, second)| ((gap, key), second)));
+    }
+
+    /// Whether the operator on one side of a gap has an operation on either of its own.
+    fn compares_operations(&self, gap: u32) -> bool {
+        let is_operator = |id: &NodeId| self.role(*id) == Role::Operator;
+        let held = [Some(gap), gap.checked_sub(1)].into_iter().flatten().filter_map(|token| self.holder_at(token, 1));
+        held.filter(is_operator).any(|id| self.tree.parts(id).any(|part| is_operator(&part)))
     }
 
     /// Which way the name at a gap goes, if it goes one and nothing is set.

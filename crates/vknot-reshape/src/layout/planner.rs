@@ -57,6 +57,8 @@ pub(super) struct Planner<'a> {
     pub meant: Option<Meant>,
     /// What was told last of the line breaks of a node.
     pub asked: Option<(NodeId, bool)>,
+    /// Whether what is declared between brackets, and what is handed over, is filled where its author broke lines.
+    pub fills: [bool; 2],
 }
 
 impl<'a> Planner<'a> {
@@ -100,7 +102,9 @@ impl<'a> Planner<'a> {
             children: Vec::new(),
             meant,
             asked: None,
+            fills: [false; 2],
         };
+        planner.fills = planner.filled_lists();
         planner.find_hugs();
         planner.walk();
         planner.count_names();

@@ -5,6 +5,7 @@ mod added;
 mod beside;
 mod breaks;
 
+use vknot_style::choices::AlignColumn;
 use vknot_syntax::Span;
 
 use crate::edits::Edits;
@@ -19,7 +20,7 @@ use crate::indent::Kept;
 use super::paper::Paper;
 use super::planner::Planner;
 use super::reflow;
-use super::columns::{self, Placed, Trailing};
+use super::columns::{self, Padded, Placed, Trailing};
 use super::width::{Longest, Witness};
 
 /// A token that was put in.
@@ -75,6 +76,8 @@ pub(super) struct Printer<'a, 'p> {
     /// Parts that may line up, the next one last.
     cells: Vec<Cell>,
     placed: Vec<Placed>,
+    /// Columns in which parts stay wherever they stand.
+    padded: Padded,
     waiting: Vec<Waiting>,
     witnesses: &'a [Witness],
     /// Whether the file mixes tabs and spaces, which stays.
@@ -85,9 +88,6 @@ pub(super) struct Printer<'a, 'p> {
     /// Edits of comments that waited.
     late: Edits,
 }
-
-/// How far into a line parts may line up, in bytes.
-const FAR: u32 = 1000;
 
 /// What came of a plan.
 pub(super) struct Printed {
@@ -140,6 +140,7 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[Witness],
         trailing: Vec::new(),
         cells,
         placed: Vec::new(),
+        padded: if paper.columns == AlignColumn::Keep { Padded::of(planner.code) } else { Padded::default() },
         waiting: Vec::new(),
         witnesses,
         mixed: kept.is_some_and(|kept| kept.mixed),

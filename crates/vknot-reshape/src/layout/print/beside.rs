@@ -3,10 +3,10 @@
 use vknot_style::choices::AlignColumn;
 use vknot_syntax::Span;
 
-use super::{FAR, Printer};
+use super::Printer;
 use crate::frames::place::blank_columns;
 use crate::frames::tables::Number;
-use crate::layout::columns::{Placed, Trailing};
+use crate::layout::columns::{FAR, Placed, SET_APART, Trailing};
 use crate::layout::plan::{Form, GapPlan};
 
 /// What may begin on a line.
@@ -27,6 +27,9 @@ impl Begin<'_> {
 
 /// Over how many lines that go on with another an item is looked past for the next one.
 const GOES_ON_FOR: u32 = 8;
+
+/// How many lines above and below tell where a part stands that several blanks set apart.
+const ROWS_NEAR: u32 = 5;
 
 impl Printer<'_, '_> {
     /// Notes a part that may line up with its neighbours; its gap is settled when they are known.
@@ -52,18 +55,25 @@ impl Printer<'_, '_> {
     /// Leaves white space that lines a part up with one on the line above or below, as its author had it.
     pub(super) fn stays_lined_up(&mut self, gap: u32, plan: &GapPlan, span: Span) -> bool {
         let written = self.planner.written[gap as usize];
-        let simple = written.newlines == 0 && written.plain && !written.comment && !span.is_empty();
+        let simple = written.newlines == 0 && written.plain && !written.comment;
         if !simple || self.paper.columns != AlignColumn::Keep || span.start - self.written_line >= FAR {
             return false;
+        }
+        if span.is_empty() {
+            return plan.spaced && self.fills_column(gap, span.end) && self.stays_on_line(gap, plan, true);
         }
         let white = span.of(self.planner.text);
         let lines_up = match plan.spaced {
             true if white == " " => false,
-            true => white.contains('\t') || self.is_lined_up(span.end) || self.is_end_lined_up(gap, span),
+            true => white.contains('\t')
+                || self.is_lined_up(span.end)
+                || self.is_end_lined_up(gap, span)
+                || self.is_lined_up_near(span)
+                || self.padded.holds(self.planner.code, span),
             // A number alone may stand apart from its bracket, and what ends an item from that.
             false => self.is_number_lined_up(span.end) || self.is_end_lined_up(gap, span),
         };
-        if !lines_up || !self.stays_on_line(gap, plan) {
+        if !lines_up || !self.stays_on_line(gap, plan, white.len() >= SET_APART as usize) {
             return false;
         }
         let [ended, was] = [span.start, span.end].map(|offset| self.written_column(offset));
@@ -82,15 +92,44 @@ impl Printer<'_, '_> {
         true
     }
 
-    /// Whether no line begins in a gap, and none could.
-    fn stays_on_line(&mut self, gap: u32, plan: &GapPlan) -> bool {
+    /// Whether no line begins in a gap, and none could. Items that fill lines are `set` apart, or in a table.
+    fn stays_on_line(&mut self, gap: u32, plan: &GapPlan, set: bool) -> bool {
         let group = self.planner.plan.groups.get(plan.group as usize);
         match plan.form {
             Form::Fixed | Form::Author => true,
-            Form::Soft if plan.fill => group.is_some_and(|group| group.table) && !self.breaks_at(gap, plan),
-            Form::Soft => !self.broken.get(plan.group as usize).copied().unwrap_or(false),
+            Form::Soft => {
+                let whole = !self.broken.get(plan.group as usize).copied().unwrap_or(false);
+                let table = plan.fill && group.is_some_and(|group| group.table);
+                whole && (set || !plan.fill) || table && !self.breaks_at(gap, plan)
+            }
             _ => false,
         }
+    }
+
+    /// Whether a number behind a comma takes all of its column: it ends with a shorter one on the line above or below, which blanks stand in
+    /// front of, or with one that fills the column, too, as what is in front of both does.
+    fn fills_column(&self, gap: u32, offset: u32) -> bool {
+        let text = |offset: u32| self.planner.text.get(offset as usize..).unwrap_or("");
+        let comma = self.planner.token_text(gap.saturating_sub(1)) == ",";
+        let Some(own) = Number::at(text(offset), self.written_column(offset)).filter(|_| comma) else { return false };
+        let padded = self.has_padded_number(offset);
+        let fills = |begin: &Begin<'_>| {
+            let number = Number::at(begin.rest, begin.column).filter(|number| number.lines_up_with(&own));
+            number.is_some_and(|number| match begin.behind {
+                ' ' => number.column > own.column,
+                ',' => padded && number.column == own.column,
+                _ => false,
+            })
+        };
+        own.is_long() && self.any_beside(offset, fills)
+    }
+
+    /// Whether blanks stand in front of a number behind a comma on the line of an offset.
+    fn has_padded_number(&self, offset: u32) -> bool {
+        let source = self.planner.code.source;
+        let line = source.lines().text(self.planner.text, source.line(offset) - 1);
+        let near = line.char_indices().nth(FAR as usize).map_or(line, |(end, _)| &line[..end]);
+        near.split(',').skip(1).any(|item| item.starts_with(' ') && Number::at(item.trim_start(), 0).is_some())
     }
 
     /// Whether a number lines up with a longer one on the line above or below, which a bracket touches.
@@ -125,10 +164,36 @@ impl Printer<'_, '_> {
         self.any_beside(offset, |begin| (begin.is_word() || matches!(begin.behind, '*' | '&')) && fits(begin))
     }
 
+    /// The same of a line a few rows away, of a token that stands behind several blanks.
+    fn is_lined_up_near(&self, blank: Span) -> bool {
+        let column = self.written_column(blank.end);
+        let own = Number::at(self.planner.text.get(blank.end as usize..).unwrap_or(""), column);
+        let fits = |begin: &Begin<'_>| {
+            let number = || own.zip(Number::at(begin.rest, begin.column));
+            begin.behind == ' '
+                && (begin.column == column || number().is_some_and(|(own, number)| number.lines_up_with(&own)))
+        };
+        blank.len() >= SET_APART && self.any_on(self.rows_near(self.planner.code.source.line(blank.end) - 1), fits)
+    }
+
+    /// The lines above and below one that begin where it does, with nothing between.
+    fn rows_near(&self, line: u32) -> impl Iterator<Item = u32> {
+        let lines = self.planner.code.source.lines();
+        let own = self.indent_of(line);
+        let alike = move |other: &u32| self.indent_of(*other) == own
+            && !lines.text(self.planner.text, *other).trim().is_empty();
+        let above = (line.saturating_sub(ROWS_NEAR)..line).rev().take_while(alike);
+        above.chain((line + 1..(line + ROWS_NEAR).min(lines.count())).take_while(alike))
+    }
+
     /// Whether something holds of any character on the line above or below that is no blank.
     fn any_beside(&self, offset: u32, holds: impl Fn(&Begin<'_>) -> bool) -> bool {
-        let source = self.planner.code.source;
-        let (lines, text) = (source.lines(), self.planner.text);
+        self.any_on(self.lines_beside(self.planner.code.source.line(offset) - 1), holds)
+    }
+
+    /// The same of some lines.
+    fn any_on(&self, mut rows: impl Iterator<Item = u32>, holds: impl Fn(&Begin<'_>) -> bool) -> bool {
+        let (lines, text) = (self.planner.code.source.lines(), self.planner.text);
         let on_line = |line: u32| {
             let line = lines.text(text, line);
             let (mut column, mut behind) = (0, ' ');
@@ -141,7 +206,7 @@ impl Printer<'_, '_> {
                 !c.is_whitespace() && holds(&begin)
             })
         };
-        self.lines_beside(source.line(offset) - 1).any(on_line)
+        rows.any(on_line)
     }
 
     /// The lines above and below one, and behind those that stand further in the next that does not.
@@ -154,17 +219,25 @@ impl Printer<'_, '_> {
     /// The same on one side of it.
     fn lines_on(&self, line: u32, mut side: impl Iterator<Item = u32>) -> impl Iterator<Item = u32> {
         let lines = self.planner.code.source.lines();
-        let indent = |line: u32| {
-            let text = lines.text(self.planner.text, line);
-            let blank = text.len() - text.trim_start_matches([' ', '\t']).len();
-            blank_columns(text.get(..blank).unwrap_or(""), self.tab_width())
-        };
+        let indent = |line: u32| self.indent_of(line);
         let own = indent(line);
         // One blank line may part the rows of a table.
-        let next = side.by_ref().take(2).find(|line| !lines.text(self.planner.text, *line).trim().is_empty());
+        let text = |line: u32| lines.text(self.planner.text, line).trim();
+        let mut next = side.by_ref().take(2).find(|line| !text(*line).is_empty());
+        // What a preprocessor is told between two rows is no row.
+        if self.planner.code.toolkit().indent.has_directives && next.is_some_and(|line| text(line).starts_with('#')) {
+            next = side.find(|line| !text(*line).is_empty() && !text(*line).starts_with('#'));
+        }
         let goes_on = next.is_some_and(|next| indent(next) > own);
         let beyond = if goes_on { side.find(|line| indent(*line) <= own) } else { None };
         next.into_iter().chain(beyond)
+    }
+
+    /// The columns of white space that a line was written with.
+    fn indent_of(&self, line: u32) -> u32 {
+        let text = self.planner.code.source.lines().text(self.planner.text, line);
+        let blank = text.len() - text.trim_start_matches([' ', '\t']).len();
+        blank_columns(text.get(..blank).unwrap_or(""), self.tab_width())
     }
 
     fn tab_width(&self) -> u32 {

@@ -31,7 +31,10 @@ impl Planner<'_> {
             return self.plan.set(close_gap, self.empty_list(children[open], close_gap));
         };
         let table = self.role(id) == Role::Collection && self.keep_rows(inner);
-        if table && self.keeps_meant() || self.is_list_as_written(id) {
+        // What has no use but for what takes it apart, such as a macro, is its author's.
+        let unknown =
+            rule.only_kept && inner.len() > 2 && self.options.keep != KeepBreaks::None && self.breaks_between(id);
+        if table && self.keeps_meant() || unknown || self.is_list_as_written(id) {
             return self.list_as_written(id, rule, &children[open..=close]);
         }
         let mut group = Group::over(self.first(children[open]), self.end(children[close]));
@@ -85,7 +88,9 @@ impl Planner<'_> {
             group.fit_end = self.header_end(id).max(group.fit_end);
         }
         group.reluctant = rule.reluctant;
-        let fills = rule.hug_any && self.options.list == WrapList::Fill;
+        // What its author had on one line breaks as most of what is broken does.
+        let as_others = || !own && self.options.list == WrapList::AsFound && self.fills_as_others(id);
+        let fills = rule.hug_any && (self.options.list == WrapList::Fill || as_others());
         let filled = fills || self.is_long_row(id, inner) || self.is_filled(rule, inner, group.keep || begun);
         let number = self.plan.group(group);
         // The items of a broken list may still share one line.

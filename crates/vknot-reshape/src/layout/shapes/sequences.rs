@@ -8,10 +8,14 @@ use crate::layout::plan::{GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
 use crate::spec::layout::{Arm, Braces, Items, Rule};
 
+/// Within how many levels the arm is found that a token begins or ends.
+const FEW_LEVELS: usize = 8;
+
 impl Planner<'_> {
     /// Items on lines of their own; separators stay with what they follow.
     pub(in crate::layout) fn items(&mut self, rule: &Items, children: &[NodeId], group: u32) {
         let mut before: Option<NodeId> = None;
+        let in_rows = self.in_rows(children);
         for (index, child) in children.iter().enumerate() {
             let gap = self.first(*child);
             if index == 0 {
@@ -29,6 +33,7 @@ impl Planner<'_> {
                 true => GapPlan::fixed(false),
                 // A separator that begins a line belongs to what follows on it.
                 false if self.leads_line(gap) => GapPlan::fixed(false),
+                false if in_rows.get(index) == Some(&true) && !self.is_comment(*child) => GapPlan::author(true),
                 false => self.item_gap(rule, before, *child, &children[index..], group),
             };
             self.plan.set(gap, plan);
@@ -79,6 +84,9 @@ impl Planner<'_> {
         if self.closes_what_is_above(rest) {
             return GapPlan::hard(group, 0, most);
         }
+        if self.ends_with_word(before, child) {
+            return GapPlan::author(true);
+        }
         // What stands in front of an item belongs to it, so the blank line goes before that.
         let trimming = |id: &&NodeId| matches!(self.role(**id), Role::Comment | Role::Annotation);
         let item = rest.iter().find(|id| !trimming(id)).copied().unwrap_or(child);
@@ -103,6 +111,13 @@ impl Planner<'_> {
         let ends = items.iter().enumerate().skip(1).find(|(_, item)| gap(item) != 1 || !self.is_comment(**item));
         let touches = |first: &NodeId| self.is_comment(*first) && gap(first) == 1;
         items.first().is_some_and(touches) && ends.is_none_or(|(_, item)| gap(item) > 1)
+    }
+
+    /// Whether a word alone ends what a block is of, behind its brace: the `break` of a `case`, or what a macro closes with.
+    fn ends_with_word(&self, before: NodeId, item: NodeId) -> bool {
+        let word = self.role(item) == Role::Statement && self.end(item) - self.first(item) <= 2;
+        let block = matches!(self.role(before), Role::Block | Role::Branch) && self.has_body(before);
+        word && block && self.is_multiline(before) && self.options.keep != KeepBreaks::None
     }
 
     /// Whether an item is a member of a type.
@@ -419,17 +434,30 @@ impl Planner<'_> {
             self.plan.set(self.first(children[index]), plan);
         }
         let Some(first) = children.get(body) else { return };
-        (from.max(1)..body).for_each(|index| self.plan.set(self.first(children[index]), GapPlan::hard(NO_GROUP, 0, 0)));
-        if children.len() - body == 1 && self.role(*first) == Role::Block && from == body {
-            let keeps = self.options.keep != KeepBreaks::None;
+        let keeps = self.options.keep != KeepBreaks::None;
+        let label = children[..body].iter().rposition(|child| self.role(*child) == Role::Label);
+        // Comments may stand between a label and its brace.
+        let noted = label.map_or(from, |label| label + 1).max(1);
+        let together = children[noted..=body].iter().all(|child| self.newlines(self.first(*child)) == 0);
+        let opens = self.role(*first) == Role::Block && (from == body || keeps && together);
+        for (index, child) in children.iter().enumerate().take(body).skip(from.max(1)) {
+            let on_line = opens && index >= noted;
+            self.plan.set(
+                self.first(*child),
+                if on_line { GapPlan::author(true) } else { GapPlan::hard(NO_GROUP, 0, 0) },
+            );
+        }
+        if children.len() - body == 1 && opens {
             return self.plan.set(self.first(*first), if keeps { GapPlan::author(true) } else { GapPlan::fixed(true) });
         }
         let trails = |child: &&NodeId| self.is_comment(**child) && self.newlines(self.first(**child)) == 0;
         let trailing = children[body..].iter().rev().take_while(trails).count();
         let items = &children[body..children.len() - trailing];
-        let single = rule.single && self.is_single_arm(id, items);
+        // Of several labels the last one has the items behind it.
+        let line = self.first(label.and_then(|label| children.get(label)).copied().unwrap_or(id));
+        let single = rule.single && self.is_single_arm(id, line, items);
         let end = items.last().filter(|_| single).map_or(self.end(id), |last| self.end(*last));
-        let mut group = Group::over(self.first(id), end);
+        let mut group = Group::over(line, end);
         group.first = self.first(children[from]);
         group.always = !single;
         let number = self.plan.group(group);
@@ -438,7 +466,7 @@ impl Planner<'_> {
                 .iter()
                 .for_each(|item| self.plan.set(self.first(*item), GapPlan::soft(number, true)));
         }
-        let braced = self.role(*first) == Role::Block && from == body && self.newlines(self.first(*first)) == 0;
+        let braced = opens && self.newlines(self.first(*first)) == 0;
         let gap = if braced { GapPlan::fixed(true) } else { GapPlan::hard(number, 0, 0) };
         self.plan.set(self.first(*first), gap);
         self.items(&Items { apart: &[], imports_apart: false }, &children[body..], number);
@@ -449,16 +477,37 @@ impl Planner<'_> {
         self.options.arm && self.newlines(label) == 0 && self.token_text(label.saturating_sub(1)) == ":"
     }
 
-    /// Whether the items behind a label may stay on its line: one, or one and a jump, as their author had them.
-    fn is_single_arm(&self, id: NodeId, items: &[NodeId]) -> bool {
-        let simple = |item: &NodeId| matches!(self.role(*item), Role::Statement | Role::Part | Role::Call | Role::Literal);
+    /// Whether the items behind a label may stay on its `line`, as their author had them: one, or one and a jump, or several in a row of
+    /// arms that look alike.
+    fn is_single_arm(&self, id: NodeId, line: u32, items: &[NodeId]) -> bool {
+        let among = items.len() > 1 && self.is_among_lines(id);
+        let simple = |item: &NodeId| match self.role(*item) {
+            Role::Branch => among && !self.has_body(*item),
+            role => matches!(role, Role::Statement | Role::Part | Role::Call | Role::Literal),
+        };
         let jump = |item: &NodeId| self.end(*item) - self.first(*item) <= 3;
-        let begins = self.newlines(self.first(id)) > 0;
         self.options.arm
-            && begins
-            && !self.is_multiline(id)
+            && self.newlines(line) > 0
+            && self.next_break(line + 1) >= self.end(id)
             && items.iter().all(simple)
-            && (items.len() == 1 || items.len() == 2 && jump(&items[1]))
+            && (items.len() == 1 || items.len() == 2 && jump(&items[1]) || among)
+    }
+
+    /// Whether an arm of one line stands between, or above or below, others of one line that hold something.
+    fn is_among_lines(&self, id: NodeId) -> bool {
+        let arm_of = |token: u32| {
+            let node = self.tree.tokens().get(token as usize)?.node;
+            self.tree.ancestors(node).take(FEW_LEVELS).find(|id| self.role(*id) == Role::Arm)
+        };
+        let line = |arm: NodeId| {
+            let label = self.tree.parts(arm).filter(|part| self.role(*part) == Role::Label).last().unwrap_or(arm);
+            let holds = self.token_text(self.end(arm).saturating_sub(1)) != ":";
+            holds && self.next_break(self.first(label) + 1) >= self.end(arm)
+        };
+        let before = || self.first(id).checked_sub(1).and_then(arm_of).filter(|arm| self.end(*arm) == self.first(id));
+        let behind = || arm_of(self.end(id)).filter(|arm| self.first(*arm) == self.end(id));
+        let near = |gap: u32| self.newlines(gap) == 1;
+        near(self.first(id)) && before().is_some_and(line) || near(self.end(id)) && behind().is_some_and(line)
     }
 
     /// A keyword, then items one level in below it.

@@ -2,13 +2,25 @@
 
 use vknot_style::Key;
 use vknot_style::choices::{KeepBreaks, WrapList, WrapOperand};
-use vknot_syntax::{NodeId, TokenId};
+use vknot_syntax::{NodeId, Role, TokenId};
 
+use crate::layout::manner::MANY;
 use crate::layout::plan::GapPlan;
 use crate::layout::planner::Planner;
+use crate::spec::layout::{List, Rule};
 
 /// How many rows make a table.
 const ROWS: usize = 3;
+
+/// A line of items.
+struct Row {
+    /// Where its items begin, if they are simple ones, in bytes.
+    columns: Vec<u32>,
+    /// Whether it follows right below another.
+    near: bool,
+    /// How many parts of the sequence it holds.
+    items: usize,
+}
 
 impl Planner<'_> {
     /// Whether line breaks stay wherever they are meant.
@@ -59,6 +71,76 @@ impl Planner<'_> {
         let last = self.end(id).saturating_sub(1);
         let close = Some(last).filter(|last| matches!(self.token_text(*last), ")" | "]" | "}" | ">"));
         meant.holds(self.first(id), gaps.filter(|gap| self.newlines(*gap) > 0), close)
+    }
+
+    /// Which items of a well-kept file stay on the line of those in front of them: in rows of simple statements or members, equally many on
+    /// neighbouring lines. Two such lines will do if their items begin in the same columns.
+    pub fn in_rows(&self, items: &[NodeId]) -> Vec<bool> {
+        let lines = || items.chunk_by(|_, item| self.newlines(self.first(*item)) == 0);
+        if !self.keeps_meant() || lines().filter(|line| line.len() > 1).take(ROWS - 1).count() < ROWS - 1 {
+            return vec![false; items.len()];
+        }
+        let rows: Vec<Row> = lines().map(|line| self.row_of(line)).collect();
+        let alike = |above: &Row, row: &Row| row.near && above.columns.len() == row.columns.len();
+        let runs = rows.chunk_by(alike).flat_map(|run| {
+            let several = run.first().is_some_and(|row| row.columns.len() > 1);
+            let lined_up = run.windows(2).all(|pair| pair[0].columns == pair[1].columns);
+            let stays = several && run.len() >= if lined_up { ROWS - 1 } else { ROWS };
+            run.iter().flat_map(move |row| (0..row.items).map(move |index| stays && index > 0))
+        });
+        runs.collect()
+    }
+
+    /// What a line of items is to those above and below.
+    fn row_of(&self, line: &[NodeId]) -> Row {
+        let simple = |item: &NodeId| {
+            let role = matches!(self.role(*item), Role::Statement | Role::Member | Role::Part | Role::Call);
+            role && !self.is_multiline(*item) && self.token_text(self.end(*item).saturating_sub(1)) != "}"
+        };
+        let column = |item: &NodeId| {
+            let start = self.tree.node(*item).start;
+            start - self.code.source.line_start(start)
+        };
+        let parts = || line.iter().filter(|item| !self.is_separator(**item));
+        let code = || parts().take_while(|item| !self.is_comment(**item));
+        let whole = code().all(simple) && parts().skip(code().count()).count() < 2;
+        let near = line.first().is_some_and(|first| self.newlines(self.first(*first)) == 1);
+        Row { columns: code().filter(|_| whole).map(column).collect(), near, items: line.len() }
+    }
+
+    /// Which lists of a well-kept file are filled where their lines break, by whether they are declared or handed over: four in five of
+    /// those with three items at least hold several on one of their lines.
+    pub fn filled_lists(&mut self) -> [bool; 2] {
+        let mut counts = [[0; 2]; 2];
+        let open = self.keeps_meant() && self.options.list == WrapList::AsFound;
+        let nodes = if open { self.tree.nodes().len() as u32 } else { 0 };
+        for id in (0..nodes).map(NodeId) {
+            let Some(handed) = self.is_handed(id).filter(|_| self.breaks_between(id)) else { continue };
+            let Rule::List(List { hug_any: true, .. }) = self.rule_of(id) else { continue };
+            let behind = self.tree.parts(id).filter(|part| !self.is_punctuation(*part)).skip(1);
+            let [beside, below] = behind.fold([0; 2], |[beside, below], part| match self.newlines(self.first(part)) {
+                0 => [beside + 1, below],
+                _ => [beside, below + 1],
+            });
+            if beside + below > 1 && self.is_list_as_written(id) {
+                counts[usize::from(handed)][usize::from(beside > 0)] += 1;
+            }
+        }
+        counts.map(|counts| self.manner.agreed(counts, MANY) == Some(true))
+    }
+
+    /// Whether a list that is not broken would be filled, as others are.
+    pub fn fills_as_others(&self, id: NodeId) -> bool {
+        self.is_handed(id).is_some_and(|handed| self.fills[usize::from(handed)])
+    }
+
+    /// Whether what stands in a list is handed over, as against declared.
+    fn is_handed(&self, id: NodeId) -> Option<bool> {
+        match self.role(id) {
+            Role::Arguments => Some(true),
+            Role::List => Some(false),
+            _ => None,
+        }
     }
 
     /// Keeps the rows of a table as long as they are, unless something says how lists are wrapped: lines of which all but the last hold

@@ -118,7 +118,8 @@ impl Values<'_> {
     /// Without comments at its edges; `None` when nothing is left.
     fn trimmed(&self, start: usize, end: usize) -> Option<(usize, usize)> {
         let (mut start, mut end) = (start, end);
-        while start < end && let Some(next) = self.note_end(start) {
+        // Another branch that begins where an item does has items of its own.
+        while start < end && let Some(next) = self.lone_note_end(start) {
             start = next;
         }
         while start < end && matches!(self.heads.kind(end - 1), Some(COMMENT | DIRECTIVE | REGION_MARK | INERT)) {
@@ -129,10 +130,15 @@ impl Values<'_> {
 
     /// Where a comment, directive or unread run ends that begins here.
     fn note_end(&self, at: usize) -> Option<usize> {
-        let kind = self.heads.kind(at)?;
-        if kind == DIRECTIVE && self.is_other_branch(at) {
+        if self.heads.kind(at)? == DIRECTIVE && self.is_other_branch(at) {
             return Some(self.other_branches_end(at));
         }
+        self.lone_note_end(at)
+    }
+
+    /// The same, of a directive by itself.
+    fn lone_note_end(&self, at: usize) -> Option<usize> {
+        let kind = self.heads.kind(at)?;
         if matches!(kind, COMMENT | DIRECTIVE | REGION_MARK | INERT) {
             // An unread run begins behind its directive.
             return Some(self.unread_end(at + 1).unwrap_or(at + 1));

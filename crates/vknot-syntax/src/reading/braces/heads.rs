@@ -119,7 +119,7 @@ impl<'h> Heads<'h> {
                         (at, scan.first) = (behind, Some(behind));
                         continue;
                     }
-                    if at > start && self.begins_access(at, context) {
+                    if at > start && (self.begins_access(at, context) || self.begins_arm(at, context)) {
                         break;
                     }
                     self.note_word(at, &mut scan);
@@ -259,6 +259,12 @@ impl<'h> Heads<'h> {
         context == Context::Members
             && access
             && (self.word(at + 1) == ":" || self.word(at + 2) == ":" && self.kind(at + 1) == Some(WORD))
+    }
+
+    /// `case x:`, `default:` in code, which end what has no `;` in front of them, such as a macro that says that an arm falls through.
+    fn begins_arm(&self, at: usize, context: Context) -> bool {
+        let labels = || self.word(at) == "case" || self.word(at) == "default" && self.word(at + 1) == ":";
+        context == Context::Code && labels()
     }
 
     /// Whether a macro that stands for an access label begins here, as against a part of a word's width.
