@@ -1,7 +1,7 @@
 //! Gaps that go one of two ways, as the style or the manner of the file says, which is known when all of it was walked.
 
 use vknot_style::Key;
-use vknot_syntax::NodeId;
+use vknot_syntax::{NodeId, Role};
 
 use super::manner::{Named, Spaced, Waiting, is_second_word};
 use super::plan::{Form, GapPlan};
@@ -156,6 +156,7 @@ impl Planner<'_> {
     fn part_what_would_merge(&mut self) {
         let (tokens, text) = (self.tree.tokens(), self.text);
         let joined = self.tree.language().spec().joined;
+        let mut parted = Vec::new();
         for (index, pair) in tokens.windows(2).enumerate() {
             let gap = &mut self.plan.gaps[index + 1];
             if pair[0].end == pair[1].start && self.tree.is_joined(text, index as u32 + 1) {
@@ -179,7 +180,33 @@ impl Planner<'_> {
             }
             // A number goes on behind a point.
             gap.spaced |= right == b'.' && byte(pair[0].start).is_ascii_digit();
+            if gap.spaced {
+                parted.push(index as u32 + 1);
+            }
         }
+        self.space_both_sides(&parted);
+    }
+
+    /// Lets an operator with a space on one side have one on the other.
+    fn space_both_sides(&mut self, parted: &[u32]) {
+        for gap in parted {
+            let beside = [(gap - 1, gap - 1), (*gap, gap + 1)];
+            for (token, other) in beside {
+                if !self.is_infix(token) {
+                    continue;
+                }
+                let slot = &mut self.plan.gaps[other as usize];
+                slot.spaced |= matches!(slot.form, Form::Fixed | Form::Soft);
+            }
+        }
+    }
+
+    /// Whether a token is an operator between two operands.
+    fn is_infix(&self, token: u32) -> bool {
+        let operator = self.tree.tokens().get(token as usize).map(|token| token.node);
+        let holder = operator.and_then(|node| self.tree.ancestors(node).nth(1));
+        let holder = holder.filter(|id| self.role(*id) == Role::Operator && self.first(*id) < token);
+        holder.is_some_and(|id| self.operator_of(id) == operator)
     }
 
     /// Whether a setting is the second of its two ways. What follows a closing brace goes with how the braces of conditionals open.

@@ -5,6 +5,7 @@ use crate::support::{formatted, indented, read};
 mod c_family;
 mod csharp;
 mod java;
+mod rows;
 mod rust;
 
 /// What is kept, in which language, under which settings, and the text.
@@ -340,8 +341,17 @@ func watch() {
 
 #[test]
 fn what_people_keep_stays() {
-    for (what, language, set, text) in [KEPT, c_family::KEPT, csharp::KEPT, java::KEPT, rust::KEPT].concat() {
+    for (what, language, set, text) in
+        [KEPT, c_family::KEPT, csharp::KEPT, java::KEPT, rows::KEPT, rust::KEPT].concat()
+    {
         assert_eq!(formatted(language, text, set), text, "{language}: {what}");
+    }
+}
+
+#[test]
+fn what_does_not_fit_rows_is_set_right() {
+    for (language, text, wanted) in rows::SET_RIGHT {
+        assert_eq!(formatted(language, text, &[]), *wanted, "{language}");
     }
 }
 

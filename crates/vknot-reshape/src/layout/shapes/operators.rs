@@ -202,7 +202,7 @@ impl Planner<'_> {
     }
 
     /// The operator: the part in that field, else the first fixed token behind the first part.
-    fn operator_of(&self, id: NodeId) -> Option<NodeId> {
+    pub(in crate::layout) fn operator_of(&self, id: NodeId) -> Option<NodeId> {
         let field = self.tree.child_named(id, "operator");
         field.or_else(|| self.tree.parts(id).skip(1).find(|part| self.is_punctuation(*part)))
     }

@@ -1,0 +1,213 @@
+//! What people put in rows and keep there: arms of one line, statements beside each other, tables; and what goes by the kind of its
+//! brackets.
+
+use super::Case;
+
+pub(super) const KEPT: &[Case] = &[
+    ("a jump behind the brace of an arm, and what a macro closes with", "c", &[], "\
+int zone(int hour) {
+    switch (hour) {
+    case 1: {
+        warn(hour);
+        store(hour);
+    } break;
+    case 2: /* ebb */ {
+        store(hour);
+    } break;
+    case 3: /* flood */
+    case 4: /* slack */ {
+        calm();
+    } break;
+    }
+    GROUP(levels) {
+        LEVEL(low);
+    } END_GROUP;
+    return 1;
+}
+"),
+    ("a jump behind the brace of an arm", "javascript", &[], "\
+function zone(hour) {
+  switch (hour) {
+    case 1: {
+      warn(hour);
+      store(hour);
+    } break;
+    default: {
+      calm();
+    } break;
+  }
+}
+"),
+    ("arms of one line behind other labels, and in rows of their like", "c", &[], "\
+int zone(int hour) {
+    switch (hour) {
+    case 0:
+    case 1: return hour;
+    case 2:
+    case 3: hour = 4; break;
+    case 4: hour = 5; store(hour); break;
+    case 5: hour = 6; store(hour); break;
+    case 6: if (hour) return 7; break;
+    default: if (low) return 8; break;
+    }
+    return 1;
+}
+"),
+    ("what falls through by a macro", "c", &[], "\
+int zone(int hour) {
+    switch (hour) {
+    case 0:
+        warn(hour);
+        /* goes on */ falls_through
+    case 1:
+    case 2: {
+        store(hour);
+        break;
+    }
+    default:
+        calm();
+    }
+    return 1;
+}
+"),
+    ("rows of statements", "c", &[], "\
+void test(void) {
+    check(LOW); cover(LOW);
+    check(MID); cover(MID);
+    check(TOP); cover(TOP);
+
+    char *low; int lows; /* low water */
+    char *top; int tops; /* high water */
+}
+"),
+    ("rows of members", "java", &[], "\
+class Gauge {
+    int low; int top;
+    int ebb; int fall;
+    int tide; int rise;
+}
+"),
+    ("numbers that fill their columns", "c", &[], "\
+static const int levels[] = {
+     0,249,  0,177,  1,163,  0, 84,
+     1,  2,117,124,  0,  0,  0,  0,
+    10, 20, 30,100,115, 12,  7,111,
+};
+"),
+    ("rows that directives part, and another branch of them", "c", &[], "\
+static struct Call calls[] = {
+#if HAS_LEVEL
+    { \"read_level\",         (CALL)read_level,       0 },
+#else
+    { \"read_level\",         (CALL)0,                0 },
+#endif
+
+#define LEVEL(a) calls[0].call(a, \\
+            sizeof(a))
+
+    { \"warn\",               (CALL)warn_all,         0 },
+
+#define WARN(a) calls[1].call(a, \\
+            sizeof(a))
+
+    { \"store\",              (CALL)store_level,      0 },
+};
+"),
+    ("a column that rows a few lines away share", "c", &[], "\
+static const Step steps[] = {
+    { STEP_READ,   0,          1,              LOWEST },
+    { STEP_NEXT,   0,          1,              HIGH_TIDE },
+    { STEP_IF,     1,          0,                   7 },
+    { STEP_HALT,   STATION_OK, STATION_ABORT,       0 },
+    { STEP_STORE,  0,          1,              LOWEST },
+};
+"),
+    ("types apart from their braces, and nothing else", "c", &[], "\
+struct Gauge {
+    int level;
+};
+union Reading {
+    int level;
+};
+int low(int level){
+    if (level){
+        warn();
+    }
+    while (level){
+        calm();
+    }
+    return 1;
+}
+int top(int level){
+    return level;
+}
+int mid(int level){
+    return level;
+}
+"),
+    ("brackets with spaces by their names, whatever they hold", "c", &[], "\
+int low(int level){
+  if( (level & 1)==0 && zone(level)!=(hour) ){
+    warn();
+  }
+  if( level ){
+    assert( (level & 2)==0 );
+    assert( level );
+    assert( zone(level) );
+  }
+  if( (level) ){
+    calm();
+  }
+  return (level + 1);
+}
+"),
+    ("operators of a file that goes no one way, and round values that are put together", "c", &[], "\
+int low(int level) {
+    if (level==0) return 1;
+    if (level < MOST) return 2;
+    if (level==1) return 3;
+    if (level > MOST) return 4;
+    return 5;
+}
+int top(int level) {
+    while (level<9) read();
+    while (level>2) read();
+    while (level<5) read();
+    while (level + 1 < zone(level)) read();
+    while (level<3) read();
+    while (level<4) read();
+    return 6;
+}
+"),
+];
+
+/// Code, and what comes of it: of what stands in rows, what does not fit them alone changes.
+pub(super) const SET_RIGHT: &[(&str, &str, &str)] = &[
+    (
+        "c",
+        "void note(void) {\n    COMMENT((level, \"%s of %s\",\n        low(level), top(level),\n          (zone ? \"in\" : \"out\"),\n      hour\n    ));\n}\n",
+        "void note(void) {\n    COMMENT((level, \"%s of %s\",\n        low(level), top(level),\n        (zone ? \"in\" : \"out\"),\n        hour\n    ));\n}\n",
+    ),
+    (
+        "c",
+        "struct Gauge {\n    const char *name;     /* its name */\n    int level, mean;      /* above the datum */\n    unsigned char *read;  /* from it */\n    int zones,hours,means;/* of all */\n    int zone;             /* of the station */\n};\n",
+        "struct Gauge {\n    const char *name;     /* its name */\n    int level, mean;      /* above the datum */\n    unsigned char *read;  /* from it */\n    int zones, hours, means; /* of all */\n    int zone;             /* of the station */\n};\n",
+    ),
+    // What is not in a row takes a line.
+    (
+        "c",
+        "void test(void) {\n    check(LOW); cover(LOW);\n    check(MID);\n    check(TOP); cover(TOP);\n}\n",
+        "void test(void) {\n    check(LOW);\n    cover(LOW);\n    check(MID);\n    check(TOP);\n    cover(TOP);\n}\n",
+    ),
+    (
+        "c",
+        "int zone(int hour) {\n    switch (hour) {\n    case 4: hour = 5; store(hour); break;\n    case 5:\n        return 2;\n    }\n}\n",
+        "int zone(int hour) {\n    switch (hour) {\n    case 4:\n        hour = 5;\n        store(hour);\n        break;\n    case 5:\n        return 2;\n    }\n}\n",
+    ),
+    // Both sides of an operator go alike.
+    (
+        "c",
+        "void low(int level) {\n    while (level>9) read();\n    while (level>2) read();\n    while (level>5) read();\n    while (level-- > 0) read();\n    while (level>3) read();\n}\n",
+        "void low(int level) {\n    while (level>9) read();\n    while (level>2) read();\n    while (level>5) read();\n    while (level-- > 0) read();\n    while (level>3) read();\n}\n",
+    ),
+];
