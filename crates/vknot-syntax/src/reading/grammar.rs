@@ -2,6 +2,7 @@
 
 use std::cell::RefCell;
 use std::ops::ControlFlow;
+use std::time::{Duration, Instant};
 
 use tree_sitter::{ParseOptions, Parser, ParseState, TreeCursor};
 
@@ -18,6 +19,11 @@ use crate::tree::{Hidden, HiddenSide, NodeId, Tree, TreeBuilder};
 /// seven for a byte. A text may take several times that before it is given up.
 const REPORTS_AT_LEAST: u64 = 4_000;
 const BYTES_PER_REPORT: u64 = 8;
+
+/// How long a text may take at most, some twenty times what one takes that is well formed: at an error a single step may go over all that
+/// was read.
+const PATIENCE: Duration = Duration::from_secs(3);
+const PATIENCE_PER_BYTE: Duration = Duration::from_micros(8);
 
 thread_local! {
     /// One parser per thread, reused from file to file.
@@ -328,9 +334,12 @@ fn parse(
 ) -> Option<tree_sitter::Tree> {
     parser.set_language(language.grammar()?).ok()?;
     let mut left = REPORTS_AT_LEAST + bytes.len() as u64 / BYTES_PER_REPORT;
+    let begun = Instant::now();
+    let patience = PATIENCE + PATIENCE_PER_BYTE.saturating_mul(u32::try_from(bytes.len()).unwrap_or(u32::MAX));
     let mut within_budget = |_: &ParseState| {
         left = left.saturating_sub(1);
-        if left == 0 || limits.is_stopped() { ControlFlow::Break(()) } else { ControlFlow::Continue(()) }
+        let spent = left == 0 || limits.is_stopped() || begun.elapsed() > patience;
+        if spent { ControlFlow::Break(()) } else { ControlFlow::Continue(()) }
     };
     let options = ParseOptions::new().progress_callback(&mut within_budget);
     let mut chunk = |offset: usize, _| bytes.get(offset..).unwrap_or(b"");
