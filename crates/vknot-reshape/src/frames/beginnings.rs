@@ -3,6 +3,7 @@
 
 use vknot_syntax::{Node, Role, Span};
 
+use super::marks::is_operator;
 use super::place::{By, Spot, blank_columns};
 use super::stack::Frames;
 use super::written::{DEEP, is_sequence};
@@ -43,6 +44,28 @@ impl Frames<'_> {
                     && self.has_moved_by(holder.start, node.start, shift)
                     && self.begins_in(holder.start) == column.checked_sub(self.options.wrap)
             })
+    }
+
+    /// Whether an operator leads a line that stands further in than its statement, so that what is behind the operator lines up with
+    /// something in front of it, or as the next line does, which the same operator leads.
+    pub(super) fn leads_alike(&self, node: &Node, candidate: u32) -> bool {
+        let text = |index: u32| self.tree.tokens().get(index as usize).map(|token| token.span());
+        let Some(operator) = text(node.first_token).filter(|span| is_operator(self.source.slice(*span))) else {
+            return false
+        };
+        let line = self.source.line(operator.start);
+        let operand = text(node.first_token + 1).filter(|next| self.source.line(next.start) == line);
+        let column = operand.map(|next| candidate + (next.start - operator.start));
+        let open = || self.stack.iter().rev().take_while(|frame| !is_sequence(frame)).take(DEEP);
+        let lines_up = column.is_some_and(|column| open().any(|frame| frame.written.columns.contains(column)));
+        let below = self.source.lines().text(self.source.text(), line);
+        let code = below.trim_start_matches([' ', '\t']);
+        let blank = blank_columns(&below[..below.len() - code.len()], self.options.indentation.tab_width);
+        let alike = || {
+            code.strip_prefix(self.source.slice(operator)).is_some_and(|rest| rest.starts_with(' '))
+                && blank == self.written_column(operator.start)
+        };
+        self.statement().is_some_and(|statement| candidate > statement) && (lines_up || alike())
     }
 
     /// Whether the line of an operation was moved so many columns, as far as that is known.

@@ -49,6 +49,7 @@ impl Frames<'_> {
                     || self.opens_with_statement(node, candidate)
                     || self.begins_anew(node, candidate)
                     || self.goes_on_with_operation(node, candidate)
+                    || self.leads_alike(node, candidate)
                     || self.stands_with_holder(candidate)
                     || self.chooses_again() && candidate == top.anchor.columns()
                     || self.goes_on_declaring(node) && candidate == top.anchor.columns()

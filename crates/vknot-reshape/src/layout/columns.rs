@@ -146,13 +146,11 @@ impl Lines {
             let needed = ends.iter().max().copied().unwrap_or(0);
             // In a column of its author's it stays, as far as there is room; a lone one behind the usual gap.
             let keeps = paper.comments == AlignColumn::Keep && paper.comment_gap.is_none();
-            let shared = |first: &Trailing| columns
-                .get(&first.offset())
+            let shared = |comment: &&Trailing| columns
+                .get(&comment.offset())
                 .is_some_and(|(count, padded)| *count > 1 && *padded);
-            let own = run.first().filter(|_| keeps).map(|first| match shared(first) {
-                true => first.begins.0 + first.offset(),
-                false => needed + usual,
-            });
+            let sharing = run.iter().find(shared);
+            let own = keeps.then(|| sharing.map_or(needed + usual, |comment| comment.begins.0 + comment.offset()));
             // One line in four may be too long for a column that others keep to.
             let crossing = |column: &u32| ends.iter().filter(|end| **end >= *column).count();
             let shares = own.filter(|column| 4 * crossing(column) <= run.len());

@@ -68,10 +68,10 @@ fn rows_move_as_one() {
 #[test]
 fn operators_without_spaces_are_read_as_before() {
     let cases = [
-        ("javascript", "x = a - -b + ++c / /d/.e < !--f;\n", "x = a- -b+ ++c/ /d/.e< !--f;\n"),
-        ("rust", "const X: u32 = a / *b - -c & &d;\n", "const X: u32 = a/ *b--c& &d;\n"),
-        ("java", "class A {\n    int a = b - -c + ++d;\n}\n", "class A {\n    int a = b- -c+ ++d;\n}\n"),
-        ("csharp", "class A\n{\n    int a = b - -c / *d;\n}\n", "class A\n{\n    int a = b- -c/ *d;\n}\n"),
+        ("javascript", "x = a * 2 - -b + ++c / /d/.e < !--f;\n", "x = a*2 - -b + ++c / /d/.e < !--f;\n"),
+        ("rust", "const X: u32 = a / *b - -c & &d;\n", "const X: u32 = a / *b--c & &d;\n"),
+        ("java", "class A {\n    int a = b * 2 - -c + ++d;\n}\n", "class A {\n    int a = b*2 - -c + ++d;\n}\n"),
+        ("csharp", "class A\n{\n    int a = b * 2 - -c / *d;\n}\n", "class A\n{\n    int a = b*2 - -c / *d;\n}\n"),
     ];
     let keys = &["vknot_space_operator=false", "vknot_space_comparison=false"];
     for (language, text, wanted) in cases {

@@ -234,7 +234,11 @@ impl Planner<'_> {
         let blank = if near { 0 } else { self.options.blank_most };
         let apart = GapPlan { joins: true, ..GapPlan::hard(NO_GROUP, 0, blank) };
         if !closes {
-            return self.plan.set(gap, apart);
+            // Behind a comment on the line of a brace it stays there.
+            let first = self.first(before);
+            let noted = self.is_comment(before) && self.token_text(first.saturating_sub(1)) == "}";
+            let together = noted && self.newlines(first) == 0 && self.options.keep != KeepBreaks::None;
+            return self.plan.set(gap, if together { GapPlan::author(true) } else { apart });
         }
         self.spaced_as_block(gap);
         let shows = self.newlines(gap) > 0;

@@ -80,6 +80,24 @@ void test(void) {
     char *top; int tops; /* high water */
 }
 "),
+    ("comments between a brace and what follows", "javascript", &[], "\
+function low(level) {
+  if (level) {
+    warn();
+  } /* high */ else {
+    calm();
+  }
+  do {
+    warn();
+  } /* always */ while (level);
+  if (level) {
+    warn();
+  } // low
+  else {
+    calm();
+  }
+}
+"),
     ("rows of members", "java", &[], "\
 class Gauge {
     int low; int top;
@@ -179,6 +197,44 @@ int top(int level) {
     return 6;
 }
 "),
+    (
+        "operators that lead lines and go by their operands or alike, comments that share a column behind such lines",
+        "c",
+        &[],
+        "\
+int low(int level){
+  assert( level==OPEN
+       || level==READER
+       || level==WRITER_LOCKED
+       || level==CACHEMOD
+  );
+  assert( zone>=0 && zone<9 );
+  assert( has(level, zone, LOADED)
+           || zone->failed
+           || (CORRUPT && (level & 1)!=0) );
+  if( level ){
+    warn();
+  }
+  if( zone ){
+    warn();
+  }
+  if( low ){
+    warn();
+  }
+  nReq = varint_length(nPrefix) +    /* one */
+    varint_length(nSuffix) +         /* two */
+    nSuffix +                        /* three */
+    nDoclist;                        /* four */
+  return 1;
+}
+int top(int level){
+  return 1;
+}
+int mid(int level){
+  return 1;
+}
+",
+    ),
 ];
 
 /// Code, and what comes of it: of what stands in rows, what does not fit them alone changes.
