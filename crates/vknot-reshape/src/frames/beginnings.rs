@@ -58,14 +58,34 @@ impl Frames<'_> {
         let column = operand.map(|next| candidate + (next.start - operator.start));
         let open = || self.stack.iter().rev().take_while(|frame| !is_sequence(frame)).take(DEEP);
         let lines_up = column.is_some_and(|column| open().any(|frame| frame.written.columns.contains(column)));
-        let below = self.source.lines().text(self.source.text(), line);
-        let code = below.trim_start_matches([' ', '\t']);
-        let blank = blank_columns(&below[..below.len() - code.len()], self.options.indentation.tab_width);
         let alike = || {
+            let (blank, code) = self.line_below(operator.start);
             code.strip_prefix(self.source.slice(operator)).is_some_and(|rest| rest.starts_with(' '))
                 && blank == self.written_column(operator.start)
         };
         self.statement().is_some_and(|statement| candidate > statement) && (lines_up || alike())
+    }
+
+    /// Whether the first item behind a bracket stands where the second does, which a comma leads on the next line.
+    pub(super) fn stands_before_comma(&self, node: &Node) -> bool {
+        if !matches!(self.before(), "{" | "(" | "[") {
+            return false;
+        }
+        let (blank, code) = self.line_below(node.start);
+        let second = code.strip_prefix(',').map(|rest| 1 + (rest.len() - rest.trim_start_matches(' ').len()) as u32);
+        second.is_some_and(|behind| self.written_column(node.start) == blank + behind)
+    }
+
+    /// The line below that of an offset: the columns of white space in front of it, and the rest.
+    fn line_below(&self, offset: u32) -> (u32, &str) {
+        let line = self.source.line(offset);
+        let whole = if line < self.source.lines().count() {
+            self.source.lines().text(self.source.text(), line)
+        } else {
+            ""
+        };
+        let code = whole.trim_start_matches([' ', '\t']);
+        (blank_columns(&whole[..whole.len() - code.len()], self.options.indentation.tab_width), code)
     }
 
     /// Whether the line of an operation was moved so many columns, as far as that is known.

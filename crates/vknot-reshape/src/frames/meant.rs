@@ -29,6 +29,7 @@ impl Frames<'_> {
             || in_conditional
             || further(spot.place) == Some(size) && self.goes_on_unread()
             || self.stands_with_others(spot, candidate)
+            || self.stands_before_comma(node)
             || self.is_outermost(node, candidate)
         {
             return true;
@@ -50,6 +51,7 @@ impl Frames<'_> {
                     || self.begins_anew(node, candidate)
                     || self.goes_on_with_operation(node, candidate)
                     || self.leads_alike(node, candidate)
+                    || self.gets_the_same(node) && self.statement() == Some(candidate)
                     || self.stands_with_holder(candidate)
                     || self.chooses_again() && candidate == top.anchor.columns()
                     || self.goes_on_declaring(node) && candidate == top.anchor.columns()
@@ -145,6 +147,13 @@ impl Frames<'_> {
     /// Whether a line holds the next choice of a run of them, behind the colon of the one before.
     fn chooses_again(&self) -> bool {
         self.before() == ":" && self.top().bracket.is_none() && matches!(self.top().hold, Hold::Head | Hold::Operands)
+    }
+
+    /// Whether a line begins with another assignment of a value that what is above it gets, too.
+    fn gets_the_same(&self, node: &Node) -> bool {
+        let first = self.tree.tokens().get(node.first_token as usize).filter(|_| self.before() == "=");
+        let mut begun = first.into_iter().flat_map(|first| self.tree.ancestors(first.node).take(DEEP));
+        begun.any(|id| self.tree.role(id) == Role::Assignment && self.tree.node(id).first_token == node.first_token)
     }
 
     /// Whether a mark leads what a declaration says of itself behind its head: initializers, or what it derives from.

@@ -78,6 +78,8 @@ pub(super) struct Printer<'a, 'p> {
     placed: Vec<Placed>,
     /// Columns in which parts stay wherever they stand.
     padded: Padded,
+    /// The line that was asked about last, and whether numbers near it stand behind blanks.
+    padded_near: (Option<u32>, bool),
     waiting: Vec<Waiting>,
     witnesses: &'a [Witness],
     /// Whether the file mixes tabs and spaces, which stays.
@@ -141,6 +143,7 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[Witness],
         cells,
         placed: Vec::new(),
         padded: if paper.columns == AlignColumn::Keep { Padded::of(planner.code) } else { Padded::default() },
+        padded_near: (None, false),
         waiting: Vec::new(),
         witnesses,
         mixed: kept.is_some_and(|kept| kept.mixed),

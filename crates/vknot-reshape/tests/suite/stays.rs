@@ -351,7 +351,7 @@ fn what_people_keep_stays() {
 #[test]
 fn what_does_not_fit_rows_is_set_right() {
     for (language, text, wanted) in rows::SET_RIGHT {
-        assert_eq!(formatted(language, text, &[]), *wanted, "{language}");
+        assert_eq!(formatted(language, text, &["max_line_length=80"]), *wanted, "{language}");
     }
 }
 

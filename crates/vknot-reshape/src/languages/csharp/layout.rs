@@ -39,7 +39,7 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
     names_hold_first_call: true,
     chains_hold_blocks: true,
     space_operators: true,
-    nothing_between: &[(";", ")")],
+    nothing_between: &[(";", ";"), (";", ")")],
     habits: &[
         Key::BraceAccessor,
         Key::BraceControl,
@@ -421,6 +421,7 @@ const SPACING: &[SpaceRow] = &[
     ("implicit_array_creation_expression", ",", Tight, Tight),
     ("implicit_stackalloc_expression", "[", Tight, Tight),
     ("range_expression", "..", Author, Author),
+    ("spread_element", "..", Author, Author),
     ("relational_pattern", "<", Open, Open),
     ("relational_pattern", ">", Open, Open),
     ("global_attribute", "[", Open, Tight),

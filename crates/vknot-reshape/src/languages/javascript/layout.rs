@@ -47,7 +47,7 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     space_operators: true,
     else_kinds: &["else_clause"],
     // In front of brackets the grammar takes `await` for what is called.
-    nothing_between: &[(";", ")"), ("await", "(")],
+    nothing_between: &[(";", ";"), (";", ")"), ("await", "(")],
     habits: &[Key::SpaceBlock, Key::SpaceBrace, Key::SpaceControl, Key::SpaceLambda, Key::WrapOperator],
     spelling: SPELLING,
     ..LAYOUT_OF_MOST
@@ -434,6 +434,7 @@ const SPACING: &[SpaceRow] = &[
     ("for_statement", "(", By(Key::SpaceControl), By(Key::SpaceParenthesis)),
     ("for_in_statement", "(", By(Key::SpaceControl), By(Key::SpaceParenthesis)),
     ("catch_clause", "(", By(Key::SpaceControl), By(Key::SpaceParenthesis)),
+    ("import_require_clause", "(", By(Key::SpaceArguments), By(Key::SpaceParenthesis)),
     ("unary_expression", "-", Open, By(Key::SpaceUnary)),
     ("unary_expression", "+", Open, By(Key::SpaceUnary)),
     ("yield_expression", "*", Tight, Open),

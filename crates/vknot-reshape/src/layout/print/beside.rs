@@ -108,11 +108,14 @@ impl Printer<'_, '_> {
 
     /// Whether a number behind a comma takes all of its column: it ends with a shorter one on the line above or below, which blanks stand in
     /// front of, or with one that fills the column, too, as what is in front of both does.
-    fn fills_column(&self, gap: u32, offset: u32) -> bool {
-        let text = |offset: u32| self.planner.text.get(offset as usize..).unwrap_or("");
-        let comma = self.planner.token_text(gap.saturating_sub(1)) == ",";
-        let Some(own) = Number::at(text(offset), self.written_column(offset)).filter(|_| comma) else { return false };
-        let padded = self.has_padded_number(offset);
+    fn fills_column(&mut self, gap: u32, offset: u32) -> bool {
+        let line = self.planner.code.source.line(offset) - 1;
+        if self.planner.token_text(gap.saturating_sub(1)) != "," || !self.is_near_padded_number(line) {
+            return false;
+        }
+        let rest = self.planner.text.get(offset as usize..).unwrap_or("");
+        let Some(own) = Number::at(rest, self.written_column(offset)) else { return false };
+        let padded = self.has_padded_number(line);
         let fills = |begin: &Begin<'_>| {
             let number = Number::at(begin.rest, begin.column).filter(|number| number.lines_up_with(&own));
             number.is_some_and(|number| match begin.behind {
@@ -124,10 +127,18 @@ impl Printer<'_, '_> {
         own.is_long() && self.any_beside(offset, fills)
     }
 
-    /// Whether blanks stand in front of a number behind a comma on the line of an offset.
-    fn has_padded_number(&self, offset: u32) -> bool {
-        let source = self.planner.code.source;
-        let line = source.lines().text(self.planner.text, source.line(offset) - 1);
+    /// Whether a line, or that above or below it, has a number behind blanks; one is asked about for each of its numbers.
+    fn is_near_padded_number(&mut self, line: u32) -> bool {
+        if self.padded_near.0 != Some(line) {
+            let rows = line.saturating_sub(1)..(line + 2).min(self.planner.code.source.lines().count());
+            self.padded_near = (Some(line), rows.into_iter().any(|line| self.has_padded_number(line)));
+        }
+        self.padded_near.1
+    }
+
+    /// Whether blanks stand in front of a number behind a comma on a line.
+    fn has_padded_number(&self, line: u32) -> bool {
+        let line = self.planner.code.source.lines().text(self.planner.text, line);
         let near = line.char_indices().nth(FAR as usize).map_or(line, |(end, _)| &line[..end]);
         near.split(',').skip(1).any(|item| item.starts_with(' ') && Number::at(item.trim_start(), 0).is_some())
     }
@@ -155,10 +166,14 @@ impl Printer<'_, '_> {
     /// Whether something begins on the line above or below where a token begins, as written, or a number lines up with one.
     fn is_lined_up(&self, offset: u32) -> bool {
         let column = self.written_column(offset);
-        let own = Number::at(self.planner.text.get(offset as usize..).unwrap_or(""), column);
+        let rest = self.planner.text.get(offset as usize..).unwrap_or("");
+        let own = Number::at(rest, column);
+        // What is pointed to goes by its name: `(*read)(...)`.
+        let marks =
+            rest.strip_prefix("(*").map_or(0, |rest| 2 + (rest.len() - rest.trim_start_matches('*').len()) as u32);
         let fits = |begin: &Begin<'_>| {
             let number = || own.zip(Number::at(begin.rest, begin.column));
-            begin.column == column && matches!(begin.behind, ' ' | '*' | '&')
+            [column, column + marks].contains(&begin.column) && matches!(begin.behind, ' ' | '*' | '&')
                 || number().is_some_and(|(own, number)| number.lines_up_with(&own))
         };
         self.any_beside(offset, |begin| (begin.is_word() || matches!(begin.behind, '*' | '&')) && fits(begin))

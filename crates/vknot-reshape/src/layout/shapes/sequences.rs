@@ -16,6 +16,7 @@ impl Planner<'_> {
     pub(in crate::layout) fn items(&mut self, rule: &Items, children: &[NodeId], group: u32) {
         let mut before: Option<NodeId> = None;
         let in_rows = self.in_rows(children);
+        let mut row = NO_GROUP;
         for (index, child) in children.iter().enumerate() {
             let gap = self.first(*child);
             if index == 0 {
@@ -28,12 +29,20 @@ impl Planner<'_> {
                 before = Some(*child);
                 continue;
             }
+            let in_row = in_rows.get(index) == Some(&true);
+            if in_row && in_rows.get(index - 1) != Some(&true) {
+                let rest =
+                    children.get(index..).unwrap_or_default().iter().zip(in_rows.get(index..).unwrap_or_default());
+                let end = rest.take_while(|(_, in_row)| **in_row).last().map_or(gap, |(last, _)| self.end(*last));
+                row = self.plan.group(Group::over(self.first(children[index - 1]), end));
+            }
             let opens_with_separator = matches!(self.token_text(gap), ";" | ",");
             let plan = match opens_with_separator {
-                true => GapPlan::fixed(false),
+                // Behind a label it is all that is done.
+                true => GapPlan::fixed(self.token_text(gap - 1) == ":" && !self.written[gap as usize].empty),
                 // A separator that begins a line belongs to what follows on it.
                 false if self.leads_line(gap) => GapPlan::fixed(false),
-                false if in_rows.get(index) == Some(&true) && !self.is_comment(*child) => GapPlan::author(true),
+                false if in_row && !self.is_comment(*child) => GapPlan::soft(row, true),
                 false => self.item_gap(rule, before, *child, &children[index..], group),
             };
             self.plan.set(gap, plan);

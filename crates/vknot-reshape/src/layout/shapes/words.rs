@@ -8,7 +8,7 @@ use crate::frames::marks::leads_clause;
 use crate::layout::plan::{AddedBraces, Cell, GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
 use crate::spec::indent::Hold;
-use crate::spec::layout::{Annotations, BraceOf, Rule, Words};
+use crate::spec::layout::{Annotations, BraceOf, Rule, Spacing, Words};
 
 impl Planner<'_> {
     /// Parts with the spaces of the table between them; what the rule says more is settled first.
@@ -110,7 +110,8 @@ impl Planner<'_> {
                 _ => GapPlan::hard(NO_GROUP, 0, 0),
             })
         } else if rule.author.contains(&name) {
-            Some(GapPlan::author(true))
+            let touches = self.newlines(gap) == 0 && matches!(self.spacing(id, before, part), Spacing::Nothing);
+            Some(if touches { GapPlan::fixed(false) } else { GapPlan::author(true) })
         } else if matches!(self.role(part), Role::Block | Role::Body) && rule.brace != BraceOf::Neither {
             return self.brace(id, rule, part);
         } else {
@@ -229,8 +230,9 @@ impl Planner<'_> {
     fn follow(&mut self, before: NodeId, gap: u32) {
         let braced = self.token_text(self.end(before).saturating_sub(1)) == "}";
         let closes = braced && matches!(self.role(before), Role::Block | Role::Arm);
-        // Comments and directives in front of it, and what ends without a brace, stand as far above it as their author had them.
-        let near = closes && !self.is_comment_token(gap) && !self.is_directive(gap);
+        // Comments and directives in front of it, and what ends without a brace, stand as far above it as their author had them; in a
+        // well-kept file a brace does, too.
+        let near = closes && !self.is_comment_token(gap) && !self.is_directive(gap) && !self.keeps_meant();
         let blank = if near { 0 } else { self.options.blank_most };
         let apart = GapPlan { joins: true, ..GapPlan::hard(NO_GROUP, 0, blank) };
         if !closes {
@@ -253,7 +255,8 @@ impl Planner<'_> {
         }
         // Where nothing is to be done, a line that says nothing else shows that it is meant.
         if self.token_text(gap) == ";" {
-            return self.plan.set(gap, GapPlan::author(false));
+            let apart = self.keeps_meant() && !self.written[gap as usize].empty;
+            return self.plan.set(gap, GapPlan::author(apart));
         }
         let holder = if rule.ends_in_body { self.tree.node(id).parent } else { id };
         let chained = rule.ends_in_body || rule.joined.contains(&self.name(before));

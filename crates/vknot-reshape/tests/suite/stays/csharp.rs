@@ -3,6 +3,34 @@
 use super::Case;
 
 pub(super) const KEPT: &[Case] = &[
+    ("loops that never end, and what is spread", "csharp", &[], "\
+class Gauge
+{
+    void Read()
+    {
+        for (; ; )
+        {
+            Store([1, 2, .. others]);
+        }
+    }
+}
+"),
+    ("loops that never end", "javascript", &[], "\
+function read() {
+  for (; ; ) {
+    store();
+  }
+}
+"),
+    ("loops that never end", "java", &[], "\
+class Gauge {
+    void read() {
+        for (; ; ) {
+            store();
+        }
+    }
+}
+"),
     ("what a made object is filled with, behind what it is made of", "csharp", &[], "\
 class Gauge
 {

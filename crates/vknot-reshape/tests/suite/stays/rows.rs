@@ -1,6 +1,7 @@
 //! What people put in rows and keep there: arms of one line, statements beside each other, tables; and what goes by the kind of its
 //! brackets.
 
+use crate::support::formatted;
 use super::Case;
 
 pub(super) const KEPT: &[Case] = &[
@@ -70,6 +71,41 @@ int zone(int hour) {
     return 1;
 }
 "),
+    ("names of what is pointed to, and blank lines above `else`", "c", &["vknot_brace_control=next"], "\
+struct Gauge {
+   struct Gauge *next;
+   void         (*read)(struct Gauge *, int);
+   int          level;
+};
+
+int low(int level) {
+   if (level)
+   {
+      warn();
+   }
+
+   else if (zone)
+   {
+      warn();
+   }
+
+   else
+      calm();
+
+   return 1;
+}
+"),
+    ("semicolons apart that say that nothing is done", "c", &[], "\
+int low(int level) {
+    while (*level++) ;
+    for (int i = 0; read(i); i++) ;
+    if (level) goto end;
+    return 1;
+end: ;
+    calm();
+    return 2;
+}
+"),
     ("rows of statements", "c", &[], "\
 void test(void) {
     check(LOW); cover(LOW);
@@ -96,6 +132,44 @@ function low(level) {
   else {
     calm();
   }
+}
+"),
+    ("constants that commas lead, the first in line with them", "java", &[], "\
+enum Zone {
+      LOW(1)
+    , MID(2)
+    , TOP(3);
+
+    final int level;
+
+    Zone(int level) {
+        this.level = level;
+    }
+}
+"),
+    ("several that get one value, each on a line", "javascript", &[], "\
+low.level =
+top.level = read();
+
+low.level =
+low.zone =
+low.hour = 1;
+
+if (low) {
+  top.level =
+    top.zone =
+    top.hour = 1;
+}
+"),
+    ("what stands behind a word in brackets", "typescript", &[], "\
+import Level = require(\"level\");
+
+export default class Gauge {
+  static { read(); }
+  accessor low = 1;
+  static accessor high = 2;
+  private accessor zone = 3
+  accessor hour: number
 }
 "),
     ("rows of members", "java", &[], "\
@@ -249,7 +323,12 @@ pub(super) const SET_RIGHT: &[(&str, &str, &str)] = &[
         "struct Gauge {\n    const char *name;     /* its name */\n    int level, mean;      /* above the datum */\n    unsigned char *read;  /* from it */\n    int zones,hours,means;/* of all */\n    int zone;             /* of the station */\n};\n",
         "struct Gauge {\n    const char *name;     /* its name */\n    int level, mean;      /* above the datum */\n    unsigned char *read;  /* from it */\n    int zones, hours, means; /* of all */\n    int zone;             /* of the station */\n};\n",
     ),
-    // What is not in a row takes a line.
+    // What is not in a row, or not short enough for one, takes a line.
+    (
+        "c",
+        "void test(void) {\n    check(LOW); cover(the_first_of_all_the_levels_at, of_all_the_stations, of_one);\n    check(MID); cover(MID);\n    check(TOP); cover(TOP);\n}\n",
+        "void test(void) {\n    check(LOW);\n    cover(the_first_of_all_the_levels_at, of_all_the_stations, of_one);\n    check(MID); cover(MID);\n    check(TOP); cover(TOP);\n}\n",
+    ),
     (
         "c",
         "void test(void) {\n    check(LOW); cover(LOW);\n    check(MID);\n    check(TOP); cover(TOP);\n}\n",
@@ -267,3 +346,15 @@ pub(super) const SET_RIGHT: &[(&str, &str, &str)] = &[
         "void low(int level) {\n    while (level>9) read();\n    while (level>2) read();\n    while (level>5) read();\n    while (level-- > 0) read();\n    while (level>3) read();\n}\n",
     ),
 ];
+
+#[test]
+fn what_comes_to_be_too_long_is_filled_as_others_are() {
+    let filled = "    store(low_level, high_level, level_at_ebb,\n          level_at_flood, level_at_slack);\n";
+    let each = "    store(low_level,\n          high_level,\n          level_at_ebb);\n";
+    let long = "    store(low_level,high_level,level_at_ebb,level_at_flood,level_at_slack,level);\n";
+    let text = |others: &str| format!("void keep(void) {{\n{}{long}}}\n", others.repeat(10));
+    let end = |others: &str| formatted("c", &text(others), &["max_line_length=80"])
+        .split_off(text(others).len() - long.len() - 2);
+    assert_eq!(end(filled), "    store(low_level, high_level, level_at_ebb, level_at_flood, level_at_slack,\n          level);\n}\n");
+    assert!(end(each).starts_with("    store(low_level,\n          high_level,\n"), "{}", end(each));
+}

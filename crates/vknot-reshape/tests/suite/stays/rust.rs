@@ -3,6 +3,11 @@
 use super::Case;
 
 pub(super) const KEPT: &[Case] = &[
+    ("what a type is not", "rust", &[], "\
+impl !Sync for Gauge {}
+
+impl<T: Copy> !Send for Levels<T> {}
+"),
     ("blocks of one line where a setting keeps them", "rust", &["vknot_break_block=keep"], "\
 impl Gauge {
     fn high(&self) -> u32 { self.high }

@@ -85,9 +85,8 @@ fn word(mask: &mut Mask, bytes: &[u8], (start, end): (usize, usize), before: u8)
             mask.hide(start, end);
             true
         }
-        b"accessor"
-            if next > end && is_word(follows) && matches!(before, b'{' | b';' | b'}' | b't' | b'c' | b'e' | b'y') =>
-        {
+        // By itself the grammar knows it.
+        b"accessor" if next > end && is_word(follows) && follows_modifier(&bytes[..start]) => {
             mask.hide(start, end);
             true
         }
@@ -102,6 +101,17 @@ fn word(mask: &mut Mask, bytes: &[u8], (start, end): (usize, usize), before: u8)
         _ => false,
     }
 }
+
+/// Whether a text ends with a word that modifies a member.
+fn follows_modifier(text: &[u8]) -> bool {
+    let text = text.trim_ascii_end();
+    let begin = text.iter().rposition(|byte| !is_word(*byte)).map_or(0, |at| at + 1);
+    MODIFIERS.contains(&&text[begin..])
+}
+
+/// Words that modify a member of a class.
+const MODIFIERS: &[&[u8]] =
+    &[b"abstract", b"declare", b"override", b"private", b"protected", b"public", b"readonly", b"static"];
 
 /// Whether a string names a module, with attributes behind it or alone.
 fn is_module(text: &[u8]) -> bool {
