@@ -189,8 +189,8 @@ pub(crate) fn generated(code: Code<'_>) -> Option<Span> {
     let forbidden = said.iter().any(|text| HANDS_OFF.iter().any(|words| text.contains(words)));
     // Whether something is said anew, as against in the midst of a sentence.
     let mut anew = true;
-    let mut told = |text: &String| marked(text) || forbidden && by_program(text) || says_by_what(text, &mut anew);
-    let at = said.iter().position(|text| told(text))?;
+    let told = |text: &String| marked(text) || forbidden && by_program(text) || says_by_what(text, &mut anew);
+    let at = said.iter().position(told)?;
     spans.get(at).copied()
 }
 

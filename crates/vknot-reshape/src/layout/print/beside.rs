@@ -78,11 +78,12 @@ impl Printer<'_, '_> {
         }
         let [ended, was] = [span.start, span.end].map(|offset| self.written_column(offset));
         let (begins, indent) = (self.line_place.columns(), self.line_indent());
-        // In a table what is in front changes alike in each row.
-        let column = match plan.form {
-            _ if !plan.spaced => self.column + was - ended,
-            Form::Soft => self.column + was - ended,
-            _ => (begins + was.saturating_sub(indent)).max(self.column + 1),
+        // In a table what is in front changes alike in each row; statements in rows do not.
+        let in_table = plan.form == Form::Soft && self.planner.token_text(gap.saturating_sub(1)) != ";";
+        let column = match plan.spaced {
+            false => self.column + was - ended,
+            true if in_table => self.column + was - ended,
+            true => (begins + was.saturating_sub(indent)).max(self.column + 1),
         };
         let blank = " ".repeat((column - self.column) as usize);
         if blank != white && !(self.column + indent == ended + begins && column - self.column == was - ended) {

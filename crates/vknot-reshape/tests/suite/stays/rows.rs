@@ -323,6 +323,12 @@ pub(super) const SET_RIGHT: &[(&str, &str, &str)] = &[
         "struct Gauge {\n    const char *name;     /* its name */\n    int level, mean;      /* above the datum */\n    unsigned char *read;  /* from it */\n    int zones,hours,means;/* of all */\n    int zone;             /* of the station */\n};\n",
         "struct Gauge {\n    const char *name;     /* its name */\n    int level, mean;      /* above the datum */\n    unsigned char *read;  /* from it */\n    int zones, hours, means; /* of all */\n    int zone;             /* of the station */\n};\n",
     ),
+    // Statements keep their column.
+    (
+        "c",
+        "void test(void) {\n    check(LOW, level, zone, hour);   level += 1;\n    check(TOP,level, 8);             level += 2;\n}\n",
+        "void test(void) {\n    check(LOW, level, zone, hour);   level += 1;\n    check(TOP, level, 8);            level += 2;\n}\n",
+    ),
     // What is not in a row, or not short enough for one, takes a line.
     (
         "c",
