@@ -105,6 +105,7 @@ impl<'a> Planner<'a> {
             fills: [false; 2],
         };
         planner.fills = planner.filled_lists();
+        planner.options.several |= planner.keeps_several();
         planner.find_hugs();
         planner.walk();
         planner.count_names();

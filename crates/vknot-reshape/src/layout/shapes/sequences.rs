@@ -4,6 +4,7 @@ use vknot_syntax::{NodeId, Role};
 
 use vknot_style::Key;
 use vknot_style::choices::KeepBreaks;
+use crate::layout::manner::ENOUGH;
 use crate::layout::plan::{GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
 use crate::spec::layout::{Arm, Braces, Items, Rule};
@@ -343,20 +344,32 @@ impl Planner<'_> {
         if !rule.single || !self.keeps_single() {
             return None;
         }
-        let items = self.block_items(block);
+        let few = self.short_items(block).filter(|count| *count == 1 || rule.several || self.options.several);
+        few.map(|_| self.group_with_header(block))
+    }
+
+    /// How many items a block holds, if all of them are short ones.
+    fn short_items(&self, block: NodeId) -> Option<usize> {
         let short = |item: &NodeId| match self.role(*item) {
             Role::Branch | Role::Type | Role::Rule | Role::Comment => false,
             Role::Callable => self.token_text(self.end(*item) - 1) != "}",
             _ => true,
         };
-        if items.is_empty()
-            || items.len() > 1 && !(rule.several || self.options.several)
-            || !items.iter().all(short)
-            || tree.children(block).any(|child| self.is_comment(child))
-        {
-            return None;
-        }
-        Some(self.group_with_header(block))
+        let items = self.block_items(block);
+        let noted = self.tree.children(block).any(|child| self.is_comment(child));
+        (!items.is_empty() && items.iter().all(short) && !noted).then_some(items.len())
+    }
+
+    /// Whether nothing is set, and a well-kept file has blocks of one line with several short items.
+    pub(in crate::layout) fn keeps_several(&self) -> bool {
+        let open = self.options.single && self.style.is_open(Key::BreakBlock) && self.keeps_meant();
+        let nodes = if open { self.tree.nodes().len() as u32 } else { 0 };
+        let holds_several = |id: &NodeId| {
+            let block = matches!(self.rule_of(*id), Rule::Braces(Braces { single: true, several: false, .. }));
+            block && !self.is_multiline(*id) && self.short_items(*id).is_some_and(|count| count > 1)
+        };
+        let several = (0..nodes).map(NodeId).filter(holds_several).take(ENOUGH as usize).count();
+        self.manner.agreed([0, several as u32], ENOUGH) == Some(true)
     }
 
     /// Whether a node ends its line.

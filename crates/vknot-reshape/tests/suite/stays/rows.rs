@@ -106,6 +106,19 @@ end: ;
     return 2;
 }
 "),
+    ("blocks of one line with several statements, of which there are some", "csharp", &[], "\
+class Gauge
+{
+    int Read(int level)
+    {
+        if (level < 0) { Warn(); return 0; }
+        if (level > 9) { Warn(); return 9; }
+        try { Store(level); Wait(); }
+        catch (IOException) { Warn(); throw; }
+        return level;
+    }
+}
+"),
     ("rows of statements", "c", &[], "\
 void test(void) {
     check(LOW); cover(LOW);
@@ -322,6 +335,12 @@ pub(super) const SET_RIGHT: &[(&str, &str, &str)] = &[
         "c",
         "struct Gauge {\n    const char *name;     /* its name */\n    int level, mean;      /* above the datum */\n    unsigned char *read;  /* from it */\n    int zones,hours,means;/* of all */\n    int zone;             /* of the station */\n};\n",
         "struct Gauge {\n    const char *name;     /* its name */\n    int level, mean;      /* above the datum */\n    unsigned char *read;  /* from it */\n    int zones, hours, means; /* of all */\n    int zone;             /* of the station */\n};\n",
+    ),
+    // A block of one line with several statements is none that others are like.
+    (
+        "c",
+        "void test(int level) {\n    if (level) { warn(); return; }\n    if (zone) { calm(); return; }\n    store(level);\n}\n",
+        "void test(int level) {\n    if (level) {\n        warn();\n        return;\n    }\n    if (zone) {\n        calm();\n        return;\n    }\n    store(level);\n}\n",
     ),
     // Statements keep their column.
     (
