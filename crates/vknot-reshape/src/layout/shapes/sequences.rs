@@ -239,9 +239,8 @@ impl Planner<'_> {
 
     /// Whether a node is the body of a type or of a callable with a name.
     fn is_body(&self, id: NodeId) -> bool {
-        let named = |holder: &NodeId| self.tree.name_span(*holder).is_some();
-        let holder = self.tree.parent(id).filter(named);
-        holder.is_some_and(|holder| matches!(self.role(holder), Role::Type | Role::Callable))
+        let holder = self.tree.parent(id).filter(|holder| matches!(self.role(*holder), Role::Type | Role::Callable));
+        holder.is_some_and(|holder| self.tree.name_span(holder).is_some())
     }
 
     /// The gap between brackets that hold nothing.
