@@ -78,8 +78,7 @@ impl Padded {
 
     /// Whether what stands behind blanks does so in a column that several others of the file share.
     pub fn holds(&self, code: Code<'_>, blank: Span) -> bool {
-        let place = Self::place(code, blank.end).filter(|_| blank.len() >= SET_APART);
-        place.and_then(|place| self.0.get(&place)).is_some_and(|count| *count > SHARED)
+        Self::place(code, blank.end).and_then(|place| self.0.get(&place)).is_some_and(|count| *count > SHARED)
     }
 }
 

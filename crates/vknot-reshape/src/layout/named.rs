@@ -135,8 +135,10 @@ impl Planner<'_> {
         // What is declared does not go as what calls it does.
         let kind = |gap: u32, key: Key| if key == Key::SpaceParenthesis { self.kind_at(gap) } else { "" };
         let names = grouped(named.iter(), |Named { gap, key, .. }| (*key, kind(*gap, *key), self.name_at(*gap, *key)));
-        let of_types = |name: &str| name == OF_TYPES;
-        let told: Vec<_> = names.into_iter().map(|((key, _, name), places)| (key, of_types(name), places)).collect();
+        // A callable may have that name, too.
+        let of_types = |key: Key, name: &str| key == Key::SpaceBlock && name == OF_TYPES;
+        let told: Vec<_> =
+            names.into_iter().map(|((key, _, name), places)| (key, of_types(key, name), places)).collect();
         for (key, types, places) in told {
             // The few types of a well-kept file go as they are, named or not, and the few values that somebody put spaces in, as do the
             // operators of the few statements of a kind.

@@ -5,7 +5,8 @@ mod added;
 mod beside;
 mod breaks;
 
-use vknot_style::choices::AlignColumn;
+use std::cell::OnceCell;
+
 use vknot_syntax::Span;
 
 use crate::edits::Edits;
@@ -76,8 +77,8 @@ pub(super) struct Printer<'a, 'p> {
     /// Parts that may line up, the next one last.
     cells: Vec<Cell>,
     placed: Vec<Placed>,
-    /// Columns in which parts stay wherever they stand.
-    padded: Padded,
+    /// Columns in which parts stay wherever they stand, once one is asked about.
+    padded: OnceCell<Padded>,
     /// The line that was asked about last, and whether numbers near it stand behind blanks.
     padded_near: (Option<u32>, bool),
     waiting: Vec<Waiting>,
@@ -142,7 +143,7 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[Witness],
         trailing: Vec::new(),
         cells,
         placed: Vec::new(),
-        padded: if paper.columns == AlignColumn::Keep { Padded::of(planner.code) } else { Padded::default() },
+        padded: OnceCell::new(),
         padded_near: (None, false),
         waiting: Vec::new(),
         witnesses,

@@ -6,7 +6,7 @@ use vknot_syntax::Span;
 use super::Printer;
 use crate::frames::place::blank_columns;
 use crate::frames::tables::Number;
-use crate::layout::columns::{FAR, Placed, SET_APART, Trailing};
+use crate::layout::columns::{FAR, Padded, Placed, SET_APART, Trailing};
 use crate::layout::plan::{Form, GapPlan};
 
 /// What may begin on a line.
@@ -69,7 +69,7 @@ impl Printer<'_, '_> {
                 || self.is_lined_up(span.end)
                 || self.is_end_lined_up(gap, span)
                 || self.is_lined_up_near(span)
-                || self.padded.holds(self.planner.code, span),
+                || self.is_in_padded_column(span),
             // A number alone may stand apart from its bracket, and what ends an item from that.
             false => self.is_number_lined_up(span.end) || self.is_end_lined_up(gap, span),
         };
@@ -190,6 +190,12 @@ impl Printer<'_, '_> {
                 && (begin.column == column || number().is_some_and(|(own, number)| number.lines_up_with(&own)))
         };
         blank.len() >= SET_APART && self.any_on(self.rows_near(self.planner.code.source.line(blank.end) - 1), fits)
+    }
+
+    /// Whether a token that several blanks set apart stands in a column that others of the file share.
+    fn is_in_padded_column(&self, blank: Span) -> bool {
+        let code = self.planner.code;
+        blank.len() >= SET_APART && self.padded.get_or_init(|| Padded::of(code)).holds(code, blank)
     }
 
     /// The lines above and below one that begin where it does, with nothing between.

@@ -342,6 +342,12 @@ pub(super) const SET_RIGHT: &[(&str, &str, &str)] = &[
         "void test(int level) {\n    if (level) { warn(); return; }\n    if (zone) { calm(); return; }\n    store(level);\n}\n",
         "void test(int level) {\n    if (level) {\n        warn();\n        return;\n    }\n    if (zone) {\n        calm();\n        return;\n    }\n    store(level);\n}\n",
     ),
+    // A single call goes as others do, whatever its name.
+    (
+        "c",
+        "void test(int level) {\n    warn(level);\n    calm(level);\n    store(level);\n    type (level);\n}\n",
+        "void test(int level) {\n    warn(level);\n    calm(level);\n    store(level);\n    type(level);\n}\n",
+    ),
     // Statements keep their column.
     (
         "c",
