@@ -294,6 +294,14 @@ impl Frames<'_> {
         if node.is_leaf() && node.parent == frame.node && self.is_middle(id) {
             return frame.anchor.into();
         }
+        // What is of a type stands with it below its body.
+        if node.is_leaf()
+            && node.parent == frame.node
+            && self.before() == "}"
+            && self.tree.role(frame.node) == Role::Type
+        {
+            return Spot::by(frame.anchor, By::Wrap);
+        }
         // A result may stand with what gives it.
         let led_by_result = node.is_leaf() && node.parent == frame.node && self.text(id) == "->";
         if led_by_result && self.written_column(node.start) == self.written_column(self.tree.node(frame.node).start) {

@@ -37,6 +37,11 @@ impl Number {
         self.column + 1 < self.ends[1]
     }
 
+    /// The column behind it.
+    pub fn end(&self) -> u32 {
+        self.ends[1]
+    }
+
     pub fn lines_up_with(&self, other: &Number) -> bool {
         self.ends.iter().zip(other.ends).any(|(end, other)| *end == other)
     }

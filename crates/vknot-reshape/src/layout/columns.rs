@@ -1,6 +1,6 @@
 //! Columns of neighbouring lines: parts of items, and comments behind code, that are lined up.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 use vknot_style::choices::AlignColumn;
 use vknot_syntax::{NodeId, Span};
@@ -22,6 +22,10 @@ pub(super) struct Placed {
     pub begins: (u32, u32),
     /// Which part of its line it is, and what holds its neighbours.
     pub part: (u8, NodeId),
+    /// Whether it is not there, and its column stays open.
+    pub missing: bool,
+    /// Whether the columns that it is in end with its line.
+    pub last: bool,
 }
 
 /// How far into a line parts may line up, in bytes.
@@ -49,6 +53,10 @@ pub(super) struct Trailing {
     pub begins: (u32, u32),
     /// Whether the code before it opens a block.
     pub opens: bool,
+    /// Whether columns end with its line: an operator is in front of it, or several items of a list.
+    pub last: bool,
+    /// Whether an item of a list is in front of it.
+    pub of_list: bool,
     /// Where the line of the code stands that it goes on beside, if it is on a line of its own.
     pub begins_line: Option<Place>,
 }
@@ -86,6 +94,7 @@ impl Padded {
 pub(super) fn line_up(cells: &[Placed], comments: &[Trailing], paper: &Paper) -> Vec<(Span, String)> {
     let mut lines = Lines::default();
     let mut cells: Vec<Placed> = cells.to_vec();
+    close_columns(&mut cells);
     move_up(&mut cells);
     cells.sort_by_key(|cell| (cell.part, cell.line));
     lines.cells(&cells, paper.columns);
@@ -99,6 +108,8 @@ struct Lines {
     gaps: Vec<(Span, String)>,
     /// How many columns what follows on a line was moved.
     moved: HashMap<u32, i64>,
+    /// Up to where columns stay open on a line.
+    open: HashMap<u32, u32>,
 }
 
 impl Lines {
@@ -107,12 +118,22 @@ impl Lines {
         (i64::from(column) + self.moved.get(&line).copied().unwrap_or(0)).max(0) as u32
     }
 
+    /// The same, where columns that stay open are passed.
+    fn passed(&self, line: u32, column: u32) -> u32 {
+        self.end(line, column).max(self.open.get(&line).copied().unwrap_or(0))
+    }
+
     fn cells(&mut self, cells: &[Placed], which: AlignColumn) {
         let kept = lined_up_by_author(cells);
-        for run in cells.chunk_by(|a, b| a.part == b.part && a.line + 1 == b.line) {
+        for run in cells.chunk_by(|a, b| a.part == b.part && a.line + 1 == b.line && !a.last) {
             let ends: Vec<u32> = run.iter().map(|cell| self.end(cell.line, cell.column)).collect();
-            let target = ends.iter().max().copied().unwrap_or(0) + 1;
+            let passed = run.iter().map(|cell| self.passed(cell.line, cell.column)).max();
+            let target = passed.unwrap_or(0) + 1;
             for (cell, end) in run.iter().zip(ends) {
+                if cell.missing {
+                    self.open.extend((which == AlignColumn::All).then_some((cell.line, target - 1)));
+                    continue;
+                }
                 let column = match which {
                     AlignColumn::All => target,
                     AlignColumn::Keep if kept.holds(cell) => (cell.begins.0 + cell.offset()).max(end + 1),
@@ -135,14 +156,17 @@ impl Lines {
             let column = columns.entry(comment.offset()).or_default();
             *column = (column.0 + 1, column.1 || comment.ended + usual < comment.was);
         }
+        let mut sizes = Sizes::default();
         let joins = |a: &Trailing, b: &Trailing| {
             let near = a.line + 1 == b.line;
-            let all = paper.comments == AlignColumn::All && !(a.opens || b.opens) && a.begins == b.begins;
+            let ends = sizes.differ(a, b) || a.opens || a.last;
+            let alike = !ends && a.begins == b.begins;
+            let all = paper.comments == AlignColumn::All && alike;
             near && (all || a.was == b.was && paper.comments == AlignColumn::Keep)
         };
         for run in comments.chunk_by(joins) {
             let ends: Vec<u32> = run.iter().map(|comment| self.end(comment.line, comment.column)).collect();
-            let needed = ends.iter().max().copied().unwrap_or(0);
+            let needed = run.iter().map(|comment| self.passed(comment.line, comment.column)).max().unwrap_or(0);
             // In a column of its author's it stays, as far as there is room; a lone one behind the usual gap.
             let keeps = paper.comments == AlignColumn::Keep && paper.comment_gap.is_none();
             let shared = |comment: &&Trailing| columns
@@ -173,11 +197,66 @@ impl Lines {
     }
 }
 
+/// How long items may be that columns go over, however they differ.
+const SHORT: u32 = 40;
+
+/// How many times longer or shorter an item is than those above it, for columns to end there.
+const OTHER: f64 = 2.5;
+
+/// The sizes of the items of a list that columns go over: the sum of their logarithms, and how many they are.
+#[derive(Default)]
+struct Sizes(f64, u32);
+
+impl Sizes {
+    /// Whether the item in front of a comment is of quite another size than those above it.
+    fn differ(&mut self, above: &Trailing, item: &Trailing) -> bool {
+        if !(above.of_list && item.of_list) {
+            *self = Self::default();
+            return false;
+        }
+        let [last, size] = [above, item].map(|item| item.column.saturating_sub(item.begins.0 + 1).max(1));
+        if self.1 == 0 {
+            *self = Self(f64::from(last).ln(), 1);
+        }
+        let ratio = f64::from(size) / (self.0 / f64::from(self.1)).exp();
+        let differ = last.max(size) > SHORT && (ratio * OTHER <= 1.0 || ratio >= OTHER);
+        *self = if differ { Self::default() } else { Self(self.0 + f64::from(size).ln(), self.1 + 1) };
+        differ
+    }
+}
+
 /// How many spaces stand in front of most comments that nothing lines up: one or two.
 fn usual_gap(comments: &[Trailing]) -> u32 {
     let gap = |comment: &Trailing| comment.was.saturating_sub(comment.ended);
     let count = |size: u32| comments.iter().filter(|comment| gap(comment) == size).count();
     1 + u32::from(count(2) > 4 * count(1))
+}
+
+/// Where parts follow on columns that are open on all lines of a run, these have none.
+fn close_columns(cells: &mut Vec<Placed>) {
+    if !cells.iter().any(|cell| cell.missing) {
+        return;
+    }
+    cells.sort_by_key(|cell| (cell.part.1, cell.line, cell.part.0));
+    let same = |a: &Placed, b: &Placed| a.part.1 == b.part.1 && a.line == b.line;
+    let mut rows: Vec<&mut [Placed]> = cells.chunk_by_mut(same).collect();
+    let goes_on = |a: &&mut [Placed], b: &&mut [Placed]| {
+        let ends = |row: &[Placed]| row.last().filter(|cell| !cell.missing && cell.part.0 > 0).map(|cell| (
+            cell.part.1,
+            cell.line,
+        ));
+        ends(a).zip(ends(b)).is_some_and(|(a, b)| a.0 == b.0 && a.1 + 1 == b.1)
+    };
+    for run in rows.chunk_by_mut(goes_on) {
+        let ends = run.iter().flat_map(|row| row.last()).all(|cell| !cell.missing);
+        if ends && run.iter().flat_map(|row| row.iter()).all(|cell| cell.missing == (cell.part.0 == 0)) {
+            run.iter_mut().flat_map(|row| row.last_mut()).for_each(|cell| cell.part.0 = 0);
+        }
+    }
+    // What moved up stands where the missing part would.
+    let taken: HashSet<(u32, NodeId)> =
+        cells.iter().filter(|cell| !cell.missing && cell.part.0 == 0).map(|cell| (cell.line, cell.part.1)).collect();
+    cells.retain(|cell| !(cell.missing && cell.part.0 == 0 && taken.contains(&(cell.line, cell.part.1))));
 }
 
 /// Where no line of a block has two parts, they all are the first.

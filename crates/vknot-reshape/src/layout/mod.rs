@@ -82,6 +82,8 @@ pub(crate) struct Shown {
     pub settings: Vec<(Key, String, bool)>,
     /// Those that it has too few places to show, all of them the same way, with that and how many there are.
     pub few: Vec<(Key, &'static str, u32)>,
+    /// The width it keeps to, and whether that is wider than what is usual.
+    pub width: Option<(u32, bool)>,
 }
 
 /// What a file shows of its layout.
@@ -110,7 +112,9 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Shown {
         let second = planner.manner.lone(key)?;
         Some((key, ways[usize::from(second)], planner.manner.shown(key).iter().sum()))
     });
-    Shown { few: few.collect(), settings: ways.chain([width, blank]).collect() }
+    let limited = style.word(Key::MaxLineLength) == "as-found";
+    let width_told = found.filter(|_| limited).map(|found| (found, found > table.spec.width));
+    Shown { few: few.collect(), settings: ways.chain([width, blank]).collect(), width: width_told }
 }
 
 /// A file that is left as it is, since laying it out would never end.
@@ -166,7 +170,7 @@ fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bo
     let kept = by_ways.then(|| kept(code, style, paper.indentation)).flatten();
     let widths = widths(code, style, &paper, table.spec.width);
     let meant = kept.as_ref().filter(|_| options.keep == KeepBreaks::Meant).map(|_| {
-        let usual = table.spec.width;
+        let usual = usual_width(style, table);
         let found = widths.as_ref().map(|(written, _)| written.usual().or(written.most()).unwrap_or(usual));
         Meant::of(code, paper.indentation, found.unwrap_or(options.width))
     });
@@ -213,6 +217,12 @@ fn keep_braces_within(planner: &mut Planner<'_>, lines: &Lines) {
     planner.plan.added.retain(|braces| opens(braces.open) && closes(braces.close));
 }
 
+/// The width that a file keeps to which shows none: what the files beside it show, else what is usual in its language.
+fn usual_width(style: &Style, table: &LayoutTable) -> u32 {
+    let beside = style.beside(Key::MaxLineLength).and_then(|width| width.parse().ok());
+    beside.unwrap_or(table.spec.width)
+}
+
 /// How wide the lines of a file are, and which of its tokens tell; `None` where it is set.
 fn widths(code: Code<'_>, style: &Style, paper: &Paper, habit: u32) -> Option<(width::Longest, Vec<Witness>)> {
     let found = style.word(Key::MaxLineLength) == "as-found";
@@ -230,7 +240,7 @@ fn printed(
     kept: Option<&Kept>,
 ) -> print::Printed {
     let Some((written, witnesses)) = widths else { return print::print(planner, paper, &[], kept) };
-    let usual = planner.table.spec.width;
+    let usual = usual_width(planner.style, planner.table);
     if let Some(printed) = printed_wide(planner, paper, kept, (written, &witnesses)) {
         return printed;
     }

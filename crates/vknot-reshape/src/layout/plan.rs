@@ -185,6 +185,10 @@ pub(super) struct Cell {
     pub column: u8,
     /// What holds its neighbours.
     pub holder: NodeId,
+    /// Whether it is not there, and its column stays open.
+    pub missing: bool,
+    /// Whether the columns that it is in end with its line.
+    pub last: bool,
 }
 
 /// A whole file's layout before it is measured.

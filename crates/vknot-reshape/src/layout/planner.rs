@@ -14,7 +14,7 @@ use super::damage;
 use super::manner::Manner;
 use super::meant::Meant;
 use super::options::Options;
-use super::plan::{GapPlan, NO_GROUP, Plan};
+use super::plan::{GapPlan, Group, NO_GROUP, Plan};
 use crate::spec::layout::{Hug, LayoutTable, Pad, Rule, Spacing};
 
 /// What the author wrote in a gap.
@@ -120,7 +120,11 @@ impl Planner<'_> {
         while let Some(node) = self.tree.nodes().get(at as usize) {
             let id = NodeId(at);
             at += 1;
-            if node.is_leaf() || node.token_end - node.first_token < 2 {
+            if node.is_leaf() {
+                continue;
+            }
+            if node.token_end - node.first_token < 2 {
+                self.row_of_word(id);
                 continue;
             }
             if node.has_error() && self.leave_alone(id) {
@@ -362,8 +366,18 @@ impl Planner<'_> {
 
     /// Whether the author broke a line anywhere between a node's tokens.
     pub fn is_multiline(&self, id: NodeId) -> bool {
+        self.has_break(self.first(id), self.end(id))
+    }
+
+    /// Whether the author broke a line anywhere in a group.
+    pub fn is_broken(&self, group: &Group) -> bool {
+        self.has_break(group.open, group.close)
+    }
+
+    /// The same from a token to the one in front of another.
+    fn has_break(&self, first: u32, end: u32) -> bool {
         let total = |gap: u32| self.written.get(gap as usize).map_or(0, |written| written.total);
-        total(self.end(id).saturating_sub(1)) > total(self.first(id))
+        total(end.saturating_sub(1)) > total(first)
     }
 
     /// The first gap from one on in which a line breaks.

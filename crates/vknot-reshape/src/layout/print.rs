@@ -115,7 +115,7 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[Witness],
     let mut commas = planner.plan.commas.clone();
     commas.sort_by_key(|comma| std::cmp::Reverse(comma.gap));
     let mut cells = planner.plan.cells.clone();
-    cells.sort_by_key(|cell| std::cmp::Reverse(cell.gap));
+    cells.sort_by_key(|cell| std::cmp::Reverse((cell.gap, cell.column)));
     let broken = initially_broken(planner);
     let options = kept.map_or(&paper.frames, |kept| &kept.options);
     let frames = Frames::new(planner.code, &planner.code.toolkit().indent, options, Place::default());

@@ -107,8 +107,9 @@ pub(crate) struct Words {
     pub author: &'static [&'static str],
     /// Fields that line up with those of neighbouring lines, the foremost first.
     pub cells: &'static [&'static str],
-    /// Whether an item of several lines lines up with its neighbours, too.
-    pub long_cells: bool,
+    pub cells_of: CellsOf,
+    /// Whether the column of a part that is missing stays open in front of those behind it, comments too.
+    pub open_columns: bool,
     /// Fields that hold one statement, braced or not.
     pub bodies: &'static [&'static str],
     /// Kinds that are one statement under a header, whatever field they are in.
@@ -123,6 +124,17 @@ pub(crate) struct Words {
     pub brace: BraceOf,
 }
 
+/// Which items have parts that line up with those of their neighbours.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum CellsOf {
+    /// Those of one line that nothing else is on.
+    Line,
+    /// Those of one line that begin it; below a line that holds more, columns begin anew.
+    First,
+    /// Those that begin and end lines.
+    Long,
+}
+
 pub(crate) const WORDS: Words = Words {
     wrap: &[],
     wrap_by: None,
@@ -134,7 +146,8 @@ pub(crate) const WORDS: Words = Words {
     own_line: &[],
     author: &[],
     cells: &[],
-    long_cells: false,
+    cells_of: CellsOf::Line,
+    open_columns: false,
     bodies: &[],
     body_kinds: &[],
     lines: false,
@@ -359,6 +372,9 @@ pub(crate) struct LayoutSpec {
     pub chains_hold_blocks: bool,
     /// Whether a chain breaks behind its dots, since a line end in front of one would end the statement.
     pub dots_end_lines: bool,
+    /// Whether comments behind the lines of a list or an expression line up only while there is one item on each, and none is of quite
+    /// another size.
+    pub columns_of_items: bool,
     /// Kinds that hold what is behind `else`, as a branch does.
     pub else_kinds: &'static [&'static str],
     /// Kinds that pass for a value where they are alone in a block.
@@ -400,6 +416,7 @@ pub(crate) const LAYOUT_OF_MOST: LayoutSpec = LayoutSpec {
     names_hold_first_call: false,
     chains_hold_blocks: false,
     dots_end_lines: false,
+    columns_of_items: false,
     else_kinds: &[],
     values: &[],
     no_comma: &[],

@@ -28,6 +28,9 @@ const FLEETING: [Key; 7] = [
 const PLACES_ENOUGH: u32 = 4;
 const FILES_ENOUGH: u32 = 2;
 
+/// One in how many files with lines that are longer than usual tells that lines may be.
+const WIDE_ENOUGH: u32 = 4;
+
 /// What one file shows, for others to go by.
 #[derive(Clone, Debug, Default)]
 pub struct Told {
@@ -35,6 +38,8 @@ pub struct Told {
     settings: Vec<(Key, String)>,
     /// The places of settings that have too few of them to be shown.
     few: Vec<(Key, &'static str, u32)>,
+    /// The width it keeps to, and whether that is wider than what is usual.
+    width: Option<(u32, bool)>,
 }
 
 /// What files show.
@@ -45,6 +50,9 @@ pub struct Beside {
     files: BTreeMap<Key, BTreeMap<String, u32>>,
     /// The places of files that have too few of them, for each value of a setting, and how many files that is.
     few: BTreeMap<Key, BTreeMap<&'static str, (u32, u32)>>,
+    /// How many files keep to what is usual, and the widths of those that keep to more.
+    narrow: u32,
+    wide: Vec<u32>,
 }
 
 impl Told {
@@ -59,6 +67,7 @@ impl Told {
         }
         let own = layout::shown(code, document.style());
         let few = own.few.iter().filter(|(key, ..)| !elsewhere && !FLEETING.contains(key)).copied().collect();
+        let mut width = own.width;
         let (mut indentation, mut settings) = shown(document, own);
         let once = match code.toolkit().layout {
             Some(_) => layout::once(code, document.style(), None),
@@ -67,6 +76,7 @@ impl Told {
         if !once.edits.is_empty() {
             let laid_out = document.laid_out(&once);
             let own = layout::shown(laid_out.code(), laid_out.style());
+            width = own.width.filter(|made| elsewhere || width == Some(*made));
             let (made_indentation, made) = self::shown(&laid_out, own);
             if elsewhere {
                 (indentation, settings) = (made_indentation, made);
@@ -75,7 +85,7 @@ impl Told {
                 settings.retain(|own| made.contains(own));
             }
         }
-        Self { indentation, settings, few }
+        Self { indentation, settings, few, width }
     }
 }
 
@@ -85,6 +95,10 @@ impl Beside {
         for (key, value, places) in &told.few {
             let all = self.few.entry(*key).or_default().entry(value).or_default();
             *all = (all.0 + places, all.1 + 1);
+        }
+        match told.width {
+            Some((width, true)) => self.wide.push(width),
+            other => self.narrow += u32::from(other.is_some()),
         }
         if let Some(own) = told.indentation {
             match self.indentation.iter_mut().find(|(other, _)| *other == own) {
@@ -110,8 +124,18 @@ impl Beside {
             let agreed = agreed(votes.iter().map(|(value, votes)| (value, *votes)));
             values.extend(agreed.map(|value| (*key, value.clone())));
         }
+        values.extend(self.width().map(|width| (Key::MaxLineLength, width.to_string())));
         values.extend(self.few.iter().filter(|(key, _)| !self.files.contains_key(key)).filter_map(together));
         values
+    }
+
+    /// A width that is more than what is usual, of which two files show that lines may be that wide, if one in so many has such lines: the
+    /// others may do without. Files that come to keep to it change nothing about it.
+    fn width(&self) -> Option<u32> {
+        let mut wide = self.wide.clone();
+        wide.sort_unstable_by_key(|width| Reverse(*width));
+        let count = wide.len() as u32;
+        wide.get(1).filter(|_| WIDE_ENOUGH * count >= count + self.narrow).copied()
     }
 
     /// What levels are in most files. How wide tabs are taken to be hardly matters, so there the width that most have will do.

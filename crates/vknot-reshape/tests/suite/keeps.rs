@@ -38,7 +38,7 @@ const KEPT: &[(&str, &str, &[&str])] = &[
         "d();",
     ]),
     ("css", "/* vknot: keep */\na{b:c}\nd{e:f}\n", &["a{b:c}", "d {"]),
-    ("json", "[\n  // vknot: keep\n  [1,  0],\n  [0,  1]\n]\n", &["[1,  0]", "[0, 1]"]),
+    ("json", "[\n  // vknot: keep\n  [1,  0],\n  [10,   1]\n]\n", &["[1,  0]", "[10, 1]"]),
 ];
 
 #[test]

@@ -215,3 +215,29 @@ fn blank_lines_between_imports_are_those_of_the_files_beside() {
         assert!(told.starts_with(most), "{told}");
     }
 }
+
+#[test]
+fn lines_may_be_as_wide_as_those_of_files_beside() {
+    let desk = Desk::new();
+    desk.write("vknot.toml", "");
+    let call = |names: &str| format!("  store({}); // each {names}\n", [names; 11].join(", "));
+    let wide = |name: &str| format!("function {name}(level) {{\n{}{}}}\n", call("lowLevel"), "  store(level);\n".repeat(3));
+    let narrow = |name: &str| format!("function {name}(level) {{\n  store(level);\n}}\n");
+    for name in ["ebb", "flow"] {
+        desk.write(&format!("src/{name}.js"), wide(name));
+    }
+    // Of two lines that are too long for what is usual it cannot be told how wide they may be.
+    let small = narrow("small").replace("  store(level);\n", &(call("lowLevel") + &call("meanLevelOfAll")));
+    desk.write("src/small.js", &small);
+    snapshot!("beside_width", desk.run(&["format", "src/small.js"]));
+    desk.run(&["format", "--write", "src"]);
+    let again = desk.run(&["format", "--check", "src"]);
+    assert!(again.contains("0 files would change"), "{again}");
+    // A few files of many are not enough.
+    for number in 0..40 {
+        desk.write(&format!("src/gauge{number}.js"), narrow("gauge"));
+    }
+    desk.write("src/small.js", &small);
+    let said = desk.run(&["style", "show", "src/small.js"]);
+    assert!(said.contains("max_line_length           100       usual"), "{said}");
+}

@@ -4,8 +4,8 @@
 use vknot_style::Key;
 
 use crate::spec::layout::{
-    ARM, BraceOf, BRACES, Braces, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Pad, Rule,
-    SpaceRow, WORDS, Words,
+    ARM, BraceOf, BRACES, Braces, CellsOf, Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS,
+    Pad, Rule, SpaceRow, WORDS, Words,
 };
 use crate::spec::layout::Side::{Author, By, Open, Set, Tight};
 
@@ -61,7 +61,7 @@ const LINES: Rule = Rule::Lines(None);
 const DECLARATION: Words = Words { lines: true, brace: BraceOf::Declaration, ..WORDS };
 const DECLARED: Rule = Rule::Words(Words { led: Some(":"), ..DECLARATION });
 /// A declaration of one thing, whose name and value may line up with those of its neighbours.
-const VARIABLE: Rule = Rule::Words(Words { lines: true, cells: &["name", "="], long_cells: true, ..WORDS });
+const VARIABLE: Rule = Rule::Words(Words { lines: true, cells: &["name", "="], cells_of: CellsOf::Long, ..WORDS });
 const CONTROL: Words = Words {
     lines: true,
     bodies: &["body"],

@@ -4,7 +4,7 @@
 use vknot_style::Key;
 
 use crate::spec::layout::{
-    BraceOf, BRACES, Braces, Items, LAYOUT_OF_MOST, LayoutSpec, Rule, SpaceRow, WORDS, Words,
+    BraceOf, BRACES, Braces, CellsOf, Items, LAYOUT_OF_MOST, LayoutSpec, Rule, SpaceRow, WORDS, Words,
 };
 use crate::spec::spelling::{SPELLING_OF_MOST, SpellingSpec};
 use crate::spec::layout::Side::{Author, By, Open, Tight};
@@ -31,7 +31,8 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
 const APART: &[&str] = &["rule", "at_rule", "mixin"];
 
 const HEADED: Rule = Rule::Words(Words { brace: BraceOf::Declaration, ..WORDS });
-const VALUED: Rule = Rule::Words(Words { brace: BraceOf::Declaration, cells: &["value"], long_cells: true, ..WORDS });
+const VALUED: Rule =
+    Rule::Words(Words { brace: BraceOf::Declaration, cells: &["value"], cells_of: CellsOf::Long, ..WORDS });
 const PLAIN: Rule = Rule::Words(WORDS);
 
 const RULES: &[(&str, Rule)] = &[

@@ -4,7 +4,8 @@
 use vknot_style::Key;
 
 use crate::spec::layout::{
-    Arm, BRACES, Braces, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Rule, SpaceRow, WORDS, Words,
+    Arm, BRACES, Braces, CellsOf, Items, LAYOUT_OF_MOST, LayoutSpec, Link, LIST, List, OPERATORS, Rule, SpaceRow, WORDS,
+    Words,
 };
 use crate::spec::spelling::{SPELLING_OF_MOST, SpellingSpec};
 use crate::spec::layout::Side::{Author, Open, Tight};
@@ -35,6 +36,7 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
     names_hold_first_call: true,
     chains_hold_blocks: true,
     dots_end_lines: true,
+    columns_of_items: true,
     habits: &[Key::WrapOperator],
     spelling: SpellingSpec {
         directives: &["region", "endregion", "line", "export", "extern", "nolint"],
@@ -49,6 +51,8 @@ const APART: &[&str] = &["function_declaration", "method_declaration", "type_dec
 const PLAIN: Rule = Rule::Words(WORDS);
 /// The body of a function may stay on one line.
 const BODY: Braces = Braces { single: true, ..BRACES };
+const COLUMNS: Words = Words { cells_of: CellsOf::Long, open_columns: true, ..WORDS };
+const VALUES: Rule = Rule::Words(Words { cells: &["type", "="], ..COLUMNS });
 const FUNCTION: Rule = Rule::Words(Words { cells: &["body"], ..WORDS });
 const GROUPED: Rule = Rule::Braces(BRACES);
 const CONTROL: Rule =
@@ -69,15 +73,15 @@ const RULES: &[(&str, Rule)] = &[
     ("var_declaration", PLAIN),
     ("var_spec_list", GROUPED),
     ("type_declaration", GROUPED),
-    ("const_spec", Rule::Words(Words { cells: &["type", "="], long_cells: true, ..WORDS })),
-    ("var_spec", Rule::Words(Words { cells: &["type", "="], long_cells: true, ..WORDS })),
-    ("type_spec", PLAIN),
-    ("type_alias", PLAIN),
+    ("const_spec", VALUES),
+    ("var_spec", VALUES),
+    ("type_spec", Rule::Words(Words { cells: &["type"], cells_of: CellsOf::Long, ..WORDS })),
+    ("type_alias", Rule::Words(Words { cells: &["="], cells_of: CellsOf::Long, ..WORDS })),
     ("function_declaration", FUNCTION),
     ("method_declaration", FUNCTION),
     ("struct_type", PLAIN),
     ("field_declaration_list", GROUPED),
-    ("field_declaration", Rule::Words(Words { cells: &["type", "tag"], long_cells: true, ..WORDS })),
+    ("field_declaration", Rule::Words(Words { cells: &["type", "tag"], ..COLUMNS })),
     ("interface_type", Rule::Braces(BODY)),
     ("method_elem", PLAIN),
     ("type_elem", PLAIN),
@@ -100,7 +104,7 @@ const RULES: &[(&str, Rule)] = &[
     ("type_parameter_list", LISTED),
     ("type_arguments", LISTED),
     ("literal_value", Rule::List(List { close_apart: true, keep: true, comma: false, ..LIST })),
-    ("keyed_element", Rule::Words(Words { cells: &["value"], ..WORDS })),
+    ("keyed_element", Rule::Words(Words { cells: &["value"], cells_of: CellsOf::First, ..WORDS })),
     ("literal_element", PLAIN),
     // Statements.
     ("expression_statement", PLAIN),

@@ -1,13 +1,15 @@
 //! What lines up with something on the lines above and below: comments behind code, columns, parts that an author set there.
 
 use vknot_style::choices::AlignColumn;
-use vknot_syntax::Span;
+use vknot_syntax::{NodeId, Span};
 
 use super::Printer;
+use crate::frames::marks::is_operator;
 use crate::frames::place::blank_columns;
 use crate::frames::tables::Number;
 use crate::layout::columns::{FAR, Padded, Placed, SET_APART, Trailing};
-use crate::layout::plan::{Form, GapPlan};
+use crate::spec::layout::Rule;
+use crate::layout::plan::{Cell, Form, GapPlan};
 
 /// What may begin on a line.
 struct Begin<'t> {
@@ -28,6 +30,9 @@ impl Begin<'_> {
 /// Over how many lines that go on with another an item is looked past for the next one.
 const GOES_ON_FOR: u32 = 8;
 
+/// Within how many levels the item is found that a token ends.
+const FEW_LEVELS: usize = 8;
+
 /// How many lines above and below tell where a part stands that several blanks set apart.
 const ROWS_NEAR: u32 = 5;
 
@@ -37,6 +42,9 @@ impl Printer<'_, '_> {
         while self.cells.last().is_some_and(|cell| cell.gap < gap) {
             self.cells.pop();
         }
+        while let Some(cell) = self.cells.pop_if(|cell| cell.gap == gap && cell.missing) {
+            self.place(&cell, span);
+        }
         let written = self.planner.written[gap as usize];
         let Some(cell) = self.cells.last().filter(|cell| cell.gap == gap).copied() else { return false };
         // A line that long was not written to be lined up, and telling columns in it would take long.
@@ -44,12 +52,25 @@ impl Printer<'_, '_> {
         if plan.form != Form::Fixed || !plan.spaced || written.newlines > 0 || !written.plain || far {
             return false;
         }
-        let was = (self.written_column(span.start), self.written_column(span.end));
-        let part = (cell.column, cell.holder);
-        let begins = (self.line_place.columns(), self.line_indent());
-        self.placed.push(Placed { gap: span, line: self.line, column: self.column, was, begins, part });
+        self.place(&cell, span);
         self.column += 1;
         true
+    }
+
+    /// Notes where a part stands, or would.
+    fn place(&mut self, cell: &Cell, span: Span) {
+        let was = (self.written_column(span.start), self.written_column(span.end));
+        let begins = (self.line_place.columns(), self.line_indent());
+        self.placed.push(Placed {
+            gap: span,
+            line: self.line,
+            column: self.column,
+            was,
+            begins,
+            part: (cell.column, cell.holder),
+            missing: cell.missing,
+            last: cell.last,
+        });
     }
 
     /// Leaves white space that lines a part up with one on the line above or below, as its author had it.
@@ -69,6 +90,7 @@ impl Printer<'_, '_> {
                 || self.is_lined_up(span.end)
                 || self.is_end_lined_up(gap, span)
                 || self.is_lined_up_near(span)
+                || self.is_in_shifted_row(span)
                 || self.is_in_padded_column(span),
             // A number alone may stand apart from its bracket, and what ends an item from that.
             false => self.is_number_lined_up(span.end) || self.is_end_lined_up(gap, span),
@@ -101,7 +123,8 @@ impl Printer<'_, '_> {
             Form::Soft => {
                 let whole = !self.broken.get(plan.group as usize).copied().unwrap_or(false);
                 let table = plan.fill && group.is_some_and(|group| group.table);
-                whole && (set || !plan.fill) || table && !self.breaks_at(gap, plan)
+                let set = set || !plan.fill || group.is_some_and(|group| !self.planner.is_broken(group));
+                whole && set || table && !self.breaks_at(gap, plan)
             }
             _ => false,
         }
@@ -190,6 +213,25 @@ impl Printer<'_, '_> {
                 && (begin.column == column || number().is_some_and(|(own, number)| number.lines_up_with(&own)))
         };
         blank.len() >= SET_APART && self.any_on(self.rows_near(self.planner.code.source.line(blank.end) - 1), fits)
+    }
+
+    /// Whether a number behind blanks lines up with one a few rows away, counted from where the first number of each row ends: a row that
+    /// begins with a shorter number may lack the blanks in front of it.
+    fn is_in_shifted_row(&self, blank: Span) -> bool {
+        let (lines, line) = (self.planner.code.source.lines(), self.planner.code.source.line(blank.end) - 1);
+        let begin = |line: u32| {
+            Number::at(lines.text(self.planner.text, line).trim_start(), self.indent_of(line))
+                .map(|number| number.end())
+        };
+        let own = Number::at(self.planner.text.get(blank.end as usize..).unwrap_or(""), self.written_column(blank.end));
+        let Some((first, own)) = begin(line).zip(own) else { return false };
+        self.rows_near(line).any(|row| {
+            let shifted = begin(row).filter(|begin| *begin != first);
+            let number = |at: &Begin<'_>| Number::at(at.rest, at.column).filter(|_| at.is_word());
+            let fits = |at: &Begin<'_>, begin: u32| number(at)
+                .is_some_and(|number| number.end() + first == own.end() + begin);
+            shifted.is_some_and(|begin| self.any_on(std::iter::once(row), |at| fits(at, begin)))
+        })
     }
 
     /// Whether a token that several blanks set apart stands in a column that others of the file share.
@@ -296,12 +338,27 @@ impl Printer<'_, '_> {
         );
         let ended = self.written_column(span.start);
         let opens = matches!(before, "{" | "(" | ":");
-        self.trailing.push(Trailing { gap: span, line, column, was, opens, begins_line, begins, ended });
+        let of_items = planner.table.spec.columns_of_items;
+        let item = if of_items && before == "," { self.item_of_comma(gap - 1) } else { None };
+        let several = |item: NodeId| planner.newlines(planner.first(item)) == 0;
+        let last = of_items && is_operator(before) || item.is_some_and(several);
+        // What stands in columns of its own goes by these.
+        let in_columns = |item: NodeId| matches!(planner.rule_of(item), Rule::Words(words) if !words.cells.is_empty());
+        let of_list = item.is_some_and(|item| !in_columns(item));
+        self.trailing.push(Trailing { gap: span, line, column, was, opens, last, of_list, begins_line, begins, ended });
         if plan.continues {
             self.frames.begin_line(gap, Some(self.line_place));
         }
         self.column += 1;
         true
+    }
+
+    /// The item in front of a comma.
+    fn item_of_comma(&self, comma: u32) -> Option<NodeId> {
+        let tree = self.planner.tree;
+        let [comma, item] = [comma, comma.checked_sub(1)?].map(|at| tree.tokens().get(at as usize));
+        let holder = tree.parent(comma?.node);
+        tree.ancestors(item?.node).take(FEW_LEVELS).find(|id| tree.parent(*id) == holder)
     }
 
     /// Leaves a comment of several lines as far behind the code as it was; its lines move with it.

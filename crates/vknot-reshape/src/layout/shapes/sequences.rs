@@ -94,8 +94,8 @@ impl Planner<'_> {
         if self.closes_what_is_above(rest) {
             return GapPlan::hard(group, 0, most);
         }
-        if self.ends_with_word(before, child) {
-            return GapPlan::author(true);
+        if self.newlines(self.first(child)) == 0 && self.ends_with_word(before, child) {
+            return GapPlan::fixed(true);
         }
         // What stands in front of an item belongs to it, so the blank line goes before that.
         let trimming = |id: &&NodeId| matches!(self.role(**id), Role::Comment | Role::Annotation);
@@ -463,10 +463,8 @@ impl Planner<'_> {
         let opens = self.role(*first) == Role::Block && (from == body || keeps && together);
         for (index, child) in children.iter().enumerate().take(body).skip(from.max(1)) {
             let on_line = opens && index >= noted;
-            self.plan.set(
-                self.first(*child),
-                if on_line { GapPlan::author(true) } else { GapPlan::hard(NO_GROUP, 0, 0) },
-            );
+            let below = GapPlan::hard(NO_GROUP, 0, self.blank_behind_label(index > from));
+            self.plan.set(self.first(*child), if on_line { GapPlan::author(true) } else { below });
         }
         if children.len() - body == 1 && opens {
             return self.plan.set(self.first(*first), if keeps { GapPlan::author(true) } else { GapPlan::fixed(true) });
@@ -488,9 +486,15 @@ impl Planner<'_> {
                 .for_each(|item| self.plan.set(self.first(*item), GapPlan::soft(number, true)));
         }
         let braced = opens && self.newlines(self.first(*first)) == 0;
-        let gap = if braced { GapPlan::fixed(true) } else { GapPlan::hard(number, 0, 0) };
+        let most = self.blank_behind_label(body > from && from >= noted);
+        let gap = if braced { GapPlan::fixed(true) } else { GapPlan::hard(number, 0, most) };
         self.plan.set(self.first(*first), gap);
         self.items(&Items { apart: &[], imports_apart: false }, &children[body..], number);
+    }
+
+    /// How many blank lines stay in front of what is behind a label: as at the beginning of a block, or `between` what is there.
+    fn blank_behind_label(&self, between: bool) -> u8 {
+        if between || self.options.edges { self.options.blank_most } else { 0 }
     }
 
     /// Whether a label stands right behind another on its line, as its author had them.

@@ -8,7 +8,7 @@ use crate::frames::marks::leads_clause;
 use crate::layout::plan::{AddedBraces, Cell, GapPlan, Group, NO_GROUP};
 use crate::layout::planner::Planner;
 use crate::spec::indent::Hold;
-use crate::spec::layout::{Annotations, BraceOf, Rule, Spacing, Words};
+use crate::spec::layout::{Annotations, BraceOf, CellsOf, Rule, Spacing, Words};
 
 impl Planner<'_> {
     /// Parts with the spaces of the table between them; what the rule says more is settled first.
@@ -39,9 +39,7 @@ impl Planner<'_> {
             let number = self.plan.group(group);
             self.shared.insert(id, number);
         }
-        if !rule.cells.is_empty() && self.has_its_line(id, rule.long_cells) {
-            self.cells(id, rule.cells, children);
-        }
+        self.row(id, rule, children);
         let plain = rule.is_plain();
         for pair in children.windows(2) {
             match plain {
@@ -51,16 +49,40 @@ impl Planner<'_> {
         }
     }
 
-    /// Whether an item has a line to itself: what takes several lines, or shares one, has no neighbours.
-    fn has_its_line(&self, id: NodeId, long: bool) -> bool {
+    /// Notes the columns of an item that is a word.
+    pub(in crate::layout) fn row_of_word(&mut self, id: NodeId) {
+        let parent = self.tree.parent(id).map(|parent| self.tree.node(parent).kind);
+        let rule = parent.map(|parent| self.table.rule(parent, self.tree.node(id).kind));
+        if let Some(Rule::Words(rule)) = rule && rule.open_columns {
+            let children: Vec<NodeId> = self.tree.children(id).collect();
+            self.row(id, rule, &children);
+        }
+    }
+
+    fn row(&mut self, id: NodeId, rule: &Words, children: &[NodeId]) {
+        if let Some(last) = self.begins_row(id, rule) {
+            self.cells(id, rule, children, last);
+        }
+    }
+
+    /// Whether the columns of an item with neighbours above and below end with it, as others are on its line. `None` if it has none: it
+    /// takes several lines, or shares one.
+    fn begins_row(&self, id: NodeId, rule: &Words) -> Option<bool> {
+        if rule.cells.is_empty() {
+            return None;
+        }
         let (node, source) = (self.tree.node(id), self.code.source);
         let begins = self.newlines(node.first_token) > 0 || node.first_token == 0;
         let mut behind = node.token_end;
-        while matches!(self.token_text(behind), "," | ";") && self.newlines(behind) == 0 || self.is_trailing(behind) {
+        // What holds it may close behind it.
+        while matches!(self.token_text(behind), "," | ";" | "}" | ")") && self.newlines(behind) == 0
+            || self.is_trailing(behind)
+        {
             behind += 1;
         }
         let ends = self.newlines(behind) > 0 || behind as usize >= self.tree.tokens().len();
-        begins && ends && (long || source.line(node.start) == source.line(node.end))
+        let whole = rule.cells_of == CellsOf::Long || source.line(node.start) == source.line(node.end);
+        (begins && whole && (ends || rule.cells_of == CellsOf::First)).then_some(!ends)
     }
 
     fn is_trailing(&self, token: u32) -> bool {
@@ -68,17 +90,42 @@ impl Planner<'_> {
     }
 
     /// Notes the parts of an item that may line up with those of its neighbours.
-    fn cells(&mut self, id: NodeId, cells: &[&str], children: &[NodeId]) {
-        let holder = self.tree.node(id).parent;
-        for (column, cell) in cells.iter().enumerate() {
-            let Some(at) = children.iter().position(|child| self.is_part(*child, cell)) else { continue };
+    fn cells(&mut self, id: NodeId, rule: &Words, children: &[NodeId], last: bool) {
+        let (holder, line) = (self.tree.node(id).parent, self.code.source.line(self.tree.node(id).start));
+        let (mut missing, mut leads) = (Vec::new(), false);
+        let mut columns = 0..;
+        for cell in rule.cells {
+            let at = children.iter().position(|child| self.is_part(*child, cell));
             // What says that a name is a pointer or a reference belongs to it.
             let mark = |child: &&NodeId| matches!(self.label(**child), "*" | "&" | "&&");
-            let marks = children[..at].iter().rev().take_while(mark).count();
-            if let Some(cell) = children.get(at - marks).filter(|_| at > marks) {
-                self.plan.cells.push(Cell { gap: self.first(*cell), column: column as u8, holder });
+            let first = at.map(|at| at - children[..at].iter().rev().take_while(mark).count());
+            // What an item begins with is in no column; those behind it move up.
+            if first == Some(0) {
+                leads = true;
+                continue;
+            }
+            let Some(column) = columns.next() else { return };
+            let Some(part) = first.and_then(|first| children.get(first)) else {
+                missing.push(column);
+                continue;
+            };
+            let gap = self.first(*part);
+            if self.code.source.line(self.tree.gap_span(gap).start) == line {
+                self.open_columns(rule, &mut missing, Cell { gap, column, holder, missing: false, last });
+                self.plan.cells.push(Cell { gap, column, holder, missing: false, last });
             }
         }
+        let end = self.end(id);
+        if self.is_trailing(end) {
+            missing.extend(leads.then(|| columns.next()).flatten());
+            self.open_columns(rule, &mut missing, Cell { gap: end, column: 0, holder, missing: true, last });
+        }
+    }
+
+    /// Notes the columns of parts that are missing in front of one.
+    fn open_columns(&mut self, rule: &Words, missing: &mut Vec<u8>, cell: Cell) {
+        let open = missing.drain(..).map(|column| Cell { column, missing: true, ..cell });
+        self.plan.cells.extend(open.filter(|_| rule.open_columns));
     }
 
     /// Whether a part stands in a field, or is such a token.

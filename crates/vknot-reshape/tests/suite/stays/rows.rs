@@ -322,6 +322,142 @@ int mid(int level){
 }
 ",
     ),
+    ("columns of Go that stay open, and where they end", "go", &[], "\
+package a
+
+type p struct {
+	distributor // holds the key
+	cancel      Cancel
+	cc          *Conn // to the server
+}
+
+type r struct {
+	a, b    int `json:\"b\"`
+	*Common     // base
+	*Longer `json:\"x\"`
+	c       int
+	Error   struct {
+		Code int    `json:\"code\"`
+		Type string `json:\"type\"`
+	} `json:\"error\"`
+	Account string `json:\"account\"`
+}
+
+type (
+	byName         Context
+	byNameDirFirst Context
+)
+
+const (
+	active    state = iota
+	writeDone       // end sent
+	done            // finished
+)
+
+const (
+	engineName           = \"Gauge\"
+	nextCallKey ctx.Key  = \"next\"
+	spanNames   []string = nil
+)
+
+var steps = []T{
+	{
+		name:  \"match\",
+		key:   \"th\",
+		start: 1, end: 10,
+		md:   pairs(\"th\", \"5\"),
+		want: true,
+	},
+	{
+		name: \"mean\",
+		zone: T{ID: 1,
+			Zone:   2,
+			Length: 3},
+	},
+}
+
+var notes = replacer(
+	\"can't\", \"cannot\", // reads badly
+	\"gauge.zone.level\", \"zone.level\", // is public
+	\"low\",
+)
+
+var places = []string{
+	\"high.water\", // where
+	\"mean.level.of.all.stations.of.the.network.at.the.coast/of/the/north\", // all
+	\"low\",      // how
+	\"lowest\",   // least
+	\"datum/0\",  // zero
+	\"offset/1\", // one
+}
+
+func zone(name string) bool {
+	low := \"low\"    // comes first
+	if name == \"\" { // nothing
+		return false
+	}
+	return name == \"high\" || // above
+		name == \"low\" || // below
+		name == \"lowest\" // far below
+}
+"),
+    ("blank lines behind what closes, and behind labels", "c", &[], "\
+int zone(int hour) {
+    if (hour > 1) {
+        if (hour > 2) {
+            hour = 3;
+        }
+    }
+
+    switch (hour) {
+    case 1:
+
+        /* first */
+
+        /* second */
+        store(hour);
+        break;
+    default:
+
+        calm();
+    }
+
+    return;
+}
+"),
+    ("what is of a type, below its body", "c", &[], "\
+typedef struct gauge {
+    int level;
+}
+gauge_t;
+
+static struct mean {
+    int level;
+}
+one, two;
+"),
+    ("rows among lists that fill lines, and a row without the blanks of its first number", "c", &[], "\
+static const unsigned char table[256] = {
+    112, 130,  44, 236, 179,  39, 192, 229, 228, 133,  87,  53, 234,  12, 174,  65,
+    35, 239, 107, 147,  69,  25, 165,  33, 237,  14,  79,  78,  29, 101, 146, 189,
+    134, 184, 175, 143, 124, 235,  31, 206,  62,  48, 220,  95,  94, 197,  11,  26,
+    166, 225,  57, 202, 213,  71,  93,  61, 217,   1,  90, 214,  81,  86, 108,  77,
+};
+
+int mean(struct gauge *gauge, unsigned char output[16],
+         int first, int last) {
+    PUT(gauge->x[0], output,  0);
+    PUT(gauge->x[1], output,  4);
+    PUT(gauge->x[2], output, 12);
+    store(gauge, output, first, last, gauge->mean,
+          gauge->low, gauge->high, gauge->datum);
+    store(gauge, output, first, last, gauge->mean, gauge->low,
+          gauge->high, gauge->datum);
+    store(gauge, output, first, last, gauge->mean, gauge->low, gauge->high,
+          gauge->datum);
+    return 0;
+}
+"),
 ];
 
 /// Code, and what comes of it: of what stands in rows, what does not fit them alone changes.
