@@ -44,6 +44,8 @@ struct Seen {
     form: bool,
     /// Where they may stand with their bracket: how far in that is.
     steps: Option<i32>,
+    /// Whether they are members of a namespace.
+    namespace: bool,
 }
 
 /// A line that is counted.
@@ -58,6 +60,11 @@ pub(crate) struct Counted {
     pub form: bool,
     /// Where what is in its frame may stand with the bracket of that, which is further in than what it belongs to: how far in that is.
     pub steps: Option<i32>,
+    /// Whether it is a member of a namespace.
+    pub namespace: bool,
+    /// Whether a tag leads it, and whether it stands at the margin.
+    pub tag: bool,
+    pub margin: bool,
 }
 
 /// What leads lines that say nothing of others but those that are alike.
@@ -89,6 +96,8 @@ pub(crate) struct Offsets {
     steps: Counts,
     /// Lines that stand further in than what they are in.
     further: u32,
+    /// Lines in elements of a page that begin with a tag: those at the margin, and all.
+    elements: (u32, u32),
     /// Lines that stand with what they are in though they should not, and how many frames have such.
     flush: (u32, u32),
 }
@@ -108,13 +117,19 @@ const ALIKE: u32 = 4;
 /// How many lines make a block one that is around a whole file.
 const AROUND: u32 = 6;
 
+/// How many lines at the margin make a page one whose lines stand there.
+const FLAT: u32 = 20;
+
+/// One in how many of the lines in what is around a page makes a piece of it.
+const TENTH: u32 = 10;
+
 /// How near to the first item of a list a line stands that was lined up with it and is no longer.
 const MISSED: i32 = 3;
 
 impl Offsets {
     /// Counts a line of a frame.
     pub fn count(&mut self, frame: u32, class: Class, line: Counted) {
-        let Counted { offset, usual, first, form, steps } = line;
+        let Counted { offset, usual, first, form, steps, namespace, tag, margin } = line;
         let seen = self.frames.entry(frame).or_default();
         if offset == 0 && usual > 0 && steps.is_none() {
             self.flush.1 += u32::from(seen.counts.of(0) == 0);
@@ -123,8 +138,11 @@ impl Offsets {
         seen.counts.add(offset);
         steps.into_iter().for_each(|bracket| self.steps.add(offset - bracket));
         (seen.class, seen.usual, seen.first) = (Some(class), usual, first);
-        (seen.form, seen.steps) = (form, steps);
+        (seen.form, seen.steps, seen.namespace) = (form, steps, namespace);
         self.further += u32::from(offset > 0);
+        if class.0 == Hold::Element && tag {
+            self.elements = (self.elements.0 + u32::from(margin), self.elements.1 + 1);
+        }
         self.classes.entry(key(class)).or_default().add(offset);
     }
 
@@ -168,9 +186,19 @@ impl Offsets {
             return false
         };
         let (count, all) = (seen.counts.of(offset), seen.counts.all());
-        // What a page holds may stand at the margin, though the element that holds it does not.
+        // Where most tags of a page stand at the margin, what does was meant to.
+        let (margin, lines) = self.elements;
+        if offset <= 0 && class.0 == Hold::Element && margin >= FLAT && margin * 4 >= lines * 3 {
+            return true;
+        }
+        // What is around most of a page is written in pieces, each of which its author set where they liked.
+        if offset <= 0 && class.0 == Hold::Element && all >= FLAT && count >= AROUND && count * TENTH >= all {
+            return true;
+        }
+        // What a page or a namespace holds may stand at the margin, though what holds it does not.
         if offset < 0 {
-            return class.0 == Hold::Element && count >= AROUND && count * 10 >= all * 9;
+            let all_but_few = class.0 == Hold::Element && count * 10 >= all * 9;
+            return count >= AROUND && (all_but_few || seen.namespace && count * 2 > all);
         }
         // Lines in a block do not stand with it, but for a block around a whole file that is well kept otherwise.
         let flat = seen.usual == 0;

@@ -42,7 +42,7 @@ impl Frames<'_> {
             return stays.then(|| spot.place.with_columns(candidate));
         }
         if !self.tables.ragged {
-            self.count_offset(spot, candidate);
+            self.count_offset(node, spot, candidate);
         }
         // What is in a macro gets the size that is set.
         let in_macro = self.tree.role(self.top().node) == Role::Macro;
@@ -98,7 +98,8 @@ impl Frames<'_> {
     }
 
     /// Counts how far in a line stands in the frame it is in, if that is to be found out.
-    fn count_offset(&mut self, spot: &Spot, candidate: u32) {
+    fn count_offset(&mut self, node: &Node, spot: &Spot, candidate: u32) {
+        let begins_tag = self.source.text().get(node.start as usize..).is_some_and(|rest| rest.starts_with('<'));
         let (form, origin) = (self.table.spec.forms.is_some(), self.origin(candidate));
         let Some(top) = self.stack.last() else { return };
         let Some(counted) = self.ways.as_mut().and_then(|ways| ways.counted.as_mut()) else { return };
@@ -107,7 +108,7 @@ impl Frames<'_> {
             counted.count_mark(Mark::Case, between(from.columns(), candidate));
         }
         let steps = matches!(top.by, By::Step(_)).then(|| between(origin, top.close.columns()));
-        if offset < 0 && candidate > 0 {
+        if offset < 0 && candidate > 0 && top.hold != Hold::Element {
             return;
         }
         if spot.by == By::Close {
@@ -117,7 +118,9 @@ impl Frames<'_> {
         if spot.place == top.base && spot.by != By::Author && !closes {
             let from = |column: u32| between(origin, column).max(0);
             let (usual, first) = (from(top.written.usual.columns()), top.written.first.map(from));
-            counted.count(top.serial, class, Counted { offset, usual, first, form, steps });
+            let namespace = matches!(spot.by, By::Setting(Key::IndentNamespace, _));
+            let (tag, margin) = (begins_tag, candidate == 0);
+            counted.count(top.serial, class, Counted { offset, usual, first, form, steps, namespace, tag, margin });
         }
     }
 

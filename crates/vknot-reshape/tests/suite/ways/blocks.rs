@@ -3,6 +3,250 @@
 use super::Way;
 
 pub(super) const WAYS: &[Way] = &[
+    ("a page whose tags stand at the margin but for a few", "html", "\
+<body>
+<form action=\"/search\">
+<div id=\"menu\">
+<a href=\"/levels/\">Levels</a>
+<a href=\"/tides/\">Tides</a>
+<a href=\"/help/\">Help</a>
+</div>
+</form>
+<div id=\"page\">
+  <h1>Stations</h1>
+<ul>
+  <li>low</li>
+§  <li>high</li>
+  <li>mean</li>
+</ul>
+
+<h2>Station 1</h2>
+<p>
+Levels of the station are read each hour
+by <em>the keeper</em>, and told to all.
+</p>
+
+<h2>Station 2</h2>
+<p>
+Levels of the station are read each hour
+by <em>the keeper</em>, and told to all.
+</p>
+
+<h2>Station 3</h2>
+<p>
+Levels of the station are read each hour
+by <em>the keeper</em>, and told to all.
+</p>
+
+<h2>Station 4</h2>
+<p>
+Levels of the station are read each hour
+by <em>the keeper</em>, and told to all.
+</p>
+
+<h2>Station 5</h2>
+<p>
+Levels of the station are read each hour
+by <em>the keeper</em>, and told to all.
+</p>
+
+<h2>Station 6</h2>
+<p>
+Levels of the station are read each hour
+by <em>the keeper</em>, and told to all.
+</p>
+
+<p>
+Tides of the coast are read, told and kept as well.
+Tides of the coast are read, told and kept as well.
+Tides of the coast are read, told and kept as well.
+</p>
+</div>
+</body>
+"),
+    ("what holds a page, in pieces that stand where their author set them", "html", "\
+<html>
+  <head>
+    <title>Stations</title>
+  </head>
+  <body>
+    <div>
+      <p>Low</p>
+    </div>
+    <div id=\"content\">
+
+    <p>Levels of station 1 are read
+    each hour.
+    </p>
+
+    <p>Levels of station 2 are read
+    each hour.
+§    </p>
+
+    <p>Levels of station 3 are read
+    each hour.
+    </p>
+
+    <p>Levels of station 4 are read
+    each hour.
+    </p>
+
+    <p>Levels of station 5 are read
+    each hour.
+    </p>
+
+    <p>Levels of station 6 are read
+    each hour.
+    </p>
+
+    <p>Levels of station 7 are read
+    each hour.
+    </p>
+
+
+  <p>Levels of station 1 are read
+  each hour.
+  </p>
+
+  <p>Levels of station 2 are read
+  each hour.
+  </p>
+
+  <p>Levels of station 3 are read
+  each hour.
+  </p>
+
+  <p>Levels of station 4 are read
+  each hour.
+  </p>
+
+  <p>Levels of station 5 are read
+  each hour.
+  </p>
+
+  <p>Levels of station 6 are read
+  each hour.
+  </p>
+
+  <p>Levels of station 7 are read
+  each hour.
+  </p>
+
+
+   <p>Levels of station 1 are read
+   each hour.
+   </p>
+
+   <p>Levels of station 2 are read
+   each hour.
+   </p>
+
+   <p>Levels of station 3 are read
+   each hour.
+   </p>
+
+   <p>Levels of station 4 are read
+   each hour.
+   </p>
+
+   <p>Levels of station 5 are read
+   each hour.
+   </p>
+
+   <p>Levels of station 6 are read
+   each hour.
+   </p>
+
+   <p>Levels of station 7 are read
+   each hour.
+   </p>
+    </div>
+  </body>
+</html>
+"),
+    ("most members of a namespace within another at the margin", "cpp", "\
+namespace tide {
+    namespace gauge {
+
+        using tide::Level;
+        const int most = 15;
+        bool isLow(int level);
+
+// ----
+void read1(int hour)
+{
+    if (!hour) {
+        return;
+    }
+    store(1);
+}
+
+// ----
+void read2(int hour)
+{
+§    if (!hour) {
+        return;
+    }
+    store(2);
+}
+
+// ----
+void read3(int hour)
+{
+    if (!hour) {
+        return;
+    }
+    store(3);
+}
+
+// ----
+void read4(int hour)
+{
+    if (!hour) {
+        return;
+    }
+    store(4);
+}
+
+// ----
+void read5(int hour)
+{
+    if (!hour) {
+        return;
+    }
+    store(5);
+}
+
+// ----
+void read6(int hour)
+{
+    if (!hour) {
+        return;
+    }
+    store(6);
+}
+
+// ----
+void read7(int hour)
+{
+    if (!hour) {
+        return;
+    }
+    store(7);
+}
+
+// ----
+void read8(int hour)
+{
+    if (!hour) {
+        return;
+    }
+    store(8);
+}
+
+    } // gauge
+} // tide
+"),
     ("braces a level in, with what is inside them", "cpp", "\
 void Gauge::start(int high,
                   int low)
