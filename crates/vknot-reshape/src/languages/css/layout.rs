@@ -16,7 +16,7 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     // A custom property that is a blank is set; without the blank some readers take it for an error.
     nothing_between: &[(":", ";"), (":", "}")],
     as_written: true,
-    habits: &[Key::SpaceColon, Key::SpaceComma, Key::WrapSelector],
+    habits: &[Key::SpaceBlock, Key::SpaceColon, Key::SpaceComma, Key::WrapSelector],
     spelling: SpellingSpec {
         strings: &["string"],
         // It names an encoding only between double quotes.

@@ -46,6 +46,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::CommentGap,
         Key::CommentWrap,
         Key::TokenQuote,
+        Key::SpaceBlock,
         Key::SpaceColon,
         Key::SpaceComma,
         Key::SpaceEmpty,

@@ -40,6 +40,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::CommentSpace,
         Key::CommentWrap,
         Key::TokenQuote,
+        Key::SpaceBlock,
         Key::SpaceColon,
         Key::SpaceComma,
         Key::SpaceEmpty,

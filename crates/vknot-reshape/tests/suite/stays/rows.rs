@@ -458,6 +458,21 @@ int mean(struct gauge *gauge, unsigned char output[16],
     return 0;
 }
 "),
+    ("braces of rules that touch what they are of", "css", &[], "\
+.gauge{
+  color: red;
+}
+
+.station{
+  color: blue;
+}
+
+@media print{
+  .gauge{
+    color: black;
+  }
+}
+"),
 ];
 
 /// Code, and what comes of it: of what stands in rows, what does not fit them alone changes.
