@@ -39,7 +39,7 @@ pub(super) static LAYOUT: LayoutSpec = LayoutSpec {
     names_hold_first_call: true,
     chains_hold_blocks: true,
     space_operators: true,
-    nothing_between: &[(";", ";"), (";", ")")],
+    nothing_between: &[("(", ";"), (";", ";"), (";", ")")],
     habits: &[
         Key::BraceAccessor,
         Key::BraceControl,

@@ -30,7 +30,7 @@ pub(super) const LAYOUT: LayoutSpec = LayoutSpec {
         &["*", "/", "%"],
     ],
     blocks_are_meant: true,
-    nothing_between: &[(";", ";"), (";", ")")],
+    nothing_between: &[("(", ";"), (";", ";"), (";", ")")],
     habits: &[Key::SpaceBlock, Key::SpaceCast, Key::SpaceControl, Key::WrapAnnotation],
     space_operators: true,
     names_hold_first_call: true,

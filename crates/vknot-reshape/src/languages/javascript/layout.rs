@@ -47,7 +47,7 @@ pub(crate) static LAYOUT: LayoutSpec = LayoutSpec {
     space_operators: true,
     else_kinds: &["else_clause"],
     // In front of brackets the grammar takes `await` for what is called.
-    nothing_between: &[(";", ";"), (";", ")"), ("await", "(")],
+    nothing_between: &[("(", ";"), (";", ";"), (";", ")"), ("await", "(")],
     habits: &[Key::SpaceBlock, Key::SpaceBrace, Key::SpaceControl, Key::SpaceLambda, Key::WrapOperator],
     spelling: SPELLING,
     ..LAYOUT_OF_MOST

@@ -1,4 +1,4 @@
-//! What CPython does not take though the grammar does (The Python Language Reference, sections 6.3.4, 8 and 8.7).
+//! What CPython does not take though the grammar does (The Python Language Reference, sections 2.1.5, 6.3.4, 7.12, 8 and 8.7).
 
 use std::collections::HashSet;
 
@@ -6,6 +6,9 @@ use vknot_syntax::{NodeId, Role};
 
 use crate::spec::Code;
 use crate::spec::laws::Law;
+
+/// What ends a line that goes on.
+const CONTINUATION: &str = "line_continuation";
 
 pub(super) static LAWS: &[Law] = &[
     Law::Filled {
@@ -34,6 +37,14 @@ pub(super) static LAWS: &[Law] = &[
     Law::Sound { holder: "lambda_parameters", is_sound: named_once },
     Law::Sound { holder: "decorated_definition", is_sound: below_its_decorators },
     Law::Barred { kinds: &["comment"], holders: &["assignment", "augmented_assignment", "return_statement"] },
+    Law::Barred {
+        kinds: &["list_splat"],
+        holders: &["return_statement", "assignment", "yield", "parenthesized_expression", "expression_statement"],
+    },
+    Law::Sound { holder: "tuple", is_sound: parts_something },
+    Law::Sound { holder: CONTINUATION, is_sound: in_front_of_code },
+    Law::Sound { holder: "function_definition", is_sound: said_first },
+    Law::Sound { holder: "function_definition", is_sound: waits_if_it_may },
     Law::Within { kinds: &["return_statement", "yield", "await"], holders: &[], callables: true },
     Law::Within {
         kinds: &["break_statement", "continue_statement"],
@@ -53,7 +64,7 @@ fn has_block(code: Code<'_>, clause: NodeId) -> bool {
 
 /// What is asserted has one message.
 fn one_message(code: Code<'_>, statement: NodeId) -> bool {
-    code.tree.parts(statement).count() <= 4
+    code.tree.parts(statement).filter(|part| code.tree.kind_name(*part) != CONTINUATION).count() <= 4
 }
 
 /// In a comprehension several things are run over only between brackets.
@@ -62,6 +73,54 @@ fn over_one(code: Code<'_>, clause: NodeId) -> bool {
     tree.parts(clause)
         .filter(|part| !tree.node(*part).is_empty())
         .all(|part| code.source.slice(tree.node(part).span()) != ",")
+}
+
+/// Brackets around one thing alone are none of a tuple.
+fn parts_something(code: Code<'_>, tuple: NodeId) -> bool {
+    let counts = |part: &NodeId| code.tree.kind_name(*part) != "comment";
+    code.tree.parts(tuple).filter(counts).count() != 3
+}
+
+/// What goes on with the next line does so with code.
+fn in_front_of_code(code: Code<'_>, mark: NodeId) -> bool {
+    let next = code.tree.node(mark).token_end;
+    (next as usize) >= code.tree.tokens().len() || !code.tree.is_comment(next)
+}
+
+/// What is said to be of the file, or of what is around, is not used before that is said; functions inside speak for themselves.
+fn said_first(code: Code<'_>, function: NodeId) -> bool {
+    let tree = code.tree;
+    let mut used = HashSet::new();
+    own_nodes(code, function).all(|id| match tree.kind_name(id) {
+        "global_statement" | "nonlocal_statement" => {
+            let mut names = tree.parts(id).filter(|part| tree.kind_name(*part) == "identifier");
+            names.all(|name| !used.contains(code.text(name)))
+        }
+        "identifier" => {
+            used.insert(code.text(id));
+            true
+        }
+        _ => true,
+    })
+}
+
+/// Nothing is waited for in a function that does not say that it may.
+fn waits_if_it_may(code: Code<'_>, function: NodeId) -> bool {
+    let may = code.tree.parts(function).next().is_some_and(|first| code.text(first) == "async");
+    may || own_nodes(code, function).all(|id| code.tree.kind_name(id) != "await")
+}
+
+/// The nodes in the body of a function, apart from those of what it holds that speaks for itself.
+fn own_nodes(code: Code<'_>, function: NodeId) -> impl Iterator<Item = NodeId> {
+    let tree = code.tree;
+    let body = tree.child_named(function, "body");
+    let end = body.map_or(0, |body| tree.node(body).next);
+    let behind = move |id: NodeId| {
+        let alone = ["function_definition", "lambda", "class_definition", "global_statement", "nonlocal_statement"];
+        let next = if alone.contains(&tree.kind_name(id)) { tree.node(id).next } else { id.0 + 1 };
+        (next < end).then_some(NodeId(next))
+    };
+    std::iter::successors(body, move |id| behind(*id))
 }
 
 fn has_handler(code: Code<'_>, statement: NodeId) -> bool {
@@ -76,7 +135,10 @@ fn arguments_in_order(code: Code<'_>, list: NodeId) -> bool {
     let mut reached = 0;
     let mut count = 0;
     let mut lone = false;
-    let counts = |part: NodeId| tree.language().is_named(tree.node(part).kind) && tree.role(part) != Role::Comment;
+    let counts = |part: NodeId| {
+        let named = tree.language().is_named(tree.node(part).kind) && tree.role(part) != Role::Comment;
+        named && tree.kind_name(part) != CONTINUATION
+    };
     let sound = tree.parts(list).filter(|part| counts(*part)).all(|part| {
         count += 1;
         let kind = tree.kind_name(part);
@@ -94,10 +156,10 @@ fn arguments_in_order(code: Code<'_>, list: NodeId) -> bool {
     sound && !(lone && count > 1)
 }
 
-/// Parameters without a default do not follow those with one, `*` comes once, and nothing follows `**`.
+/// Parameters without a default do not follow those with one, some stand in front of `/`, `*` comes once, and nothing follows `**`.
 fn parameters_in_order(code: Code<'_>, list: NodeId) -> bool {
     let tree = code.tree;
-    let (mut defaults, mut starred, mut slashed, mut closed) = (false, false, false, false);
+    let (mut any, mut defaults, mut starred, mut slashed, mut closed) = (false, false, false, false, false);
     let named = |part: NodeId| !matches!(code.text(part), "," | "(" | ")") && tree.kind_name(part) != "comment";
     if tree.parts(list).filter(|part| named(*part)).last().is_some_and(|last| code.text(last) == "*") {
         return false;
@@ -107,9 +169,10 @@ fn parameters_in_order(code: Code<'_>, list: NodeId) -> bool {
         if closed {
             return false;
         }
+        let any = std::mem::replace(&mut any, true);
         match tree.kind_name(part) {
             "tuple_pattern" | "parenthesized_expression" => false,
-            "positional_separator" => !std::mem::replace(&mut slashed, true) && !starred,
+            "positional_separator" => any && !std::mem::replace(&mut slashed, true) && !starred,
             _ if text.starts_with("**") => {
                 closed = true;
                 true

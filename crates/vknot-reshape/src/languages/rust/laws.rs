@@ -26,9 +26,12 @@ pub(super) static LAWS: &[Law] = &[
     },
     Law::Sound { holder: "type_arguments", is_sound: bound_where_declared },
     Law::Sound { holder: "block_comment", is_sound: closed },
+    Law::Sound { holder: "use_list", is_sound: names_only },
     Law::Sound { holder: "struct_pattern", is_sound: one_rest },
     Law::Sound { holder: "tuple_struct_pattern", is_sound: one_rest },
     Law::Sound { holder: "binary_expression", is_sound: compared_once },
+    Law::Sound { holder: "identifier", is_sound: no_mark },
+    Law::Sound { holder: "type_parameters", is_sound: names_of_types },
 ];
 
 /// Operators that do not follow one another without brackets.
@@ -174,7 +177,9 @@ fn statements_end(code: Code<'_>, block: NodeId) -> bool {
     let Some((_, statements)) = parts.split_last() else { return true };
     statements.iter().all(|part| {
         let text = code.source.slice(tree.node(*part).span());
-        text.ends_with([';', '}']) || tree.role(*part) == Role::Annotation
+        // A block that makes a value is no statement.
+        let value = tree.parts(*part).next().is_some_and(|inner| tree.kind_name(inner) == "async_block");
+        text.ends_with(';') || text.ends_with('}') && !value || tree.role(*part) == Role::Annotation
     })
 }
 
@@ -242,6 +247,24 @@ fn closed(code: Code<'_>, comment: NodeId) -> bool {
         }
     }
     depth == 0
+}
+
+/// What says of a name that it may change is none; in macros it may be anything.
+fn no_mark(code: Code<'_>, name: NodeId) -> bool {
+    let in_macro = || code.tree.parent(name).is_some_and(|holder| code.tree.role(holder) == Role::Macro);
+    !matches!(code.text(name), "mut" | "ref") || in_macro()
+}
+
+/// Types that are to be given have names of their own.
+fn names_of_types(code: Code<'_>, list: NodeId) -> bool {
+    let tree = code.tree;
+    let named = |part: NodeId| tree.child_named(part, "name").unwrap_or(part);
+    tree.parts(list).all(|part| !matches!(code.text(named(part)), "self" | "Self" | "super" | "crate"))
+}
+
+/// What is imported has names.
+fn names_only(code: Code<'_>, list: NodeId) -> bool {
+    code.tree.parts(list).all(|part| code.text(part) != "_")
 }
 
 /// What a pattern leaves out it says once, and for fields with names at its end.

@@ -116,7 +116,10 @@ impl Planner<'_> {
                 GapPlan::fixed(padded)
             }
         };
-        self.padded(self.first(*first), rule.padded, edge(!aligned));
+        match self.spacing(id, children[open], *first) {
+            Spacing::Author if self.is_separator(*first) => self.space(id, children[open], *first),
+            _ => self.padded(self.first(*first), rule.padded, edge(!aligned)),
+        }
         // A bracket that its author put on a line of its own behind an item of several lines stays there.
         let own_line = rule.hug_any && !begun && group.fit_end < group.close && self.newlines(close_gap) > 0;
         if own_line && self.options.keep != KeepBreaks::None {
