@@ -82,8 +82,8 @@ pub(crate) struct Shown {
     pub settings: Vec<(Key, String, bool)>,
     /// Those that it has too few places to show, all of them the same way, with that and how many there are.
     pub few: Vec<(Key, &'static str, u32)>,
-    /// The width it keeps to, and whether that is wider than what is usual.
-    pub width: Option<(u32, bool)>,
+    /// The width it keeps to, if that is more than what is usual.
+    pub width: Option<u32>,
 }
 
 /// What a file shows of its layout.
@@ -113,8 +113,8 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Shown {
         Some((key, ways[usize::from(second)], planner.manner.shown(key).iter().sum()))
     });
     let limited = style.word(Key::MaxLineLength) == "as-found";
-    let width_told = found.filter(|_| limited).map(|found| (found, found > table.spec.width));
-    Shown { few: few.collect(), settings: ways.chain([width, blank]).collect(), width: width_told }
+    let wide = found.filter(|found| limited && *found > table.spec.width);
+    Shown { few: few.collect(), settings: ways.chain([width, blank]).collect(), width: wide }
 }
 
 /// A file that is left as it is, since laying it out would never end.

@@ -28,7 +28,7 @@ const FLEETING: [Key; 7] = [
 const PLACES_ENOUGH: u32 = 4;
 const FILES_ENOUGH: u32 = 2;
 
-/// One in how many files with lines that are longer than usual tells that lines may be.
+/// In one of how many files at least lines must be longer than usual for that to be meant.
 const WIDE_ENOUGH: u32 = 4;
 
 /// What one file shows, for others to go by.
@@ -38,8 +38,8 @@ pub struct Told {
     settings: Vec<(Key, String)>,
     /// The places of settings that have too few of them to be shown.
     few: Vec<(Key, &'static str, u32)>,
-    /// The width it keeps to, and whether that is wider than what is usual.
-    width: Option<(u32, bool)>,
+    /// The width it keeps to, if that is more than what is usual.
+    width: Option<u32>,
 }
 
 /// What files show.
@@ -50,8 +50,8 @@ pub struct Beside {
     files: BTreeMap<Key, BTreeMap<String, u32>>,
     /// The places of files that have too few of them, for each value of a setting, and how many files that is.
     few: BTreeMap<Key, BTreeMap<&'static str, (u32, u32)>>,
-    /// How many files keep to what is usual, and the widths of those that keep to more.
-    narrow: u32,
+    /// How many files were looked at, and the widths of those that keep to more than what is usual.
+    all: u32,
     wide: Vec<u32>,
 }
 
@@ -96,10 +96,8 @@ impl Beside {
             let all = self.few.entry(*key).or_default().entry(value).or_default();
             *all = (all.0 + places, all.1 + 1);
         }
-        match told.width {
-            Some((width, true)) => self.wide.push(width),
-            other => self.narrow += u32::from(other.is_some()),
-        }
+        self.all += 1;
+        self.wide.extend(told.width);
         if let Some(own) = told.indentation {
             match self.indentation.iter_mut().find(|(other, _)| *other == own) {
                 Some((_, votes)) => *votes += 1,
@@ -130,12 +128,11 @@ impl Beside {
     }
 
     /// A width that is more than what is usual, of which two files show that lines may be that wide, if one in so many has such lines: the
-    /// others may do without. Files that come to keep to it change nothing about it.
+    /// others may do without. Files that come to keep to it, or to less, change nothing about it.
     fn width(&self) -> Option<u32> {
         let mut wide = self.wide.clone();
         wide.sort_unstable_by_key(|width| Reverse(*width));
-        let count = wide.len() as u32;
-        wide.get(1).filter(|_| WIDE_ENOUGH * count >= count + self.narrow).copied()
+        wide.get(1).filter(|_| WIDE_ENOUGH * wide.len() as u32 >= self.all).copied()
     }
 
     /// What levels are in most files. How wide tabs are taken to be hardly matters, so there the width that most have will do.
