@@ -159,7 +159,7 @@ impl Lines {
         let mut sizes = Sizes::default();
         let joins = |a: &Trailing, b: &Trailing| {
             let near = a.line + 1 == b.line;
-            let ends = sizes.differ(a, b) || a.opens || a.last;
+            let ends = sizes.differ(a, b, near) || a.opens || a.last;
             let alike = !ends && a.begins == b.begins;
             let all = paper.comments == AlignColumn::All && alike;
             near && (all || a.was == b.was && paper.comments == AlignColumn::Keep)
@@ -208,9 +208,9 @@ const OTHER: f64 = 2.5;
 struct Sizes(f64, u32);
 
 impl Sizes {
-    /// Whether the item in front of a comment is of quite another size than those above it.
-    fn differ(&mut self, above: &Trailing, item: &Trailing) -> bool {
-        if !(above.of_list && item.of_list) {
+    /// Whether the item in front of a comment is of quite another size than those right above it.
+    fn differ(&mut self, above: &Trailing, item: &Trailing, near: bool) -> bool {
+        if !(near && above.of_list && item.of_list) {
             *self = Self::default();
             return false;
         }
@@ -299,7 +299,7 @@ impl Trailing {
 
 fn lined_up_by_author(cells: &[Placed]) -> Columns {
     let mut columns = Columns { near: HashMap::new(), anywhere: HashMap::new() };
-    for cell in cells {
+    for cell in cells.iter().filter(|cell| !cell.missing) {
         let padded = cell.was.0 + 1 < cell.was.1;
         let near = columns.near.entry((cell.part, cell.offset())).or_default();
         *near = (near.0 + 1, near.1 || padded);

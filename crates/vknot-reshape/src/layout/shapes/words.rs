@@ -10,6 +10,9 @@ use crate::layout::planner::Planner;
 use crate::spec::indent::Hold;
 use crate::spec::layout::{Annotations, BraceOf, CellsOf, Rule, Spacing, Words};
 
+/// How many tokens behind an item, which separate it, close what holds it or are said about it, are passed to find out what its line ends with.
+const FEW: u32 = 8;
+
 impl Planner<'_> {
     /// Parts with the spaces of the table between them; what the rule says more is settled first.
     pub(in crate::layout) fn words(&mut self, id: NodeId, rule: &Words, children: &[NodeId]) {
@@ -73,13 +76,12 @@ impl Planner<'_> {
         }
         let (node, source) = (self.tree.node(id), self.code.source);
         let begins = self.newlines(node.first_token) > 0 || node.first_token == 0;
-        let mut behind = node.token_end;
         // What holds it may close behind it.
-        while matches!(self.token_text(behind), "," | ";" | "}" | ")") && self.newlines(behind) == 0
-            || self.is_trailing(behind)
-        {
-            behind += 1;
-        }
+        let goes_on = |token: &u32| matches!(self.token_text(*token), "," | ";" | "}" | ")")
+            && self.newlines(*token) == 0;
+        let passed =
+            (node.token_end..node.token_end + FEW).take_while(|token| goes_on(token) || self.is_trailing(*token));
+        let behind = node.token_end + passed.count() as u32;
         let ends = self.newlines(behind) > 0 || behind as usize >= self.tree.tokens().len();
         let whole = rule.cells_of == CellsOf::Long || source.line(node.start) == source.line(node.end);
         (begins && whole && (ends || rule.cells_of == CellsOf::First)).then_some(!ends)
