@@ -74,92 +74,30 @@ Tides of the coast are read, told and kept as well.
       <p>Low</p>
     </div>
     <div id=\"content\">
-
-    <p>Levels of station 1 are read
-    each hour.
-    </p>
-
-    <p>Levels of station 2 are read
-    each hour.
-§    </p>
-
-    <p>Levels of station 3 are read
-    each hour.
-    </p>
-
-    <p>Levels of station 4 are read
-    each hour.
-    </p>
-
-    <p>Levels of station 5 are read
-    each hour.
-    </p>
-
-    <p>Levels of station 6 are read
-    each hour.
-    </p>
-
-    <p>Levels of station 7 are read
-    each hour.
-    </p>
-
-
-  <p>Levels of station 1 are read
-  each hour.
-  </p>
-
-  <p>Levels of station 2 are read
-  each hour.
-  </p>
-
-  <p>Levels of station 3 are read
-  each hour.
-  </p>
-
-  <p>Levels of station 4 are read
-  each hour.
-  </p>
-
-  <p>Levels of station 5 are read
-  each hour.
-  </p>
-
-  <p>Levels of station 6 are read
-  each hour.
-  </p>
-
-  <p>Levels of station 7 are read
-  each hour.
-  </p>
-
-
-   <p>Levels of station 1 are read
-   each hour.
-   </p>
-
-   <p>Levels of station 2 are read
-   each hour.
-   </p>
-
-   <p>Levels of station 3 are read
-   each hour.
-   </p>
-
-   <p>Levels of station 4 are read
-   each hour.
-   </p>
-
-   <p>Levels of station 5 are read
-   each hour.
-   </p>
-
-   <p>Levels of station 6 are read
-   each hour.
-   </p>
-
-   <p>Levels of station 7 are read
-   each hour.
-   </p>
+    <p>Station 1</p>
+    <p>Station 2</p>
+§    <p>Station 3</p>
+    <p>Station 4</p>
+    <p>Station 5</p>
+    <p>Station 6</p>
+    <p>Station 7</p>
+    <p>Station 8</p>
+    <p>Station 9</p>
+  <p>Station 10</p>
+  <p>Station 11</p>
+  <p>Station 12</p>
+  <p>Station 13</p>
+  <p>Station 14</p>
+  <p>Station 15</p>
+  <p>Station 16</p>
+  <p>Station 17</p>
+   <p>Station 18</p>
+   <p>Station 19</p>
+   <p>Station 20</p>
+   <p>Station 21</p>
+   <p>Station 22</p>
+   <p>Station 23</p>
+   <p>Station 24</p>
     </div>
   </body>
 </html>
