@@ -28,7 +28,7 @@ pub(super) fn is_one_of(words: &[&str], word: &str) -> bool {
 }
 
 /// Whether a token joins what is on both sides of it.
-pub(crate) fn is_operator(text: &str) -> bool {
+pub(super) fn is_operator(text: &str) -> bool {
     const OPERATORS: [&str; 24] = [
         ".", "&&", "||", "+", "-", "*", "/", "%", "=", "==", "!=", "<", ">", "<=", ">=", "+=", "?", "?.", "??", "&",
         "|", "^", "<<", ">>",

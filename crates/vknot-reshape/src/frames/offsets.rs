@@ -46,6 +46,8 @@ struct Seen {
     steps: Option<i32>,
     /// Whether they are members of a namespace.
     namespace: bool,
+    /// How far in, or out, the margin is, if a line stands there.
+    margin: Option<i32>,
 }
 
 /// A line that is counted.
@@ -62,8 +64,9 @@ pub(crate) struct Counted {
     pub steps: Option<i32>,
     /// Whether it is a member of a namespace.
     pub namespace: bool,
-    /// Whether a tag leads it, and whether it stands at the margin.
+    /// Whether it begins with a tag, in an element of a page.
     pub tag: bool,
+    /// Whether it stands at the margin.
     pub margin: bool,
 }
 
@@ -139,8 +142,9 @@ impl Offsets {
         steps.into_iter().for_each(|bracket| self.steps.add(offset - bracket));
         (seen.class, seen.usual, seen.first) = (Some(class), usual, first);
         (seen.form, seen.steps, seen.namespace) = (form, steps, namespace);
+        seen.margin = if margin { Some(offset) } else { seen.margin };
         self.further += u32::from(offset > 0);
-        if class.0 == Hold::Element && tag {
+        if tag {
             self.elements = (self.elements.0 + u32::from(margin), self.elements.1 + 1);
         }
         self.classes.entry(key(class)).or_default().add(offset);
@@ -186,19 +190,20 @@ impl Offsets {
             return false
         };
         let (count, all) = (seen.counts.of(offset), seen.counts.all());
+        let (element, at_margin) = (class.0 == Hold::Element, seen.margin == Some(offset));
         // Where most tags of a page stand at the margin, what does was meant to.
         let (margin, lines) = self.elements;
-        if offset <= 0 && class.0 == Hold::Element && margin >= FLAT && margin * 4 >= lines * 3 {
+        if element && at_margin && margin >= FLAT && margin * 4 >= lines * 3 {
             return true;
         }
         // What is around most of a page is written in pieces, each of which its author set where they liked.
-        if offset <= 0 && class.0 == Hold::Element && all >= FLAT && count >= AROUND && count * TENTH >= all {
+        if element && offset <= 0 && all >= FLAT && count >= AROUND && count * TENTH >= all {
             return true;
         }
         // What a page or a namespace holds may stand at the margin, though what holds it does not.
         if offset < 0 {
-            let all_but_few = class.0 == Hold::Element && count * 10 >= all * 9;
-            return count >= AROUND && (all_but_few || seen.namespace && count * 2 > all);
+            let most = element && count * 10 >= all * 9 || seen.namespace && count * 2 > all;
+            return at_margin && count >= AROUND && most;
         }
         // Lines in a block do not stand with it, but for a block around a whole file that is well kept otherwise.
         let flat = seen.usual == 0;

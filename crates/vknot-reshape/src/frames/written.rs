@@ -99,7 +99,6 @@ impl Frames<'_> {
 
     /// Counts how far in a line stands in the frame it is in, if that is to be found out.
     fn count_offset(&mut self, node: &Node, spot: &Spot, candidate: u32) {
-        let begins_tag = self.source.text().get(node.start as usize..).is_some_and(|rest| rest.starts_with('<'));
         let (form, origin) = (self.table.spec.forms.is_some(), self.origin(candidate));
         let Some(top) = self.stack.last() else { return };
         let Some(counted) = self.ways.as_mut().and_then(|ways| ways.counted.as_mut()) else { return };
@@ -119,7 +118,8 @@ impl Frames<'_> {
             let from = |column: u32| between(origin, column).max(0);
             let (usual, first) = (from(top.written.usual.columns()), top.written.first.map(from));
             let namespace = matches!(spot.by, By::Setting(Key::IndentNamespace, _));
-            let (tag, margin) = (begins_tag, candidate == 0);
+            let begins_tag = || self.source.text().get(node.start as usize..).is_some_and(|rest| rest.starts_with('<'));
+            let (tag, margin) = (top.hold == Hold::Element && begins_tag(), candidate == 0);
             counted.count(top.serial, class, Counted { offset, usual, first, form, steps, namespace, tag, margin });
         }
     }

@@ -1,6 +1,6 @@
 //! Columns of neighbouring lines: parts of items, and comments behind code, that are lined up.
 
-use std::collections::{HashMap, HashSet};
+use std::collections::HashMap;
 
 use vknot_style::choices::AlignColumn;
 use vknot_syntax::{NodeId, Span};
@@ -241,22 +241,20 @@ fn close_columns(cells: &mut Vec<Placed>) {
     let same = |a: &Placed, b: &Placed| a.part.1 == b.part.1 && a.line == b.line;
     let mut rows: Vec<&mut [Placed]> = cells.chunk_by_mut(same).collect();
     let goes_on = |a: &&mut [Placed], b: &&mut [Placed]| {
-        let ends = |row: &[Placed]| row.last().filter(|cell| !cell.missing && cell.part.0 > 0).map(|cell| (
-            cell.part.1,
-            cell.line,
-        ));
-        ends(a).zip(ends(b)).is_some_and(|(a, b)| a.0 == b.0 && a.1 + 1 == b.1)
+        let ends = |row: &[Placed]| row.last().filter(|last| !last.missing && last.part.0 > 0).copied();
+        ends(a).zip(ends(b)).is_some_and(|(a, b)| a.part.1 == b.part.1 && a.line + 1 == b.line)
     };
-    for run in rows.chunk_by_mut(goes_on) {
-        let ends = run.iter().flat_map(|row| row.last()).all(|cell| !cell.missing);
-        if ends && run.iter().flat_map(|row| row.iter()).all(|cell| cell.missing == (cell.part.0 == 0)) {
-            run.iter_mut().flat_map(|row| row.last_mut()).for_each(|cell| cell.part.0 = 0);
+    // Behind the first column, which is missing, there is one part.
+    let open = |row: &[Placed]| matches!(row, [first, last] if first.missing && !last.missing);
+    for run in rows.chunk_by_mut(goes_on).filter(|run| run.iter().all(|row| open(row))) {
+        for row in run {
+            if let [first, last] = row {
+                *last = Placed { part: first.part, ..*last };
+                *first = *last;
+            }
         }
     }
-    // What moved up stands where the missing part would.
-    let taken: HashSet<(u32, NodeId)> =
-        cells.iter().filter(|cell| !cell.missing && cell.part.0 == 0).map(|cell| (cell.line, cell.part.1)).collect();
-    cells.retain(|cell| !(cell.missing && cell.part.0 == 0 && taken.contains(&(cell.line, cell.part.1))));
+    cells.dedup_by_key(|cell| (cell.part, cell.line));
 }
 
 /// Where no line of a block has two parts, they all are the first.

@@ -202,7 +202,7 @@ impl Planner<'_> {
     }
 
     /// Whether a token is an operator between two operands.
-    fn is_infix(&self, token: u32) -> bool {
+    pub fn is_infix(&self, token: u32) -> bool {
         let operator = self.tree.tokens().get(token as usize).map(|token| token.node);
         let holder = operator.and_then(|node| self.tree.ancestors(node).nth(1));
         let holder = holder.filter(|id| self.role(*id) == Role::Operator && self.first(*id) < token);

@@ -107,6 +107,7 @@ pub(crate) struct Words {
     pub author: &'static [&'static str],
     /// Fields that line up with those of neighbouring lines, the foremost first.
     pub cells: &'static [&'static str],
+    /// Which items these are.
     pub cells_of: CellsOf,
     /// Whether the column of a part that is missing stays open in front of those behind it, comments too.
     pub open_columns: bool,

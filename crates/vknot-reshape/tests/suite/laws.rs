@@ -56,6 +56,7 @@ const BROKEN: &[(&str, &[&str])] = &[
         "@a\n    def b(): pass\n",
         "a = # b\n    c\n",
         "def a():\n    return *b\n",
+        "*b\n",
         "def a():\n    (*b)\n",
         "a = b + \\\n# c\n    d\n",
         "def a():\n    b = 1\n    global b\n",
@@ -316,5 +317,31 @@ fn what_a_namespace_of_a_whole_file_uses_comes_behind_it() {
     for (text, kept) in [("using A; namespace B; using C; class D { }", true), ("class D { } using C;", false)] {
         let broken = laws("csharp", text).iter().any(|(_, offsets)| !offsets.is_empty());
         assert_eq!(!broken, kept, "{text}");
+    }
+}
+
+/// What else a law holds code to than its sample, and what it takes.
+#[test]
+fn laws_know_what_they_are_about() {
+    for (language, text, kept) in [
+        ("python", "def a(b, /, c): pass\n", true),
+        ("python", "def a(/, b): pass\n", false),
+        ("python", "async def a():\n    return *b, await c\n", true),
+        ("python", "async def a():\n    def b():\n        await c\n", false),
+        ("python", "def a():\n    async def b():\n        await c\n", true),
+        ("python", "def a():\n    global b, c\n    b = 1\n", true),
+        ("python", "def a():\n    def b():\n        c = 1\n    global c\n", true),
+        ("python", "def a():\n    if b:\n        print(c)\n    nonlocal d, c\n", false),
+        ("python", "a = (*b,)\nc(*d)\n*e, f = g\n", true),
+        ("python", "a = *b\n", false),
+        ("python", "*a, b\n*a,\n", true),
+        ("python", "assert a == \\\n    b, \\\n    c\n", true),
+        ("rust", "fn a() { async { b } }\n", true),
+        ("rust", "fn a() { async { b } let c = 1; }\n", false),
+        ("rust", "fn a(mut b: u8) { c!(mut d); let ref mut e = f; }\n", true),
+        ("rust", "use a::{self, b as _};\nstruct C<D> { d: D }\n", true),
+    ] {
+        let broken: Vec<_> = laws(language, text).into_iter().filter(|(_, offsets)| !offsets.is_empty()).collect();
+        assert_eq!(broken.is_empty(), kept, "{text}: {broken:?}");
     }
 }

@@ -39,8 +39,9 @@ pub(super) static LAWS: &[Law] = &[
     Law::Barred { kinds: &["comment"], holders: &["assignment", "augmented_assignment", "return_statement"] },
     Law::Barred {
         kinds: &["list_splat"],
-        holders: &["return_statement", "assignment", "yield", "parenthesized_expression", "expression_statement"],
+        holders: &["return_statement", "assignment", "yield", "parenthesized_expression"],
     },
+    Law::Sound { holder: "expression_statement", is_sound: stars_among_others },
     Law::Sound { holder: "tuple", is_sound: parts_something },
     Law::Sound { holder: CONTINUATION, is_sound: in_front_of_code },
     Law::Sound { holder: "function_definition", is_sound: said_first },
@@ -73,6 +74,13 @@ fn over_one(code: Code<'_>, clause: NodeId) -> bool {
     tree.parts(clause)
         .filter(|part| !tree.node(*part).is_empty())
         .all(|part| code.source.slice(tree.node(part).span()) != ",")
+}
+
+/// What is unpacked goes into a tuple.
+fn stars_among_others(code: Code<'_>, statement: NodeId) -> bool {
+    let mut parts = code.tree.parts(statement);
+    let star = parts.next().is_some_and(|first| code.tree.kind_name(first) == "list_splat");
+    !star || parts.next().is_some()
 }
 
 /// Brackets around one thing alone are none of a tuple.

@@ -4,7 +4,6 @@ use vknot_style::choices::AlignColumn;
 use vknot_syntax::{NodeId, Span};
 
 use super::Printer;
-use crate::frames::marks::is_operator;
 use crate::frames::place::blank_columns;
 use crate::frames::tables::Number;
 use crate::layout::columns::{FAR, Padded, Placed, SET_APART, Trailing};
@@ -341,7 +340,7 @@ impl Printer<'_, '_> {
         let of_items = planner.table.spec.columns_of_items;
         let item = if of_items && before == "," { self.item_of_comma(gap - 1) } else { None };
         let several = |item: NodeId| planner.newlines(planner.first(item)) == 0;
-        let last = of_items && is_operator(before) || item.is_some_and(several);
+        let last = of_items && planner.is_infix(gap - 1) || item.is_some_and(several);
         // What stands in columns of its own goes by these.
         let in_columns = |item: NodeId| matches!(planner.rule_of(item), Rule::Words(words) if !words.cells.is_empty());
         let of_list = item.is_some_and(|item| !in_columns(item));

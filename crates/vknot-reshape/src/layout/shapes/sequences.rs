@@ -463,7 +463,7 @@ impl Planner<'_> {
         let opens = self.role(*first) == Role::Block && (from == body || keeps && together);
         for (index, child) in children.iter().enumerate().take(body).skip(from.max(1)) {
             let on_line = opens && index >= noted;
-            let below = GapPlan::hard(NO_GROUP, 0, self.blank_behind_label(index > from));
+            let below = GapPlan::hard(NO_GROUP, 0, self.blank_in_arm(children, index));
             self.plan.set(self.first(*child), if on_line { GapPlan::author(true) } else { below });
         }
         if children.len() - body == 1 && opens {
@@ -486,14 +486,18 @@ impl Planner<'_> {
                 .for_each(|item| self.plan.set(self.first(*item), GapPlan::soft(number, true)));
         }
         let braced = opens && self.newlines(self.first(*first)) == 0;
-        let most = self.blank_behind_label(body > from && from >= noted);
-        let gap = if braced { GapPlan::fixed(true) } else { GapPlan::hard(number, 0, most) };
+        let gap = match braced {
+            true => GapPlan::fixed(true),
+            false => GapPlan::hard(number, 0, self.blank_in_arm(children, body)),
+        };
         self.plan.set(self.first(*first), gap);
         self.items(&Items { apart: &[], imports_apart: false }, &children[body..], number);
     }
 
-    /// How many blank lines stay in front of what is behind a label: as at the beginning of a block, or `between` what is there.
-    fn blank_behind_label(&self, between: bool) -> u8 {
+    /// How many blank lines stay in front of what is behind a label: as at the beginning of a block, or as between what is in one.
+    fn blank_in_arm(&self, children: &[NodeId], index: usize) -> u8 {
+        let before = index.checked_sub(1).and_then(|before| children.get(before));
+        let between = before.is_some_and(|before| self.is_comment(*before));
         if between || self.options.edges { self.options.blank_most } else { 0 }
     }
 

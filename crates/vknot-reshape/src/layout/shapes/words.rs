@@ -54,9 +54,7 @@ impl Planner<'_> {
 
     /// Notes the columns of an item that is a word.
     pub(in crate::layout) fn row_of_word(&mut self, id: NodeId) {
-        let parent = self.tree.parent(id).map(|parent| self.tree.node(parent).kind);
-        let rule = parent.map(|parent| self.table.rule(parent, self.tree.node(id).kind));
-        if let Some(Rule::Words(rule)) = rule && rule.open_columns {
+        if let Rule::Words(rule) = self.rule_of(id) && rule.open_columns {
             let children: Vec<NodeId> = self.tree.children(id).collect();
             self.row(id, rule, &children);
         }
@@ -113,8 +111,9 @@ impl Planner<'_> {
             };
             let gap = self.first(*part);
             if self.code.source.line(self.tree.gap_span(gap).start) == line {
-                self.open_columns(rule, &mut missing, Cell { gap, column, holder, missing: false, last });
-                self.plan.cells.push(Cell { gap, column, holder, missing: false, last });
+                let cell = Cell { gap, column, holder, missing: false, last };
+                self.open_columns(rule, &mut missing, cell);
+                self.plan.cells.push(cell);
             }
         }
         let end = self.end(id);

@@ -473,6 +473,28 @@ int mean(struct gauge *gauge, unsigned char output[16],
   }
 }
 "),
+    ("loops without end among brackets with spaces", "c", &[], "\
+void keep( void ) {
+    while ( low ) {
+        store( 1 );
+    }
+    if ( low ) {
+        store( 2 );
+    }
+    if ( high ) {
+        store( 3 );
+    }
+    for (;;) {
+        store( 4 );
+    }
+    for ( int i = 0; i < 3; i++ ) {
+        store( i );
+    }
+    for ( ;; ) {
+        store( 5 );
+    }
+}
+"),
 ];
 
 /// Code, and what comes of it: of what stands in rows, what does not fit them alone changes.
