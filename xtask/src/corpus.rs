@@ -8,7 +8,7 @@ use std::process::ExitCode;
 use std::time::{Duration, Instant};
 
 use rayon::prelude::*;
-use vknot_reshape::{capabilities, looks};
+use vknot_reshape::{capabilities, looks, Reason};
 use vknot_reshape::steps::{Document, prove_by_tree, Request, Step, StepError};
 use vknot_style::{Override, SETTINGS};
 use vknot_syntax::{Language, Source, Span, Tree};
@@ -158,6 +158,9 @@ fn judge_unguarded(sample: &Sample, arguments: &Arguments, set: &[Override]) -> 
 fn judge_step(name: &str, document: &Document, outcome: &mut Outcome) -> Option<Document> {
     let step = covering(name, document.language())?;
     let reshape = step.reshape(document, &Request::default()).ok()?;
+    if reshape.receipt.left_alone.iter().any(|left| left.reason == Reason::Unsettled) {
+        outcome.bad.push(("unsettled", name.to_owned()));
+    }
     if reshape.is_empty() {
         return Some(document.clone());
     }
@@ -234,9 +237,10 @@ fn percent(part: usize, whole: usize) -> f64 {
 }
 
 /// What may go wrong.
-const KINDS: [&str; 7] = [
+const KINDS: [&str; 8] = [
     "looks wrong",
     "refused",
+    "unsettled",
     "unstable",
     "indent after format",
     "format after imports",
