@@ -21,7 +21,12 @@ impl Beside {
         let start = code.tree.tokens().get(token as usize).map_or(0, |token| token.start);
         let line = code.source.line_start(start);
         let before = code.source.text().get(line as usize..start as usize).unwrap_or("");
-        self.last = Some((token, blank_columns(before, tab_width)));
+        // What is behind a directive that parts code says of what it is, and goes on nowhere.
+        let lead = before.trim();
+        let parts = lead.starts_with(['#', '{']) && code.toolkit().indent.spec.conditional(lead).is_some();
+        if !parts {
+            self.last = Some((token, blank_columns(before, tab_width)));
+        }
     }
 
     /// Whether a comment behind code may go on with the next line.

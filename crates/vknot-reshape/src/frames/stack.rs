@@ -78,6 +78,9 @@ impl Frame {
     }
 }
 
+/// How many frames are looked past for one that holds a later token.
+const NEAR: usize = 16;
+
 /// What lines up with the next token, if that is on the same line.
 #[derive(Clone, Copy, Debug)]
 pub(crate) enum LinesUp {
@@ -266,6 +269,13 @@ impl<'a> Frames<'a> {
     /// Whether the line at hand begins with a closing bracket.
     pub fn is_led_by_closing(&self) -> bool {
         self.led_by_closing
+    }
+
+    /// Whether the line at hand goes on with what a later token is part of, further in than that begins.
+    pub fn is_wrapped_up_to(&self, token: TokenId) -> bool {
+        let Some(token) = self.tree.tokens().get(token as usize) else { return false };
+        let holder = self.stack.iter().rev().take(NEAR).find(|frame| frame.end > token.node.0);
+        holder.is_some_and(|holder| self.current.columns() > holder.anchor.columns())
     }
 
     /// Whether the line at hand begins with a mark behind which a header goes on.

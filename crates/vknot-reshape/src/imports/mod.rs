@@ -237,11 +237,21 @@ impl Organizing<'_> {
 
 }
 
-/// The span with the rest of its last line and the blank lines behind it.
+/// The span with the rest of its last line and the blank lines behind it; those in front of it instead where there are fewer between two
+/// pieces of code.
 fn with_blank_lines(source: &Source, span: Span) -> Span {
-    let behind = Span::new(span.end, source.span().end);
-    let text = source.slice(behind);
-    let blank = text.len() - text.trim_start().len();
-    let end = text[..blank].rfind('\n').map_or(span.end, |at| span.end + at as u32 + 1);
+    let (front, behind) = (
+        source.slice(Span::new(0, span.start)),
+        source.slice(Span::new(span.end, source.span().end)),
+    );
+    let blank = &behind[..behind.len() - behind.trim_start().len()];
+    let above = front.trim_end();
+    let lines = |blank: &str| blank.bytes().filter(|byte| *byte == b'\n').count();
+    let parts = !above.is_empty() && !above.ends_with(['{', '(', ':']) && blank.len() < behind.len();
+    if parts && lines(&front[above.len()..]) < lines(blank) && source.line_start(span.start) == span.start {
+        let first = |text: &str| text.find('\n').map_or(0, |at| at as u32 + 1);
+        return Span::new(above.len() as u32 + first(&front[above.len()..]), span.end + first(blank));
+    }
+    let end = blank.rfind('\n').map_or(span.end, |at| span.end + at as u32 + 1);
     Span::new(span.start, end)
 }

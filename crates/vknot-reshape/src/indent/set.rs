@@ -375,7 +375,7 @@ impl Setter<'_> {
             // Tabs behind the spaces of what holds the piece are no levels.
             let fits = |own: &Indentation| margin.place.columns() == 0 || own.tabs == self.indentation.tabs;
             let own = below_first_line(self.code.piece(piece)).filter(|own| open && fits(own));
-            own.unwrap_or(self.indentation)
+            own.map_or(self.indentation, |own| with_tabs_of(own, self.indentation))
         } else {
             match (decided_indentation(self.code.piece(piece), &style), alike.get(piece.tree.language().name())) {
                 ((_, Decided::ByHabit), Some(alike)) => *alike,
@@ -409,6 +409,12 @@ impl Setter<'_> {
             ..left
         }));
     }
+}
+
+/// The levels of a piece, with tabs as wide as in what holds it: the file has one kind of them.
+fn with_tabs_of(own: Indentation, holder: Indentation) -> Indentation {
+    let size = if own.size == own.tab_width { holder.tab_width } else { own.size };
+    if own.tabs && holder.tabs { Indentation { size, tab_width: holder.tab_width, ..own } } else { own }
 }
 
 /// Whether some lines of a piece are led by what marks them as not shown.

@@ -15,6 +15,8 @@ pub(super) struct Measure {
     chance: Vec<u32>,
     /// For each gap the first at or behind it where the line ends whatever is decided.
     stop: Vec<u32>,
+    /// For each gap the first at or behind it where a line breaks if it is a wrapped one.
+    wrap: Vec<u32>,
     /// For each gap where a group may break, where what begins there ends: at the next such gap, or with the group.
     item: Vec<u32>,
     /// Whether a comma may come in at the gap.
@@ -34,6 +36,7 @@ impl Measure {
             forced: Vec::with_capacity(count + 1),
             chance: vec![count as u32; count + 2],
             stop: vec![count as u32; count + 2],
+            wrap: vec![count as u32; count + 2],
             item: vec![0; count],
             comma: vec![false; count + 2],
             multiline: Vec::with_capacity(count),
@@ -70,6 +73,8 @@ impl Measure {
             let may_break = matches!(gap.form, Form::Soft | Form::Hard)
                 || gap.form == Form::AfterWrap && gap.fill
                 || matches!(gap.form, Form::Author | Form::AfterClosing) && planner.newlines(index as u32) > 0;
+            let wraps = gap.form == Form::AfterWrap;
+            measure.wrap[index] = if wraps { index as u32 } else { measure.wrap[index + 1] };
             measure.stop[index] = if stops { index as u32 } else { measure.stop[index + 1] };
             measure.chance[index] = if stops || may_break { index as u32 } else { measure.chance[index + 1] };
         }
@@ -89,10 +94,21 @@ impl Measure {
             true => stop,
             false => self.chance.get(fit_end as usize).copied().unwrap_or(fit_end),
         };
+        self.columns(from, end)
+    }
+
+    /// Columns from token `from` to the end of the tokens before `end`, with a comma that may come in there.
+    pub fn columns(&self, from: u32, end: u32) -> u32 {
         let comma = u32::from(self.comma.get(end as usize).copied().unwrap_or(false));
         let last = (end.max(from + 1) - 1) as usize;
         let end = self.ends.get(last).or(self.ends.last()).copied().unwrap_or(0) + comma;
         end.saturating_sub(self.starts.get(from as usize).copied().unwrap_or(0))
+    }
+
+    /// The first gap at or behind `fit_end` where the line breaks if it is a wrapped one, if it does not break before.
+    pub fn next_wrap(&self, fit_end: u32) -> Option<u32> {
+        let next = |gaps: &[u32]| gaps.get(fit_end as usize).copied();
+        next(&self.wrap).filter(|wrap| next(&self.chance).is_some_and(|chance| *wrap < chance))
     }
 
     /// The first gap behind gap `gap` where the line may break.

@@ -18,12 +18,13 @@ mod plan;
 mod planner;
 mod print;
 mod reflow;
+mod rounds;
 mod shapes;
 mod ways;
 mod width;
 
 use vknot_style::{Key, SETTINGS, Style, Values};
-use vknot_syntax::{LineEnd, NodeId, Source, Span};
+use vknot_syntax::{LineEnd, NodeId, Span};
 
 use vknot_style::choices::{AlignColumn, AlignComment, Charset, KeepBreaks, LineEnds, TrimBlanks};
 
@@ -32,6 +33,7 @@ use options::Options;
 use paper::Paper;
 use plan::GapPlan;
 use planner::Planner;
+use rounds::{ROUNDS, settled};
 use width::Witness;
 use crate::spec::layout::LayoutTable;
 use crate::edits::Edits;
@@ -60,8 +62,9 @@ pub(crate) fn rest(code: Code<'_>, style: &Style, only: Option<&[Span]>, once: R
         return once;
     }
     // What a file shows depends on how it is laid out, and where it is broken even how it is read.
-    let by_rules = || settled(code, style, format_once(code, style, None, false));
-    settled(code, style, once).or_else(by_rules).unwrap_or_else(|| unsettled(code))
+    let again = |code: Code<'_>| format_once(code, style, None, true);
+    let by_rules = || settled(code, format_once(code, style, None, false), &again);
+    settled(code, once, &again).or_else(by_rules).unwrap_or_else(|| unsettled(code))
 }
 
 /// The settings of two ways that nothing sets, each with its two values.
@@ -121,34 +124,6 @@ pub(crate) fn shown(code: Code<'_>, style: &Style) -> Shown {
 fn unsettled(code: Code<'_>) -> Reshape {
     let left = LeftAlone { span: code.source.span(), reason: Reason::Unsettled };
     Reshape { receipt: Receipt { left_alone: vec![left], ..Receipt::default() }, ..Reshape::default() }
-}
-
-/// How often a file is laid out at most, until nothing changes.
-const ROUNDS: usize = 4;
-
-/// Lays out a file again as it is read then, which may depend on where its lines stand, until that changes nothing. `None` where that
-/// does not end.
-fn settled(code: Code<'_>, style: &Style, once: Reshape) -> Option<Reshape> {
-    let source = code.source;
-    let mut edits = once.edits.clone();
-    if edits.is_empty() {
-        return Some(once);
-    }
-    let mut read = Source::from_text(source.path(), edits.apply(source.text()));
-    let mut tree = code.tree_after(&once, &read);
-    for _ in 0..ROUNDS {
-        let again = format_once(code.other(&read, &tree), style, None, true);
-        // The receipt names what the first round added; a later one may only move it.
-        match (again.edits.is_empty(), again.receipt.added.is_empty()) {
-            (true, _) => return Some(Reshape { edits, ..once }),
-            (false, true) => edits = edits.then(source.text(), &again.edits),
-            _ => break,
-        }
-        let new = Source::from_text(source.path(), again.edits.apply(read.text()));
-        tree = code.other(&read, &tree).tree_after(&again, &new);
-        read = new;
-    }
-    None
 }
 
 fn format_once(code: Code<'_>, style: &Style, only: Option<&[Span]>, by_ways: bool) -> Reshape {
@@ -388,7 +363,8 @@ mod tests {
                 LazyLock::new(|| LayoutTable::new(&GLUING, Language::named("java").unwrap()));
             &TABLE
         };
-        let document = Document::new(Source::from_text("Gauge.java", text), language, default_style(language));
+        let document =
+            Document::new(vknot_syntax::Source::from_text("Gauge.java", text), language, default_style(language));
         let paper = paper(document.code(), document.style());
         let style = document.style();
         let planner = plan(document.code(), table, style, Options::of(document.code(), style, paper.indentation), None);

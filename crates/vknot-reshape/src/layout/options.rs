@@ -13,6 +13,8 @@ pub(super) struct Options {
     /// Columns of a line.
     pub width: u32,
     pub blank_most: u8,
+    /// Blank lines between groups of imports, if that is set.
+    pub blank_import: u8,
     /// Fewest blank lines around an item with a body.
     pub blank_item: u8,
     /// Fewest blank lines between members of different kinds.
@@ -53,6 +55,7 @@ impl Options {
             blank_kind: style.number(Key::BlankKind).unwrap_or(0) as u8,
             blank_member: style.number(Key::BlankMember).map(|lines| lines as u8),
             blank_most: blanks::most(code, style),
+            blank_import: style.number(Key::ImportBlank).unwrap_or(0) as u8,
             tab_width: indentation.tab_width,
             level: indentation.size,
             keep: style.choice(),

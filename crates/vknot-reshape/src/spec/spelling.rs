@@ -22,7 +22,7 @@ pub(crate) struct SemicolonSpec {
     pub statements: &'static [&'static str],
     /// Kinds of member behind which it stands, being none of their own, in each kind of body.
     pub members: &'static [(&'static str, &'static [&'static str])],
-    /// Kinds whose own semicolons always stay, and which get none.
+    /// Kinds in which semicolons always stay, and none come in, but for those that end them.
     pub not_in: &'static [&'static str],
     /// Kinds of statement with the kinds of part that end them without one.
     pub not_behind: &'static [(&'static str, &'static [&'static str])],

@@ -56,7 +56,8 @@ fn ends(draft: &Draft<'_>, spec: &SemicolonSpec) -> Vec<NodeId> {
         let Some(parent) = tree.parent(*id).filter(|_| !node.is_empty() && !node.has_error()) else { return false };
         let holder = tree.kind_name(parent);
         let member = || spec.members.iter().any(|(body, kinds)| *body == holder && kinds.contains(&name));
-        if spec.not_in.contains(&holder) || !(spec.statements.contains(&name) || member()) {
+        let inside = node.token_end < tree.node(parent).token_end;
+        if inside && spec.not_in.contains(&holder) || !(spec.statements.contains(&name) || member()) {
             return false;
         }
         let without = spec.not_behind.iter().find(|(kind, _)| *kind == name).map_or(&[][..], |(_, parts)| *parts);

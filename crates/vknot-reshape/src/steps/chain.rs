@@ -43,7 +43,7 @@ impl Chain {
         let receipt = self.receipt_of(&next.receipt);
         self.reshape = Reshape {
             edits: self.reshape.edits.then(self.original.source().text(), &next.edits),
-            receipt: joined(std::mem::take(&mut self.reshape.receipt), receipt),
+            receipt: joined(std::mem::take(&mut self.reshape.receipt), receipt, &next.receipt.added),
             bom: next.bom.or(self.reshape.bom),
         };
         let contract = proven.contract();
@@ -144,6 +144,31 @@ fn places_of_texts<'t>(source: &'t Source, tree: &Tree, part: Span) -> HashMap<&
     places
 }
 
+/// Where in the original tokens came in, went or are written otherwise, in order: how many went there, how many came.
+fn events(receipt: &Receipt) -> Vec<(u32, u32, u32)> {
+    let added = receipt.added.iter().map(|change| (change.token, 0, 1));
+    let removed = receipt.removed.iter().map(|change| (change.token, 1, 0));
+    let respelled = receipt.respelled.iter().map(|change| (change.first, change.end - change.first, change.count));
+    let mut events: Vec<(u32, u32, u32)> = added.chain(removed).chain(respelled).collect();
+    events.sort_unstable();
+    events
+}
+
+/// The tokens that came in, each with its place in the text that it came into.
+fn places_of_added(receipt: &Receipt) -> Vec<(TokenChange, u32)> {
+    let mut grown = 0i64;
+    let mut added = receipt.added.iter();
+    let mut places = Vec::with_capacity(receipt.added.len());
+    for (at, gone, came) in events(receipt) {
+        if (gone, came) == (0, 1) {
+            let change = added.next().cloned();
+            places.extend(change.map(|change| (change, (i64::from(at) + grown) as u32)));
+        }
+        grown += i64::from(came) - i64::from(gone);
+    }
+    places
+}
+
 /// Which token of the original each token of a later text is, told by what is on the receipt.
 struct Origins {
     /// From which token of the later text on which token of the original goes with it, and those behind both with each other.
@@ -153,15 +178,9 @@ struct Origins {
 impl Origins {
     /// `None` where the receipt does not tell: items moved, or several tokens came in or went at once.
     fn of(receipt: &Receipt, original: usize, later: usize) -> Option<Origins> {
-        // Place in the original, tokens of it that went or were written otherwise, tokens that came in their place.
-        let added = receipt.added.iter().map(|change| (change.token, 0, 1));
-        let removed = receipt.removed.iter().map(|change| (change.token, 1, 0));
-        let respelled = receipt.respelled.iter().map(|change| (change.first, change.end - change.first, change.count));
-        let mut events: Vec<(u32, u32, u32)> = added.chain(removed).chain(respelled).collect();
-        events.sort_unstable();
         let mut runs = vec![(0, 0)];
         let mut grown = 0i64;
-        for (at, gone, came) in events {
+        for (at, gone, came) in events(receipt) {
             let start = (i64::from(at) + grown) as u32;
             grown += i64::from(came) - i64::from(gone);
             if gone != came {
@@ -179,17 +198,24 @@ impl Origins {
     }
 }
 
-/// Two receipts of one original as one; what one step put in and another took out again is in neither.
-fn joined(mut first: Receipt, next: Receipt) -> Receipt {
+/// Two receipts of one original as one; what one step put in and another took out again is in neither. What the second put in is given by
+/// its places in the text in between, too.
+fn joined(mut first: Receipt, next: Receipt, places: &[TokenChange]) -> Receipt {
+    let mut own = places_of_added(&first);
     for removed in next.removed {
-        let own = first.added.iter().position(|added| added.token == removed.token && added.text == removed.text);
-        match own {
-            Some(own) => drop(first.added.remove(own)),
+        let from = own.partition_point(|(added, _)| added.token < removed.token);
+        let near = own.iter().skip(from).take_while(|(added, _)| added.token == removed.token);
+        match near.zip(from..).find(|((added, _), _)| added.text == removed.text) {
+            Some((_, at)) => drop(own.remove(at)),
             None => first.removed.push(removed),
         }
     }
-    first.added.extend(next.added);
-    first.added.sort_by_key(|change| change.token);
+    // In front of one token of the original they go in the order in which they stand by now.
+    let own = own.into_iter().map(|(change, at)| (at, 1, change));
+    let new = next.added.into_iter().zip(places).map(|(change, place)| (place.token, 0, change));
+    let mut added: Vec<(u32, u32, TokenChange)> = own.chain(new).collect();
+    added.sort_by_key(|(at, rank, change)| (change.token, *at, *rank));
+    first.added = added.into_iter().map(|(.., change)| change).collect();
     first.removed.sort_by_key(|change| change.token);
     // What is written otherwise once more is so as a whole.
     let again = |own: &Respelled| {

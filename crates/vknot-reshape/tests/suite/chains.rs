@@ -5,7 +5,7 @@ use vknot_reshape::TokenChange;
 use vknot_reshape::steps::{Chain, Proven, Request, Wish};
 use vknot_syntax::Span;
 
-use crate::support::{done, read, step, styled};
+use crate::support::{done, read, step, style, styled};
 
 /// Steps over a text, proven as one; what comes out is what the last one gave.
 fn chained(language: &str, text: &str, set: &[&str], steps: &[&str]) -> Proven {
@@ -40,6 +40,21 @@ fn what_each_step_did_is_told_by_the_first_text() {
         let removed: Vec<&str> = receipt.removed.iter().map(|removed| removed.text.as_str()).collect();
         assert!(removed.iter().any(|text| text.contains("unused")), "{steps:?} {removed:?}");
     }
+}
+
+#[test]
+fn what_comes_in_front_of_one_token_in_turn_is_told_in_its_order() {
+    // The semicolon comes in behind the braces, and goes between them.
+    let text = "function level() { if (low) return\nread(low) }\n";
+    let mut chain = Chain::new(read("javascript", text));
+    for set in ["vknot_brace_required=always", "vknot_token_semicolon=add"] {
+        let document = chain.document().clone().with_style(style("javascript", &[set]));
+        let proven = step("format").run(&document, &Request::default());
+        chain.accept(proven.unwrap_or_else(|error| panic!("{error}")));
+    }
+    let proven = chain.finish().unwrap_or_else(|refusal| panic!("{refusal}"));
+    let added: Vec<&str> = proven.receipt().added.iter().map(|added| added.text.as_str()).collect();
+    assert_eq!(added, ["{", ";", "}", ";"]);
 }
 
 #[test]

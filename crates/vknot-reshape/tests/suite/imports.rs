@@ -535,6 +535,25 @@ fn what_other_names_are_made_of_is_used() {
     assert_eq!(pruned("csharp", csharp), csharp);
 }
 
+#[test]
+fn blank_lines_stay_between_what_was_around_a_block() {
+    for (language, text, wanted) in [
+        // Behind it, where more are there.
+        ("java", "package tide;\nimport java.util.List;\n\nclass A {}\n", "package tide;\n\nclass A {}\n"),
+        ("java", "package tide;\n\nimport java.util.List;\n\nclass A {}\n", "package tide;\n\nclass A {}\n"),
+        ("python", "\"\"\"Tides.\"\"\"\n\nimport os\n\n\ndef a(): pass\n", "\"\"\"Tides.\"\"\"\n\n\ndef a(): pass\n"),
+        // Nothing in front of the first line.
+        ("java", "import java.util.List;\n\nclass A {}\n", "class A {}\n"),
+        (
+            "csharp",
+            "using System;\n#if LOW\nusing System.Text;\n#endif\nusing System.Linq;\n\nclass A : Attribute {}\n",
+            "using System;\n#if LOW\nusing System.Text;\n#endif\n\nclass A : Attribute {}\n",
+        ),
+    ] {
+        assert_eq!(pruned(language, text), wanted, "{text}");
+    }
+}
+
 fn pruned(language: &str, text: &str) -> String {
     let acts = Acts { sort: false, group: false, merge: false, prune: true };
     let wanted = Wanted { acts, ..Wanted::default() };

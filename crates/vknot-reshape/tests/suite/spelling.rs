@@ -71,6 +71,8 @@ fn statements_get_the_semicolons_they_may_do_without() {
             ),
             ("javascript", "class A {\n  b = class {}\n}\n", "class A {\n  b = class {};\n}\n"),
             ("typescript", "import a from 'b'\nexport = a\n", "import a from 'b';\nexport = a;\n"),
+            ("javascript", "for (const a of b) c(a)\n", "for (const a of b) c(a);\n"),
+            ("javascript", "for (let i = 0; i < 2; i++) c(i)\n", "for (let i = 0; i < 2; i++) c(i);\n"),
         ],
     );
     kept(

@@ -57,11 +57,18 @@ impl Printer<'_, '_> {
         let next = self.planner.plan.gaps.get(brace as usize).is_some_and(|gap| gap.form == Form::Hard);
         let begins = fit_end < group.close && brace > group.first && next && self.planner.token_text(brace) == "{";
         let fit_end = if begins { brace } else { fit_end };
-        self.measure.is_forced(group.first.max(group.open + 1), fit_end) || !self.fits(column, group.open, fit_end)
+        self.measure.is_forced(group.first.max(group.open + 1), fit_end)
+            || !self.fits(column, group.open, fit_end) && !self.fits_before_wrap(column, group.open, fit_end)
     }
 
     fn fits(&self, column: u32, from: u32, fit_end: u32) -> bool {
         column + self.measure.run(from, fit_end) <= self.planner.options.width
+    }
+
+    /// The same where what follows goes to the next line, since the one at hand is a wrapped one.
+    fn fits_before_wrap(&self, column: u32, from: u32, fit_end: u32) -> bool {
+        let Some(wrap) = self.measure.next_wrap(fit_end) else { return false };
+        self.frames.is_wrapped_up_to(wrap) && column + self.measure.columns(from, wrap) <= self.planner.options.width
     }
 
     /// Whether the value behind an operator, which stands in a column, goes to the next line, where it would stand in another.

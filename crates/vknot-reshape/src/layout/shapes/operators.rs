@@ -50,7 +50,9 @@ impl Planner<'_> {
             });
         }
         let Some(first) = gaps.last() else { return };
-        if !author && self.options.keep != KeepBreaks::None && self.is_multiline(id) && self.are_between_braces(&gaps) {
+        // A break on either side of an operator is the author's wish to have the run broken.
+        let kept = author && self.options.keep != KeepBreaks::None;
+        if !kept && self.options.keep != KeepBreaks::None && self.is_multiline(id) && self.are_between_braces(&gaps) {
             for gap in gaps.iter().flat_map(|gap| [*gap, gap + 1]) {
                 self.plan.set(gap, GapPlan::fixed(true));
             }
@@ -59,21 +61,19 @@ impl Planner<'_> {
         let mut group = Group::over(self.first(id), self.end(id));
         group.first = *first;
         let streams = gaps.len() > 1 && self.table.spec.streams.contains(&self.token_text(*first));
-        // A break on either side of an operator is the author's wish to have the run broken.
-        let kept = author && self.options.keep != KeepBreaks::None;
         group.always = kept;
         let filled = match self.options.operands {
             WrapOperand::Each => false,
             WrapOperand::Fill => true,
             WrapOperand::AsFound => kept || streams,
         };
-        if !author && let Some(hug) = self.hug_of_operand(id).or_else(|| self.end_behind_short(id, &gaps)) {
+        if !kept && let Some(hug) = self.hug_of_operand(id).or_else(|| self.end_behind_short(id, &gaps)) {
             group.fit_end = hug;
         }
         // What follows a list of several lines goes on behind its bracket.
         let behind = first.saturating_sub(1);
         let closes = matches!(self.token_text(behind), ")" | "]" | "}");
-        if gaps.len() == 1 && !author && closes && self.newlines(behind) > 0 {
+        if gaps.len() == 1 && !kept && closes && self.newlines(behind) > 0 {
             group.open = behind;
         }
         let leading = rule.leads.then(|| self.leading_operator(innermost)).flatten();
@@ -92,7 +92,7 @@ impl Planner<'_> {
         // How a stream breaks says nothing of other operators.
         let streams = streams && self.style.word(Key::WrapOperator) == "as-found";
         let side = self.side(Key::WrapOperator, gaps.iter().copied()).filter(|_| kept).or(streams.then_some(false));
-        if gaps.len() == 1 && !author && closes && self.ends_in_mark(*first, self.end(id)) {
+        if gaps.len() == 1 && !kept && closes && self.ends_in_mark(*first, self.end(id)) {
             self.set_by(*first, Key::WrapOperator, [GapPlan::soft(number, true), fixed], None);
             self.plan.set(*first + 1, fixed);
             return self.space_operators(&parts);

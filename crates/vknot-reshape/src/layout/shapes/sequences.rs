@@ -112,7 +112,12 @@ impl Planner<'_> {
                 return GapPlan::hard(group, lines.min(most), lines.min(most));
             }
         }
+        let most = if self.are_imports(before, item) { most.max(self.options.blank_import) } else { most };
         GapPlan::hard(group, least.min(most), most)
+    }
+
+    fn are_imports(&self, before: NodeId, item: NodeId) -> bool {
+        [before, item].into_iter().all(|id| self.role(id) == Role::Import)
     }
 
     /// Whether items begin with comments that touch what is above them and nothing below.
@@ -222,8 +227,12 @@ impl Planner<'_> {
     /// The gap between braces that hold nothing. Where the first begins a line, the second may, too.
     fn empty_block(&mut self, id: NodeId, open: u32, close: u32) {
         let (begins, next) = (self.newlines(open) > 0, self.newlines(close) > 0);
-        let told = !begins && self.is_body(id) && self.style.language().covers(Key::BraceEmpty);
-        let is_open = !told || self.style.word(Key::BraceEmpty) == "as-found";
+        let set = self.style.word(Key::BraceEmpty) != "as-found";
+        let told = !begins
+            && self.is_body(id)
+            && self.style.language().covers(Key::BraceEmpty)
+            && (set || !self.is_body_of_line(id));
+        let is_open = !told || !set;
         let apart = begins && next && self.options.keep != KeepBreaks::None;
         let kept = apart || self.keeps_meant() && next || self.options.keep == KeepBreaks::All;
         if kept && is_open {
@@ -241,6 +250,12 @@ impl Planner<'_> {
     fn is_body(&self, id: NodeId) -> bool {
         let holder = self.tree.parent(id).filter(|holder| matches!(self.role(*holder), Role::Type | Role::Callable));
         holder.is_some_and(|holder| self.tree.name_span(holder).is_some())
+    }
+
+    /// Whether a body without anything in it ends one line with a clause that has a line of its own elsewhere.
+    fn is_body_of_line(&self, id: NodeId) -> bool {
+        let holder = self.tree.parent(id).filter(|holder| self.follows_own_line(*holder, id));
+        holder.is_some_and(|holder| self.is_bodiless_line(holder))
     }
 
     /// The gap between brackets that hold nothing.

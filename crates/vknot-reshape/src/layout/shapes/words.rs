@@ -186,7 +186,8 @@ impl Planner<'_> {
     pub(in crate::layout) fn is_bodiless_line(&self, id: NodeId) -> bool {
         let end = self.end(id);
         let [last, before] = [1, 2].map(|back| self.token_text(end.saturating_sub(back)));
-        !self.is_multiline(id) && self.options.keep != KeepBreaks::None && (last == ";" || last == "}" && before == "{")
+        let empty = || last == "}" && before == "{" && self.style.word(Key::BraceEmpty) != "next";
+        !self.is_multiline(id) && self.options.keep != KeepBreaks::None && (last == ";" || empty())
     }
 
     /// An opening brace behind its header.
@@ -265,7 +266,7 @@ impl Planner<'_> {
     }
 
     /// Whether what stands in front of a block has a line of its own.
-    fn follows_own_line(&self, id: NodeId, block: NodeId) -> bool {
+    pub(in crate::layout) fn follows_own_line(&self, id: NodeId, block: NodeId) -> bool {
         let Rule::Words(rule) = self.rule_of(id) else { return false };
         if rule.own_line.is_empty() {
             return false;
