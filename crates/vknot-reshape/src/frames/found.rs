@@ -112,8 +112,8 @@ pub(crate) fn by_lines(code: Code<'_>) -> Option<Indentation> {
     let options = Options { wrap: 1, operand: 0, ..Options::of(&Style::defaults(code.toolkit().style), plain) };
     let lines = lines::lines(code, plain, None);
     let places = lines::placed(code, &options, Margin::default(), &lines, None).places;
-    // Labels may stand half a level in, so what follows them tells where many such lines agree.
-    let (mut votes, mut labelled) = (Votes::default(), Votes::default());
+    // Labels may stand half a level in, so what follows them tells where many such lines agree, and they do where nothing else does.
+    let (mut votes, mut labelled, mut labels) = (Votes::default(), Votes::default(), Votes::default());
     let (mut above, mut level_above, mut label) = ("", 0, false);
     let is_label = |line: &lines::Line| {
         let token = tree.tokens().get(line.token as usize);
@@ -129,12 +129,19 @@ pub(crate) fn by_lines(code: Code<'_>) -> Option<Indentation> {
         }
         let level = place.columns() / LEVEL;
         let blank = Span::new(line.start, line.end).of(source.text());
+        let is_label = is_label(line);
         if level == level_above + 1 {
-            if label { &mut labelled } else { &mut votes }.count(above, blank);
+            let told = match (label, is_label) {
+                (true, _) => &mut labelled,
+                (false, true) => &mut labels,
+                (false, false) => &mut votes,
+            };
+            told.count(above, blank);
         }
-        (above, level_above, label) = (blank, level, is_label(line));
+        (above, level_above, label) = (blank, level, is_label);
     }
-    votes.result().or_else(|| labelled.result().filter(|_| labelled.all() >= ENOUGH))
+    let labelled = || labelled.result().filter(|_| labelled.all() >= ENOUGH);
+    votes.result().or_else(labelled).or_else(|| labels.result())
 }
 
 /// Where forms tell how far lines stand in: whether tabs are put in place of spaces wherever they fit, as four in five of the lines that

@@ -144,26 +144,39 @@ fn places_of_texts<'t>(source: &'t Source, tree: &Tree, part: Span) -> HashMap<&
     places
 }
 
-/// Where in the original tokens came in, went or are written otherwise, in order: how many went there, how many came.
-fn events(receipt: &Receipt) -> Vec<(u32, u32, u32)> {
-    let added = receipt.added.iter().map(|change| (change.token, 0, 1));
-    let removed = receipt.removed.iter().map(|change| (change.token, 1, 0));
-    let respelled = receipt.respelled.iter().map(|change| (change.first, change.end - change.first, change.count));
-    let mut events: Vec<(u32, u32, u32)> = added.chain(removed).chain(respelled).collect();
-    events.sort_unstable();
+/// A place in the original where tokens came in, went or are written otherwise.
+struct Event<'r> {
+    at: u32,
+    /// How many tokens went there, and how many came.
+    gone: u32,
+    came: u32,
+    /// What came in, where that is one token and nothing else.
+    added: Option<&'r TokenChange>,
+}
+
+/// What happened to tokens, in the order of the original; what came in front of a token before what became of it.
+fn events(receipt: &Receipt) -> Vec<Event<'_>> {
+    let added =
+        receipt.added.iter().map(|change| Event { at: change.token, gone: 0, came: 1, added: Some(change) });
+    let removed = receipt.removed.iter().map(|change| Event { at: change.token, gone: 1, came: 0, added: None });
+    let respelled = receipt.respelled.iter().map(|change| Event {
+        at: change.first,
+        gone: change.end - change.first,
+        came: change.count,
+        added: None,
+    });
+    let mut events: Vec<Event<'_>> = added.chain(removed).chain(respelled).collect();
+    events.sort_by_key(|event| (event.at, event.gone, event.came));
     events
 }
 
 /// The tokens that came in, each with its place in the text that it came into.
 fn places_of_added(receipt: &Receipt) -> Vec<(TokenChange, u32)> {
     let mut grown = 0i64;
-    let mut added = receipt.added.iter();
     let mut places = Vec::with_capacity(receipt.added.len());
-    for (at, gone, came) in events(receipt) {
-        if (gone, came) == (0, 1) {
-            let change = added.next().cloned();
-            places.extend(change.map(|change| (change, (i64::from(at) + grown) as u32)));
-        }
+    for Event { at, gone, came, added } in events(receipt) {
+        let place = (i64::from(at) + grown) as u32;
+        places.extend(added.cloned().map(|change| (change, place)));
         grown += i64::from(came) - i64::from(gone);
     }
     places
@@ -180,7 +193,7 @@ impl Origins {
     fn of(receipt: &Receipt, original: usize, later: usize) -> Option<Origins> {
         let mut runs = vec![(0, 0)];
         let mut grown = 0i64;
-        for (at, gone, came) in events(receipt) {
+        for Event { at, gone, came, .. } in events(receipt) {
             let start = (i64::from(at) + grown) as u32;
             grown += i64::from(came) - i64::from(gone);
             if gone != came {

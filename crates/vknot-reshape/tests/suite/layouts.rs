@@ -41,6 +41,14 @@ fn a_comment_in_front_of_an_item_goes_with_it() {
 }
 
 #[test]
+fn elements_are_read_alike_whatever_lines_end_with() {
+    let text = "const board = (\n  <ul>\n    {open && (\n      <li>\n        low\n      </li>\n    )}\n  </ul>\n);\n";
+    let ended = text.replace('\n', "\r\n");
+    assert_eq!(formatted("tsx", text, &["end_of_line=crlf"]), ended);
+    assert_eq!(formatted("tsx", &ended, &["end_of_line=lf"]), text);
+}
+
+#[test]
 fn what_indentation_is_made_of_is_as_set() {
     let text = "const struct gauge north = {\n\t.name = \"north\",\n\t.alias = \"n\",\n\n\t.flags = 1\n};\n\nint level(int a)\n{\n\tint b = a;\n\n\treturn b;\n}\n";
     let result = formatted("c", text, &["indent_style=space", "indent_size=4"]);

@@ -3,6 +3,7 @@
 use proptest::prelude::*;
 use vknot_reshape::{looks, Reason};
 use vknot_reshape::steps::{Request, Wish};
+use vknot_style::{Key, SETTINGS};
 use vknot_syntax::{Language, Span};
 
 use crate::support::{self, done, prove_as, read, reshape, sample_files, step, styled};
@@ -129,6 +130,46 @@ proptest! {
         let mut damaged = text[..end.max(at)].to_owned();
         damaged.insert_str(at, put);
         looks::check(read(language, &damaged).code()).unwrap();
+    }
+}
+
+/// Settings by chance, the same each time: about half of them, each with one of its values.
+fn by_chance(seed: u64) -> Vec<String> {
+    let mut state = seed;
+    let mut below = |count: usize| {
+        state = state.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+        (state >> 33) as usize % count
+    };
+    let mut set = Vec::new();
+    for setting in SETTINGS {
+        let choices = setting.choices();
+        // Levels narrower than anyone sets them say nothing of the rest.
+        if below(2) == 0 && !choices.is_empty() && !matches!(setting.id, Key::TabWidth | Key::IndentSize) {
+            set.push(format!("{}={}", setting.key, choices[below(choices.len())]));
+        }
+    }
+    set
+}
+
+#[test]
+fn files_come_to_rest_whatever_is_set() {
+    for seed in 1..=12 {
+        let set = by_chance(seed);
+        let set: Vec<&str> = set.iter().map(String::as_str).collect();
+        for (language, text) in all_samples() {
+            let document = styled(language, &text, &set);
+            for name in ["format", "indent"] {
+                if !(step(name).covers)(document.language()) {
+                    continue;
+                }
+                let reshape = reshape(name, &document, Wish::Nothing);
+                let unsettled = reshape.receipt.left_alone.iter().any(|left| left.reason == Reason::Unsettled);
+                assert!(!unsettled, "{name} of {language} does not end under {set:?}:\n{text}");
+                // Told where what is done cannot be proven, or changes again.
+                eprintln!("{name} of {language} under {set:?}");
+                done(name, &document, Wish::Nothing);
+            }
+        }
     }
 }
 

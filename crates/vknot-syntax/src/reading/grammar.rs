@@ -388,6 +388,8 @@ fn flatten(
         }
         // The end of a text, which may end a statement, is nothing in it.
         let nothing = start == end && !node.is_missing() && matches!(node.kind(), "" | "\0");
+        // So are the line ends among elements, which are none where a carriage return is in front.
+        let nothing = nothing || language.is_prose(kind) && builder.is_line_ends(start, end);
         // What is missing may be a part of it that the grammar does not show.
         let lacks = node.is_missing() || start == end && (node.start_byte() < node.end_byte() || node.has_error());
         if nothing || put_in || no_node {} else if lacks {

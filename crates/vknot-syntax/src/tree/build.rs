@@ -139,6 +139,12 @@ impl<'t> TreeBuilder<'t> {
         }
     }
 
+    /// Whether a part of the text is white space with a line break in it.
+    pub(crate) fn is_line_ends(&self, start: u32, end: u32) -> bool {
+        let part = self.text.get(start as usize..end as usize).unwrap_or_default();
+        part.contains(&b'\n') && part.iter().all(|byte| matches!(byte, b' ' | b'\t' | b'\r' | b'\n'))
+    }
+
     /// Adds a token from `start` to `end`, less the white space at its edges. Text that no token covered so far becomes
     /// an error token in front of it. A token without text becomes a node without a token.
     pub fn leaf(&mut self, kind: Kind, field: Field, start: u32, end: u32) {
