@@ -337,7 +337,7 @@ mod tests {
 
     use std::sync::LazyLock;
 
-    use vknot_syntax::Language;
+    use vknot_syntax::{Language, Source};
 
     use crate::registry::default_style;
     use crate::steps::{Contract, Difference, Document, prove};
@@ -363,8 +363,7 @@ mod tests {
                 LazyLock::new(|| LayoutTable::new(&GLUING, Language::named("java").unwrap()));
             &TABLE
         };
-        let document =
-            Document::new(vknot_syntax::Source::from_text("Gauge.java", text), language, default_style(language));
+        let document = Document::new(Source::from_text("Gauge.java", text), language, default_style(language));
         let paper = paper(document.code(), document.style());
         let style = document.style();
         let planner = plan(document.code(), table, style, Options::of(document.code(), style, paper.indentation), None);

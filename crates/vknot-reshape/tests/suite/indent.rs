@@ -511,3 +511,33 @@ fn tabs_in_place_of_eight_spaces_show_where_no_level_reaches_so_far() {
     let few = format!("void tide(int level)\n{{\n{}ebb(level,\nhour);\n}}\n", call("ebbing"));
     assert!(!indented("c", &few, &[]).contains("\thour"));
 }
+
+#[test]
+fn pieces_of_a_page_have_its_tabs() {
+    let page = "\
+<html>
+\t<head>
+\t\t<style>
+\t\t\t.gauge {
+\t\t\t\tmargin: 0;
+\t\t\t\tcolor: blue;
+\t\t\t}
+\t\t\t.station {
+\t\t\t\tmargin: 1px;
+\t\t\t}
+\t\t</style>
+\t</head>
+\t<body>
+\t\t<p>Tides</p>
+\t\t<script>
+\t\t\tfunction level() {
+\t\t\t\treturn 3;
+\t\t\t}
+\t\t</script>
+\t</body>
+</html>
+";
+    assert_eq!(indented("html", page, &[]), page);
+    // What cannot come to rest is left as it is, so a line that is off tells.
+    assert_eq!(indented("html", &page.replace("\t\t<p>", "\t\t\t\t<p>"), &[]), page);
+}

@@ -465,34 +465,6 @@ fn well_kept_code_stays_and_what_is_off_in_it_comes_right() {
 }
 
 #[test]
-fn pieces_of_a_page_have_its_tabs() {
-    let page = "\
-<html>
-\t<head>
-\t\t<style>
-\t\t\t.gauge {
-\t\t\t\tmargin: 0;
-\t\t\t\tcolor: blue;
-\t\t\t}
-\t\t\t.station {
-\t\t\t\tmargin: 1px;
-\t\t\t}
-\t\t</style>
-\t</head>
-\t<body>
-\t\t<p>Tides</p>
-\t\t<script>
-\t\t\tfunction level() {
-\t\t\t\treturn 3;
-\t\t\t}
-\t\t</script>
-\t</body>
-</html>
-";
-    assert_eq!(set("html", page, &[]), page);
-}
-
-#[test]
 fn what_nobody_indented_is_a_jumble() {
     for (name, language, marked) in WAYS.iter().chain(blocks::WAYS) {
         let text = marked.replace('§', "");
