@@ -155,6 +155,7 @@ impl Frames<'_> {
             },
             prefix_end: node.first_token,
             named: false,
+            name: 0,
             lined_up: false,
             rule: HeadRule::Call,
             passed: 1,

@@ -11,13 +11,13 @@ use super::place::{By, Place};
 use super::stack::{Frame, Frames, LinesUp};
 use super::ways::Written;
 use crate::spec::forms::HeadRule;
-use crate::spec::indent::Hold;
+use crate::spec::indent::{Hold, KindIndent};
 
 impl Frames<'_> {
     /// Opens what a node opens.
     pub(super) fn enter(&mut self, id: NodeId, node: &Node, column: &mut dyn FnMut() -> u32) {
         let kind = self.table.kind(node.kind);
-        self.count_in_top(node, kind.role, kind.hold);
+        self.count_in_top(id, node, kind);
         if node.is_leaf() {
             let top = self.top();
             if top.item_has_line && node.parent == top.node && ends_item(self.text(id)) {
@@ -122,15 +122,24 @@ impl Frames<'_> {
     }
 
     /// Counts a node among what the innermost frame holds.
-    fn count_in_top(&mut self, node: &Node, role: Role, hold: Hold) {
-        let prefix = matches!(role, Role::Annotation | Role::Comment) || hold == Hold::Margin;
+    fn count_in_top(&mut self, id: NodeId, node: &Node, kind: KindIndent) {
+        let KindIndent { role, hold, .. } = kind;
+        let word = || node.is_leaf() && self.table.spec.prefixes.contains(&self.text(id));
+        let first = node.first_token == self.top().prefix_end;
+        let prefix = first
+            && (matches!(role, Role::Annotation | Role::Comment) || hold == Hold::Margin || kind.prefix || word());
+        let moves = first && !prefix && node.parent == self.top().node && self.stands_in(node, self.top());
+        let (current, wrap) = (self.current, self.options.wrap);
         let Some(top) = self.stack.last_mut() else { return };
         if node.parent == top.node {
             top.passed += u32::from(role != Role::Comment);
-            top.named |= hold == Hold::List;
+            top.named |= hold == Hold::List && node.start >= top.name;
         }
-        if prefix && node.first_token == top.prefix_end {
+        if prefix {
             top.prefix_end = node.token_end;
+        } else if moves {
+            (top.anchor, top.close) = (current, current);
+            top.base = current.deeper(wrap);
         }
     }
 
@@ -179,6 +188,12 @@ impl Frames<'_> {
         parent.first_token == node.first_token && hold(parent) == hold(node)
     }
 
+    /// Where the name begins in front of which the lists of a header are not its own.
+    fn name_of_header(&self, id: NodeId, hold: Hold) -> u32 {
+        let name = Some(id).filter(|_| hold == Hold::Header).and_then(|id| self.tree.name_span(id));
+        name.map_or(0, |name| name.start)
+    }
+
     pub(crate) fn push(&mut self, id: NodeId, hold: Hold, anchor: Place, base: Place) {
         self.push_by(id, hold, (anchor, base), By::Structure);
     }
@@ -199,6 +214,7 @@ impl Frames<'_> {
             close: anchor,
             prefix_end: node.first_token,
             named: false,
+            name: self.name_of_header(id, hold),
             lined_up: false,
             rule: HeadRule::Call,
             passed: 0,

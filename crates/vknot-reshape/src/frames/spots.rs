@@ -271,9 +271,12 @@ impl Frames<'_> {
         let kind = self.table.kind(node.kind);
         let annotates =
             node.first_token <= frame.prefix_end && (kind.role == Role::Annotation || self.follows_directive());
-        // Behind the parameters of a template, not behind the arguments of what it declares.
-        let prefixed = || self.before() == ">" && self.begins_prefix(frame) && !leads_clause(self.text(id));
-        if node.first_token == frame.prefix_end || annotates || prefixed() {
+        // What is required may stand with what it is required of, or further in.
+        let of_holder = || self.written_column(self.tree.node(frame.node).start);
+        if kind.constraint && self.written_column(node.start) > of_holder() || self.stands_in(node, frame) {
+            return Spot::by(frame.base, By::Wrap);
+        }
+        if node.first_token == frame.prefix_end || annotates {
             return frame.anchor.into();
         }
         if self.follows_block(frame) {
@@ -327,10 +330,21 @@ impl Frames<'_> {
             && (matches!(self.before(), "}" | ")" | "]" | "?") || self.led_by_link)
     }
 
-    /// Whether what is open begins with something in angle brackets that is said about the rest.
-    fn begins_prefix(&self, frame: &Frame) -> bool {
-        let first = self.tree.tokens().get(self.tree.node(frame.node).first_token as usize);
-        first.is_some_and(|first| self.table.spec.prefixes.contains(&self.source.slice(first.span())))
+    /// Whether all that is declared stands further in than the parameters of its template, on the lines above it.
+    pub(super) fn stands_in(&self, node: &Node, frame: &Frame) -> bool {
+        let holder = self.tree.node(frame.node);
+        let first =
+            self.tree.tokens().get(holder.first_token as usize).map_or("", |token| self.source.slice(token.span()));
+        if node.first_token != frame.prefix_end
+            || frame.prefix_end == holder.first_token
+            || !self.table.spec.prefixes.contains(&first)
+            || !self.is_at_line_start(node)
+        {
+            return false;
+        }
+        let column = self.written_column(node.start);
+        column == self.written_column(holder.start) + self.options.size
+            && self.written_column(holder.end.saturating_sub(1)) >= column
     }
 
     /// Whether a node begins with the brace, or the word, that opens a body.

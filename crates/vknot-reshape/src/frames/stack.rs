@@ -41,6 +41,8 @@ pub(crate) struct Frame {
     pub prefix_end: TokenId,
     /// Whether the parameters of what it declares, or the first attribute of a tag, are passed.
     pub named: bool,
+    /// Where its name begins; 0 where that does not count.
+    pub name: u32,
     /// Whether lines line up with the first item.
     pub lined_up: bool,
     /// In a form: its rule, the elements passed.

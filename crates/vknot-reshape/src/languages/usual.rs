@@ -26,6 +26,8 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     operators: &[],
     namespaces: &[],
     prefixes: &[],
+    parameters: &[],
+    constraints: &[],
     page: &[],
     preserved: &[],
     module_function: false,

@@ -102,8 +102,12 @@ pub(crate) struct IndentSpec {
     pub operators: &'static [&'static str],
     /// Kinds whose members are not indented if the style says so.
     pub namespaces: &'static [&'static str],
-    /// Words that begin something in angle brackets said about the rest of a declaration.
+    /// Words in front of what is said about the rest of a declaration, which may begin on a line of its own.
     pub prefixes: &'static [&'static str],
+    /// Kinds of what is said there.
+    pub parameters: &'static [&'static str],
+    /// Kinds of what is asked of it, which may stand with the declaration or further in.
+    pub constraints: &'static [&'static str],
     /// Whether a file may be held by a function that its code need not stand in from.
     pub module_function: bool,
     /// Kinds whose members are never indented.
@@ -187,6 +191,9 @@ pub(crate) struct KindIndent {
     pub role: Role,
     pub namespace: bool,
     pub flush: bool,
+    /// Whether it stands in front of a declaration, and says something about it.
+    pub prefix: bool,
+    pub constraint: bool,
 }
 
 /// A language's indentation, ready for use.
@@ -215,6 +222,8 @@ impl IndentTable {
                 role,
                 namespace: spec.namespaces.contains(&name),
                 flush: spec.flush.contains(&name),
+                prefix: spec.parameters.contains(&name) || spec.constraints.contains(&name),
+                constraint: spec.constraints.contains(&name),
             }
         };
         let kinds: Vec<KindIndent> = (0..language.kind_count() as u16).map(Kind).map(of).collect();
@@ -229,6 +238,8 @@ impl IndentTable {
             role: Role::Part,
             namespace: false,
             flush: false,
+            prefix: false,
+            constraint: false,
         };
         self.kinds.get(kind.0 as usize).copied().unwrap_or(none)
     }

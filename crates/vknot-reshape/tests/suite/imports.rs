@@ -160,6 +160,12 @@ fn only_what_is_asked_for_is_done() {
 }
 
 #[test]
+fn modules_are_told_from_what_is_called_so() {
+    let text = "import java.util.List;\nimport module tide.gauges;\nimport module.Gauge;\nimport module java.sql;\n\nclass A { List<Gauge> b; }\n";
+    assert_eq!(with("java", text, &[]), "import module java.sql;\nimport java.util.List;\n\nimport module.Gauge;\nimport module tide.gauges;\n\nclass A { List<Gauge> b; }\n");
+}
+
+#[test]
 fn nothing_goes_that_may_be_needed() {
     let kept = [
         ("typescript", "import { A } from 'a';\nexport type B = typeof A;\n"),
@@ -178,6 +184,7 @@ fn nothing_goes_that_may_be_needed() {
         ("go", "package a\n\nimport \"x.org/go-tide\"\n\nfunc b() { tide.C() }\n"),
         ("java", "import java.util.*;\nclass A { List<B> c; }\n"),
         ("java", "import java.util.*;\nclass A { NewerThanKnown c; }\n"),
+        ("java", "import module tide.gauges;\n\nclass A { int b; }\n"),
         ("rust", "use a::Trait;\nfn b() {}\n"),
     ];
     for (language, text) in kept {

@@ -3,6 +3,7 @@
 use crate::support::{formatted, indented, read};
 
 mod c_family;
+mod cpp;
 mod csharp;
 mod java;
 mod rows;
@@ -343,7 +344,7 @@ func watch() {
 #[test]
 fn what_people_keep_stays() {
     for (what, language, set, text) in
-        [KEPT, c_family::KEPT, csharp::KEPT, java::KEPT, rows::KEPT, rust::KEPT].concat()
+        [KEPT, c_family::KEPT, cpp::KEPT, csharp::KEPT, java::KEPT, rows::KEPT, rust::KEPT].concat()
     {
         assert_eq!(formatted(language, text, set), text, "{language}: {what}");
     }

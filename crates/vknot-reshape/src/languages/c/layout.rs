@@ -110,6 +110,7 @@ const RULES: &[(&str, Rule)] = &[
     ),
     ("subscript", LINES),
     ("attribute", LINES),
+    ("constraint", LINES),
     ("template_parameters", LINES),
     ("template_arguments", LINES),
     ("initializer", Rule::List(List {

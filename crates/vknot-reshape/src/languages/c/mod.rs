@@ -160,7 +160,9 @@ pub(super) const INDENTED: IndentSpec = IndentSpec {
     ],
     middle: &["else", "catch", "finally", "@catch", "@finally"],
     namespaces: &["namespace"],
-    prefixes: &["template"],
+    prefixes: &["export", "template"],
+    parameters: &["template_parameters"],
+    constraints: &["constraint"],
     flush: &["linkage"],
     ..usual::INDENT
 };

@@ -1,9 +1,9 @@
 //! Java.
 
-use crate::lexis::Lexis;
+use crate::lexis::{is_word, Lexis};
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
 use crate::overload::{Overload, OVERLOAD};
-use crate::reader::{Reader, Reading, READING as READING_OF_MOST};
+use crate::reader::{Mask, Reader, Reading, Repair, READING as READING_OF_MOST, REPAIR};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -26,6 +26,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_java::LANGUAGE.into()),
+    relief: Some(Repair { mask: modules, words: &[("static", "module")], ..REPAIR }),
     lexis: Some(&LEXIS),
     overload: Overload { marks: b"<>", ..OVERLOAD },
     ..READING_OF_MOST
@@ -40,6 +41,27 @@ const LEXIS: Lexis = Lexis {
     raw: &[],
     lone_quotes: false,
 };
+
+/// What imports a module, which the grammar does not know: `static` is as long as `module`.
+/// Source: The Java Language Specification, Java SE 25, 7.5.5.
+fn modules(text: &str) -> Option<Mask> {
+    let blanks = |text: &str| text.len() - text.trim_start().len();
+    let mut mask: Option<Mask> = None;
+    for (at, _) in text.match_indices(IMPORT) {
+        let behind = text.get(at + IMPORT.len()..).unwrap_or_default();
+        let word = at + IMPORT.len() + blanks(behind);
+        let name = text.get(word..).and_then(|text| text.strip_prefix(MODULE)).unwrap_or_default();
+        let begins = !text.get(..at).is_some_and(|before| before.bytes().next_back().is_some_and(is_word));
+        let apart = blanks(behind) > 0 && blanks(name) > 0;
+        if begins && apart && name.trim_start().bytes().next().is_some_and(is_word) {
+            mask.get_or_insert_with(|| Mask::new(text)).stand_in_word(word, "static");
+        }
+    }
+    mask
+}
+
+const IMPORT: &str = "import";
+const MODULE: &str = "module";
 
 const ROLES: &[RoleRow] = &[
     (Role::File, &["program"]),

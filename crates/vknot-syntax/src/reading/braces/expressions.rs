@@ -19,6 +19,8 @@ pub(super) enum Run {
     Parameters,
     /// Parameters of a template.
     Template,
+    /// What a template requires.
+    Constraint,
     /// A statement.
     Statement,
     /// Values, or declarations, between brackets.
@@ -33,7 +35,7 @@ pub(super) struct Values<'h> {
     pub heads: Heads<'h>,
     /// Runs that are not read, from where the reader is on.
     pub inactive: &'h [(u32, u32)],
-    /// Whether they are parameters of a template, where angle brackets are no comparisons.
+    /// Whether they are parameters of a template or what it requires, where angle brackets are no comparisons.
     pub template: bool,
 }
 
@@ -70,6 +72,10 @@ impl Values<'_> {
         let Some((start, end)) = self.trimmed(start, end) else { return };
         let declares = match run {
             Run::Words => return self.words(start, end, shapes),
+            Run::Constraint => {
+                expressions::read(self, start, end, shapes);
+                return;
+            }
             Run::Declared | Run::Parameters | Run::Template => true,
             Run::Statement | Run::Values => self.declares(start, end, run == Run::Statement),
         };

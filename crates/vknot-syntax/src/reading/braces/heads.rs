@@ -67,6 +67,13 @@ impl<'h> Heads<'h> {
         (at..limit).find(|at| !self.kind(*at).is_some_and(note)).unwrap_or(limit)
     }
 
+    /// What follows `[[likely]]`, if that is at `at`.
+    pub fn behind_attribute(&self, at: usize) -> Option<usize> {
+        let close = self.close_of(at).filter(|_| self.kind(at) == Some(OPEN_SQUARE))?;
+        let twice = self.kind(at + 1) == Some(OPEN_SQUARE) && self.close_of(at + 1) == Some(close - 1);
+        twice.then_some(close + 1)
+    }
+
     fn line_breaks_before(&self, at: usize) -> bool {
         let (Some(lexeme), Some(before)) = (
             self.lexemes.get(at),
@@ -75,6 +82,14 @@ impl<'h> Heads<'h> {
             return true;
         };
         self.text.as_bytes()[before.end as usize..lexeme.start as usize].contains(&b'\n')
+    }
+
+    fn blank_line_before(&self, at: usize) -> bool {
+        let pair = at.checked_sub(1).and_then(|before| Some((self.lexemes.get(before)?, self.lexemes.get(at)?)));
+        pair.is_some_and(|(before, next)| {
+            let between = self.text.as_bytes().get(before.end as usize..next.start as usize).unwrap_or_default();
+            between.iter().filter(|byte| **byte == b'\n').count() > 1
+        })
     }
 
     /// Goes over the head that begins at `start`, up to `limit` at most.
@@ -112,11 +127,20 @@ impl<'h> Heads<'h> {
                 }
                 WORD => {
                     // What stands between the angle brackets of a template declares nothing.
+                    let first = || scan.first.unwrap_or(start + usize::from(self.word(start) == "export"));
                     if self.word(at) == "template"
-                        && at == scan.first.unwrap_or(start)
+                        && at == first()
                         && let Some(behind) = self.behind_angles(at + 1, limit)
                     {
-                        (at, scan.first) = (behind, Some(behind));
+                        at = self.behind_constraint(behind, limit).unwrap_or(behind);
+                        scan.first = Some(at);
+                        continue;
+                    }
+                    if scan.group.is_some()
+                        && scan.assigned.is_none()
+                        && let Some(behind) = self.behind_constraint(at, limit)
+                    {
+                        at = behind;
                         continue;
                     }
                     if at > start && (self.begins_access(at, context) || self.begins_arm(at, context)) {
@@ -306,8 +330,9 @@ impl<'h> Heads<'h> {
             (_, Some(CLOSE_CURLY | INCLUDE | MACRO_DEFINITION)) => true,
             (Context::Members, Some(WORD)) => true,
             (Context::Code, Some(WORD)) => code_word(self.word(next)) || is_macro(self.word(next)),
-            (Context::Outside, Some(WORD)) =>
-                matches!(self.word(next), "namespace" | "class" | "struct" | "typedef" | "extern" | "using" | "template" | "static"),
+            // What is declared has no blank line in it.
+            (Context::Outside, Some(WORD)) => self.blank_line_before(next)
+                || matches!(self.word(next), "namespace" | "class" | "struct" | "typedef" | "extern" | "using" | "template" | "static"),
             _ => false,
         }
     }

@@ -5,6 +5,7 @@
 //! branch counts, and the brackets of the others are inert.
 
 mod angles;
+mod constraints;
 mod expressions;
 mod heads;
 mod lexer;
@@ -51,6 +52,7 @@ kinds! {
     GROUP = "group" as Parenthesized,
     SUBSCRIPT = "subscript",
     ATTRIBUTE = "attribute" as Annotation,
+    CONSTRAINT = "constraint",
     TEMPLATE_PARAMETERS = "template_parameters",
     TEMPLATE_ARGUMENTS = "template_arguments",
     ACCESS = "access" as Link,

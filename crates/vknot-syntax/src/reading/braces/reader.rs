@@ -198,6 +198,7 @@ impl<'r, 't> Reader<'r, 't> {
                         && !begins_line(self.heads.text.as_bytes(), self.lexemes[self.at].start as usize)
                     {
                         self.token();
+                        self.words_of_condition();
                     }
                     self.condition();
                     self.set_arm();
@@ -236,7 +237,7 @@ impl<'r, 't> Reader<'r, 't> {
         }
     }
 
-    /// A group in round brackets, if there is one.
+    /// A group in round brackets, if there is one, and what is said about the sub-statement: `[[likely]]`.
     fn condition(&mut self) {
         if self.heads.kind(self.at) == Some(OPEN_ROUND) && let Some(close) = self.heads.close_of(self.at) {
             self.builder.open(GROUP, Field(0));
@@ -244,6 +245,16 @@ impl<'r, 't> Reader<'r, 't> {
             self.group(close, 1, Run::Values);
             // What is inside is read before the sub-statement.
             while matches!(self.frames.last(), Some(Frame::Group { .. } | Frame::Values { .. })) && self.step() {}
+        }
+        self.attributes();
+    }
+
+    /// `[[likely]]`, as often as it is next.
+    fn attributes(&mut self) {
+        while let Some(end) = self.heads.behind_attribute(self.at) {
+            self.builder.open(ATTRIBUTE, Field(0));
+            self.notes(end);
+            self.builder.close();
         }
     }
 
@@ -260,6 +271,10 @@ impl<'r, 't> Reader<'r, 't> {
             COMMA if self.context() == Context::Constants => return self.token(),
             CLOSE_CURLY | CLOSE_ROUND | CLOSE_SQUARE => return self.token(),
             OPEN_CURLY if self.heads.close_of(self.at).is_none() => return self.token(),
+            OPEN_CURLY if let Some(end) = self.heads.requirement_end(self.at, self.limit()) => {
+                self.mark_arm_used();
+                return self.requirement(end);
+            }
             OPEN_CURLY => {
                 self.mark_arm_used();
                 return self.block(BLOCK, Context::Code, 1);
@@ -280,6 +295,8 @@ impl<'r, 't> Reader<'r, 't> {
             "for" | "while" => self.branch(LOOP, What::Other),
             "do" => self.branch(LOOP, What::Do),
             "try" | "__try" | "@try" => self.branch(GUARD, What::Try),
+            // Behind the body of a function.
+            "catch" if context != Context::Code => self.branch(GUARD, What::Try),
             "else" if context == Context::Code => self.branch(CONDITIONAL, What::If),
             _ => self.headed(context),
         }
@@ -311,7 +328,11 @@ impl<'r, 't> Reader<'r, 't> {
 
     /// `case x:`, `default:`, `name:`, `public:`; says whether there was one.
     fn label(&mut self, context: Context) -> bool {
-        let (word, limit) = (self.heads.word(self.at), self.limit());
+        let mut first = self.at;
+        while let Some(behind) = self.heads.behind_attribute(first).filter(|_| context == Context::Code) {
+            first = behind;
+        }
+        let (word, limit) = (self.heads.word(first), self.limit());
         let case = matches!(word, "case" | "default") && context == Context::Code;
         let plain =
             context == Context::Code && self.heads.kind(self.at) == Some(WORD) && self.heads.word(self.at + 1) == ":";
@@ -322,7 +343,7 @@ impl<'r, 't> Reader<'r, 't> {
         {
             return false;
         }
-        let mut colon = self.at;
+        let mut colon = first;
         while colon < limit
             && self.heads.word(colon) != ":"
             && !matches!(self.heads.kind(colon), Some(SEMICOLON | OPEN_CURLY))
@@ -333,6 +354,7 @@ impl<'r, 't> Reader<'r, 't> {
             self.open_arm();
         }
         self.builder.open(LABEL, Field(0));
+        self.attributes();
         while self.at <= colon.min(limit.saturating_sub(1)) {
             self.token();
         }
@@ -362,12 +384,25 @@ impl<'r, 't> Reader<'r, 't> {
     fn branch(&mut self, kind: Kind, what: What) {
         self.builder.open(kind, Field(0));
         self.token();
-        // `else` that has lost its `if`, `if constexpr`.
-        while matches!(self.heads.word(self.at), "constexpr" | "consteval" | "if") {
-            self.token();
-        }
+        self.words_of_condition();
         self.frames.push(Frame::Branch { what, arm: false });
         self.condition();
+    }
+
+    /// `if constexpr`, `if !consteval`, and `else` that has lost its `if`.
+    fn words_of_condition(&mut self) {
+        while matches!(self.heads.word(self.at), "constexpr" | "consteval" | "if")
+            || self.heads.word(self.at) == "!" && self.heads.word(self.at + 1) == "consteval"
+        {
+            self.token();
+        }
+    }
+
+    /// `{ size() } noexcept -> Number;`, which ends at the lexeme `end`.
+    fn requirement(&mut self, end: usize) {
+        self.builder.open(STATEMENT, Field(0));
+        self.frames.push(Frame::Tail);
+        self.values(end, Run::Words);
     }
 
     /// What its head tells: functions, types, namespaces, declarations, expressions.

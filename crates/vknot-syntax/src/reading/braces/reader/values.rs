@@ -43,6 +43,9 @@ impl<'r> Reader<'r, '_> {
 
     /// `template <...>` in front of a declaration, with its parameters as a list.
     fn template_heads(&mut self, end: usize) {
+        if self.heads.word(self.at) == "export" && self.heads.word(self.at + 1) == "template" {
+            self.token();
+        }
         while self.heads.word(self.at) == "template" && let Some(behind) = self.heads.behind_angles(self.at + 1, end) {
             self.token();
             self.builder.open(TEMPLATE_PARAMETERS, Field(0));
@@ -52,7 +55,34 @@ impl<'r> Reader<'r, '_> {
             self.run_down(depth);
             self.token();
             self.builder.close();
+            self.constraint(end);
         }
+    }
+
+    /// `requires Number<T>`, if it is next.
+    fn constraint(&mut self, limit: usize) {
+        let Some(end) = self.heads.behind_constraint(self.at, limit) else { return };
+        self.builder.open(CONSTRAINT, Field(0));
+        self.token();
+        let depth = self.frames.len();
+        self.values(end, Run::Constraint);
+        self.run_down(depth);
+        self.builder.close();
+    }
+
+    /// What stands behind the parameters of a function, what it requires among it.
+    fn words_and_constraint(&mut self, end: usize, run: Run) {
+        let mut at = self.at;
+        while at < end && self.heads.word(at) != "requires" {
+            at = self.heads.behind(at);
+        }
+        if at < end {
+            let depth = self.frames.len();
+            self.values(at, run);
+            self.run_down(depth);
+            self.constraint(end);
+        }
+        self.values(end, run);
     }
 
     /// A head's lexemes, with its name and its parameters marked; what cannot be given at once is left in frames.
@@ -85,7 +115,7 @@ impl<'r> Reader<'r, '_> {
         self.token();
         self.group(close, 1, Run::Parameters);
         self.run_down(depth);
-        self.values(head.end, run);
+        self.words_and_constraint(head.end, run);
     }
 
     /// `NAME = value` in an enumeration.
@@ -141,7 +171,7 @@ impl<'r> Reader<'r, '_> {
 
     /// Finds the nodes of what is read next.
     fn expect(&mut self, end: usize, run: Run) {
-        let values = Values { template: run == Run::Template, ..self.values_of() };
+        let values = Values { template: matches!(run, Run::Template | Run::Constraint), ..self.values_of() };
         values.shapes(self.at, end, run, &mut self.shapes);
         self.plan.add(&mut self.shapes);
     }
