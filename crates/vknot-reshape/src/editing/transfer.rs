@@ -147,7 +147,7 @@ fn laid_out(work: &Work<'_>, target: &Target, text: &str) -> Option<String> {
     if tree.errors().count() > code.tree.errors().count() {
         return None;
     }
-    let edits = layout::inside(code.other(&source, &tree), work.style, &[span]);
+    let edits = layout::inside(code.other(&source, &tree), work.style, &[span], code);
     let inside = edits.filtered(|edit, _| span.covers(edit));
     let end = inside.moved(span.end);
     inside.apply(source.text()).get(span.start as usize..end as usize).map(str::to_owned)

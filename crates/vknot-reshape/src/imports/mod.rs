@@ -232,7 +232,7 @@ impl Organizing<'_> {
         let text = code.source.text();
         let source = Source::from_text(code.source.path(), edits.apply(text));
         let tree = Tree::read(&source, code.tree.language());
-        edits.then(text, &layout::inside(code.other(&source, &tree), self.style, &spans))
+        edits.then(text, &layout::inside(code.other(&source, &tree), self.style, &spans, code))
     }
 
 }

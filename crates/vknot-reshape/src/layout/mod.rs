@@ -288,12 +288,16 @@ fn plan<'a>(
     planner
 }
 
-/// How the gaps inside some spans are laid out, whole items all of them. Nothing outside changes.
-pub(crate) fn inside(code: Code<'_>, style: &Style, spans: &[Span]) -> Edits {
+/// How the gaps inside some spans are laid out, whole items all of them, in the width that the file kept to as it was before. Nothing
+/// outside changes.
+pub(crate) fn inside(code: Code<'_>, style: &Style, spans: &[Span], before: Code<'_>) -> Edits {
     let Some(table) = code.toolkit().layout.as_ref().filter(|_| !code.tree.gave_up()) else { return Edits::default() };
     let paper = paper(code, style);
     let mut planner = plan(code, table, style, Options::of(code, style, paper.indentation), None);
-    let edits = printed(&mut planner, &paper, widths(code, style, &paper, table.spec.width), None).edits;
+    if let Some((written, _)) = widths(before, style, &paper, table.spec.width) {
+        planner.options.width = written.usual().unwrap_or_else(|| usual_width(style, table));
+    }
+    let edits = print::print(&mut planner, &paper, &[], None).edits;
     let mut spans = spans.iter().peekable();
     edits.filtered(|edit, _| {
         while spans.next_if(|span| span.end <= edit.start).is_some() {}

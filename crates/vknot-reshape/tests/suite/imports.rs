@@ -160,6 +160,20 @@ fn only_what_is_asked_for_is_done() {
 }
 
 #[test]
+fn what_is_merged_keeps_to_the_width_that_the_file_had() {
+    let text = "\
+use tide::gauges::{
+    Gauge, GaugeKind, GaugeLevel, GaugeName, GaugePlace, GaugeReader, GaugeReading, GaugeZero,
+};
+use tide::gauges::{GaugeStation, GaugeStationName, GaugeStationPlace, GaugeTide, GaugeZone};
+
+fn read() {}
+";
+    let merged = with("rust", text, &["vknot_import_merge=merge"]);
+    assert!(merged.lines().any(|line| line.len() > 80) && merged.matches("use").count() == 1, "{merged}");
+}
+
+#[test]
 fn modules_are_told_from_what_is_called_so() {
     let text = "import java.util.List;\nimport module tide.gauges;\nimport module.Gauge;\nimport module java.sql;\n\nclass A { List<Gauge> b; }\n";
     assert_eq!(with("java", text, &[]), "import module java.sql;\nimport java.util.List;\n\nimport module.Gauge;\nimport module tide.gauges;\n\nclass A { List<Gauge> b; }\n");
