@@ -29,8 +29,8 @@ pub struct Mask {
     pub hidden: Vec<Unseen>,
     /// Where a mark stands for another one.
     pub stand_ins: Vec<u32>,
-    /// Where a word does.
-    pub words: Vec<u32>,
+    /// Words and marks that a word of no more bytes stands for, and the empty beginnings of nodes that stand for others.
+    pub words: Vec<Span>,
     /// Where a mark was put in place of white space.
     pub put_in: Vec<u32>,
     /// Marks put in in front of offsets, in order, which are not in the text; a node that one begins is no node, and gives its children to
@@ -87,12 +87,18 @@ impl Mask {
         self.stand_ins.push(at as u32);
     }
 
-    /// Puts a word in place of one as long, which it stands for.
-    pub fn stand_in_word(&mut self, at: usize, with: &str) {
-        if let Some(word) = self.text.get_mut(at..at + with.len()) {
+    /// Puts a word in place of a span of at least as many bytes, which it stands for.
+    pub fn stand_in_word(&mut self, start: usize, end: usize, with: &str) {
+        self.replace(start, end, b' ');
+        if let Some(word) = self.text.get_mut(start..start + with.len()) {
             word.copy_from_slice(with.as_bytes());
-            self.words.push(at as u32);
+            self.words.push(Span::new(start as u32, end as u32));
         }
+    }
+
+    /// Says that a node that begins at an offset may stand for another.
+    pub fn stand_in_node(&mut self, at: usize) {
+        self.words.push(Span::new(at as u32, at as u32));
     }
 
     /// Puts a mark in place of white space, which is not in the text.

@@ -343,9 +343,9 @@ fn block(code: Code<'_>, id: NodeId) -> Result<Around, EditError> {
         let own = tree.node(*child);
         let closes = tree.role(*child) == Role::Close || own.is_leaf() && code.source.slice(own.span()) == ";";
         *child != id
-        && !own.is_empty()
-        && tree.role(*child) != Role::Comment
-        && (own.start >= tree.node(id).end && !closes || matches!(tree.role(*child), Role::Block | Role::Arm))
+            && !own.is_empty()
+            && tree.role(*child) != Role::Comment
+            && (own.start >= tree.node(id).end && !closes || matches!(tree.role(*child), Role::Block | Role::Arm))
     });
     match more {
         Some(more) => loses(tree.node(more).span()),

@@ -178,7 +178,11 @@ impl Frames<'_> {
     /// Whether a node begins with an operand, and no longer one like it does so.
     fn begins_operands(&self, node: &Node) -> bool {
         let first = self.tree.tokens().get(node.first_token as usize);
-        !self.is_inside_like(node) && first.is_some_and(|first| !is_operator(self.source.slice(first.span())))
+        // A mark of one operand is of an operation of its own.
+        let of_same = |mark: NodeId| self.tree.parent(mark).map(|holder| self.tree.node(holder).kind)
+            == Some(node.kind);
+        !self.is_inside_like(node)
+            && first.is_some_and(|first| !of_same(first.node) || !is_operator(self.source.slice(first.span())))
     }
 
     /// Whether a node is the beginning of a longer one that holds the same, as a chain is of a longer chain.

@@ -3,7 +3,7 @@
 use vknot_reshape::looks;
 use vknot_syntax::Span;
 
-use crate::support::read;
+use crate::support::{indented, read};
 
 /// What is between `«` and `»` is an expression, and so a rung of the ladder where it begins.
 const CASES: &[(&str, &[&str])] = &[
@@ -164,10 +164,44 @@ const SOUND: &[(&str, &str)] = &[
     ("typescript", "export { a_ as in };\nconst b = <C>() =>\n<D>(e: D): F<D> => g;\n"),
 ];
 
+/// What came to the languages later than to the grammars.
+const LATER: &[(&str, &str)] = &[
+    (
+        "rust",
+        "unsafe extern \"C\" {\n    safe fn a();\n    pub safe static B: u8;\n    pub unsafe static mut C: u8;\n}\n",
+    ),
+    (
+        "java",
+        "class A {\n    A() {\n        b(); // Before.\n        // Now.\n        super(c);\n    }\n\n    A(int d) {\n        if (d > 1) {\n            e();\n        }\n        this();\n    }\n}\n",
+    ),
+    (
+        "javascript",
+        "import defer * as a from \"b\";\nimport source c from \"d\";\nclass E {\n  accessor f = 1;\n  static accessor #g;\n}\n",
+    ),
+    ("typescript", "import defer * as a from \"b\";\nfor (using c of d) {\n  e();\n}\n"),
+    ("csharp", "class A\n{\n    void B()\n    {\n        c?.D = 1;\n        c?.D?[2].E(3)?.F += 4;\n    }\n}\n"),
+    (
+        "csharp",
+        "class A\n{\n    void B<C>() where C : allows ref struct\n    {\n        D e = (f, out g) => h;\n        D i = (scoped j) => k(out l);\n    }\n}\n",
+    ),
+    (
+        "csharp",
+        "class A\n{\n    void operator +=(int b)\n    {\n        c();\n    }\n    void operator >>>=(int b) => c();\n}\n",
+    ),
+    (
+        "csharp",
+        "static class A\n{\n    extension(B b)\n    {\n        int C => 1;\n    }\n    extension<D>(E<D>) where D : F\n    {\n        void G()\n        {\n        }\n    }\n}\n",
+    ),
+];
+
 #[test]
 fn what_grammars_lack_is_read() {
-    for (language, text) in SOUND {
+    for (language, text) in SOUND.iter().chain(LATER) {
         assert!(!read(language, text).tree().has_error(), "{language}\n{text}");
+    }
+    for (language, text) in LATER {
+        let flat: String = text.lines().map(|line| format!("{}\n", line.trim_start())).collect();
+        assert_eq!(indented(language, &flat, &[]), *text, "{language}");
     }
     assert!(read("javascript", "class A { catch as b }").tree().has_error());
 }
@@ -207,12 +241,15 @@ fn long_and_deep_expressions_are_read_in_bounds() {
 /// Marks that others stand for while a grammar reads, one in the other.
 #[test]
 fn a_mark_is_what_is_written() {
-    let read = read("csharp", "class A { unsafe void B() { *(int*)(c + *(int*)(d + *(e + 1))) = *(F*)g++; } }");
-    let tree = read.tree();
-    assert!(!tree.has_error());
-    for token in tree.tokens() {
-        let text = read.source().slice(token.span());
-        let kind = tree.language().token_kind(text);
-        assert!(kind.is_none_or(|kind| kind == tree.node(token.node).kind), "{text} at {}", token.start);
+    let csharp = "class A { unsafe void B() { *(int*)(c + *(int*)(d + *(e + 1))) = *(F*)g++; h?.I = 1; } void operator <<=(int j) {} }";
+    for (language, text) in [("csharp", csharp)].iter().chain(LATER) {
+        let read = read(language, text);
+        let tree = read.tree();
+        assert!(!tree.has_error());
+        for token in tree.tokens() {
+            let text = read.source().slice(token.span());
+            let kind = tree.language().token_kind(text);
+            assert!(kind.is_none_or(|kind| kind == tree.node(token.node).kind), "{text} at {}", token.start);
+        }
     }
 }

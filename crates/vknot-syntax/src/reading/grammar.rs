@@ -47,9 +47,9 @@ struct Seen {
 struct StandIns {
     /// Marks, and what they are.
     marks: Vec<(u32, Kind)>,
-    /// Words.
-    words: Vec<u32>,
-    /// The kinds that words make, and what they are.
+    /// Words and where nodes begin that do, and what each is where that is a token of its own.
+    words: Vec<(Span, Option<Kind>)>,
+    /// The kinds that words and nodes make, and what they are.
     kinds: Vec<(Kind, Kind)>,
     /// Marks that are not in the text.
     put_in: Vec<u32>,
@@ -59,13 +59,25 @@ impl StandIns {
     /// The kind of what begins at an offset and is of that kind for the grammar.
     fn kind(&self, kind: Kind, start: u32) -> Kind {
         let meant = self.kinds.iter().find(|(seen, _)| *seen == kind).map(|(_, meant)| *meant);
-        meant.filter(|_| self.words.binary_search(&start).is_ok()).unwrap_or(kind)
+        meant.filter(|_| self.word(start).is_some()).unwrap_or(kind)
+    }
+
+    /// The word that begins at an offset.
+    fn word(&self, start: u32) -> Option<(Span, Option<Kind>)> {
+        let behind = self.words.partition_point(|(word, _)| word.start <= start);
+        self.words.get(..behind)?.last().copied().filter(|(word, _)| word.start == start)
+    }
+
+    /// Where a token ends, which may be longer than the word that stands for it.
+    fn end(&self, start: u32, end: u32) -> u32 {
+        self.word(start).map_or(end, |(word, _)| word.end.max(end))
     }
 
     /// The kind of a token.
     fn token(&self, kind: Kind, start: u32, end: u32) -> Kind {
         let mark = self.marks.binary_search_by_key(&start, |(at, _)| *at).ok().filter(|_| end == start + 1);
-        mark.and_then(|index| self.marks.get(index)).map_or_else(|| self.kind(kind, start), |(_, meant)| *meant)
+        let mark = mark.and_then(|index| self.marks.get(index)).map(|(_, meant)| *meant);
+        mark.or_else(|| self.word(start)?.1).unwrap_or_else(|| self.kind(kind, start))
     }
 
     fn is_put_in(&self, start: u32, end: u32) -> bool {
@@ -82,7 +94,7 @@ impl Seen {
     /// The text without what the grammar lacks; `None` when there is none of it.
     fn repaired(text: &str, language: &Language, repair: Option<Repair>) -> Option<Self> {
         let Repair { mask, kind, name, groups, words: kinds } = repair?;
-        let Mask { text: bytes, hidden, stand_ins, mut words, mut put_in, inserted } = mask(text)?;
+        let Mask { text: bytes, hidden, stand_ins, words, mut put_in, inserted } = mask(text)?;
         let (kind, name) = (kind_of(language, kind), kind_of(language, name));
         let known = |unseen: Unseen| {
             let (span, word) = (unseen.span, unseen.span.of(text));
@@ -102,7 +114,9 @@ impl Seen {
         // What stands in something else is found behind it.
         hidden.sort_by_key(|hidden| hidden.span.start);
         marks.sort_by_key(|(at, _)| *at);
-        words.sort_unstable();
+        let mut words: Vec<(Span, Option<Kind>)> =
+            words.into_iter().map(|word| (word, language.token_kind(word.of(text)))).collect();
+        words.sort_unstable_by_key(|(word, _)| (word.start, word.end));
         put_in.sort_unstable();
         let both = |(seen, meant): &(&str, &str)| (kind_of(language, seen), kind_of(language, meant));
         let kinds = kinds.iter().map(both).collect();
@@ -395,7 +409,7 @@ fn flatten(
         if nothing || put_in || no_node {} else if lacks {
             builder.missing(kind, field);
         } else {
-            builder.leaf(stand_ins.token(kind, start, end), field, start, end);
+            builder.leaf(stand_ins.token(kind, start, end), field, start, stand_ins.end(start, end));
         }
         while !cursor.goto_next_sibling() {
             if !cursor.goto_parent() {

@@ -279,4 +279,20 @@ macro_rules! stations {
 
 fn read() {}
 "),
+    ("a value that begins with a mark and goes on for more lines than what is before it", "rust", &[], "\
+impl Gauge {
+    fn is_set(&self) -> bool {
+        // All of them.
+        let Self { zero, low, mean, high, spring, neap } = self;
+        *zero
+            || *low
+            || *mean
+            || *high
+            || *spring
+            || *neap
+            || *self.level
+            || *self.tide
+    }
+}
+"),
 ];

@@ -1,6 +1,7 @@
 //! C#.
 
 mod creations;
+mod later;
 mod pointers;
 mod steps;
 
@@ -40,6 +41,7 @@ const REPAIR: Repair = Repair {
     kind: "preproc_arg",
     name: "identifier",
     groups: &[("<", ">", "type_argument_list"), ("(", ")", "cast_expression")],
+    words: later::WORDS,
     ..REPAIR_OF_MOST
 };
 
@@ -48,7 +50,9 @@ fn relief(text: &str) -> Option<Mask> {
     let mut mask = Mask::new(text);
     creations::mask(text, &mut mask);
     pointers::mask(text, &mut mask);
-    (!mask.hidden.is_empty() || !mask.stand_ins.is_empty()).then_some(mask)
+    later::mask(text, &mut mask);
+    let changed = !(mask.hidden.is_empty() && mask.stand_ins.is_empty() && mask.words.is_empty());
+    changed.then_some(mask)
 }
 
 /// Keeps the first branch of each conditional and hides the others, each as one token, and the directives.
@@ -95,6 +99,7 @@ fn first_branches(text: &str) -> Option<Mask> {
         next.is_none_or(|branch| branch.span.start > at)
     };
     mask.stand_ins = stand_ins.into_iter().filter(|at| is_seen(*at)).collect();
+    mask.inserted.retain(|(at, _)| is_seen(*at));
     mask.hidden =
         code.into_iter().filter(|unseen| is_seen(unseen.span.start)).chain(branches.iter().copied()).collect();
     Some(mask)

@@ -2,7 +2,7 @@
 //! where it is a value, behind a `&`; where something is put there, as a list in square brackets, without its cast.
 
 use crate::reader::Mask;
-use super::steps::{blank, closing, hide_tokens, is_word, run};
+use super::steps::{blank, closing, hide_tokens, is_assigned, is_word, run};
 
 /// How far such an expression may reach, in bytes.
 const REACH: usize = 400;
@@ -112,16 +112,6 @@ fn step(bytes: &[u8], at: usize) -> usize {
 
 fn has(bytes: &[u8], at: usize, mark: &[u8]) -> bool {
     bytes.get(at..).is_some_and(|rest| rest.starts_with(mark))
-}
-
-/// Whether something is put in what ends in front of a place.
-fn is_assigned(bytes: &[u8], at: usize) -> bool {
-    let operator = bytes.get(at..).unwrap_or_default();
-    let sign = operator.iter().take_while(|byte| b"+-*/%&|^<>?".contains(byte)).count();
-    sign <= 3
-        && operator.get(sign) == Some(&b'=')
-        && !matches!(operator.get(sign + 1), Some(b'=' | b'>'))
-        && !matches!(&operator[..sign], b"<" | b">")
 }
 
 /// Whether what begins at a place is no right side of a product.

@@ -45,3 +45,13 @@ pub(super) fn run(bytes: &[u8], at: usize, is_kind: impl Fn(u8) -> bool) -> usiz
 pub(super) fn is_word(byte: u8) -> bool {
     byte.is_ascii_alphanumeric() || byte == b'_' || byte >= 0x80
 }
+
+/// Whether something is put in what ends in front of a place.
+pub(super) fn is_assigned(bytes: &[u8], at: usize) -> bool {
+    let operator = bytes.get(at..).unwrap_or_default();
+    let sign = operator.iter().take_while(|byte| b"+-*/%&|^<>?".contains(byte)).count();
+    sign <= 3
+        && operator.get(sign) == Some(&b'=')
+        && !matches!(operator.get(sign + 1), Some(b'=' | b'>'))
+        && !matches!(&operator[..sign], b"<" | b">")
+}

@@ -26,7 +26,7 @@ pub(crate) const SPEC: LanguageSpec = LanguageSpec {
 
 pub(crate) const READING: Reading = Reading {
     reader: Reader::Grammar(|| tree_sitter_java::LANGUAGE.into()),
-    relief: Some(Repair { mask: modules, words: &[("static", "module")], ..REPAIR }),
+    relief: Some(Repair { mask: relief, words: &[("identifier", "super")], ..REPAIR }),
     lexis: Some(&LEXIS),
     overload: Overload { marks: b"<>", ..OVERLOAD },
     ..READING_OF_MOST
@@ -42,11 +42,17 @@ const LEXIS: Lexis = Lexis {
     lone_quotes: false,
 };
 
-/// What imports a module, which the grammar does not know: `static` is as long as `module`.
-/// Source: The Java Language Specification, Java SE 25, 7.5.5.
-fn modules(text: &str) -> Option<Mask> {
+/// What the grammar does not know. Source: The Java Language Specification, Java SE 25, 7.5.5 and 8.8.7.
+fn relief(text: &str) -> Option<Mask> {
+    let mut mask = Mask::new(text);
+    modules(text, &mut mask);
+    constructors(text, &mut mask);
+    (!mask.words.is_empty()).then_some(mask)
+}
+
+/// What imports a module: `static` is as long as `module`.
+fn modules(text: &str, mask: &mut Mask) {
     let blanks = |text: &str| text.len() - text.trim_start().len();
-    let mut mask: Option<Mask> = None;
     for (at, _) in text.match_indices(IMPORT) {
         let behind = text.get(at + IMPORT.len()..).unwrap_or_default();
         let word = at + IMPORT.len() + blanks(behind);
@@ -54,10 +60,29 @@ fn modules(text: &str) -> Option<Mask> {
         let begins = !text.get(..at).is_some_and(|before| before.bytes().next_back().is_some_and(is_word));
         let apart = blanks(behind) > 0 && blanks(name) > 0;
         if begins && apart && name.trim_start().bytes().next().is_some_and(is_word) {
-            mask.get_or_insert_with(|| Mask::new(text)).stand_in_word(word, "static");
+            mask.stand_in_word(word, word + MODULE.len(), "static");
         }
     }
-    mask
+}
+
+/// Calls of other constructors behind statements of their own, which are shown as calls of what has a name.
+fn constructors(text: &str, mask: &mut Mask) {
+    for word in ["super", "this"] {
+        for (at, _) in text.match_indices(word) {
+            let opens = text.get(at + word.len()..).is_some_and(|behind| behind.trim_start().starts_with('('));
+            if opens && text.get(..at).is_some_and(ends_statement) {
+                mask.stand_in_word(at, at + word.len(), "call");
+            }
+        }
+    }
+}
+
+/// Whether a statement ends at the end of some text, comments and blanks aside.
+fn ends_statement(text: &str) -> bool {
+    let is_comment = |line: &&str| line.is_empty() || line.starts_with(['*', '/']) || line.ends_with("*/");
+    let last = text.lines().rev().map(str::trim).find(|line| !is_comment(line)).unwrap_or_default();
+    let code = last.split("//").next().unwrap_or_default().trim_end();
+    last.ends_with([';', '}']) || code.ends_with([';', '}'])
 }
 
 const IMPORT: &str = "import";

@@ -4,7 +4,7 @@
 use crate::lexis::is_word;
 use crate::reader::{Mask, REPAIR as REPAIR_OF_MOST, Repair};
 
-pub(super) const REPAIR: Repair = Repair { mask, ..REPAIR_OF_MOST };
+pub(super) const REPAIR: Repair = Repair { mask, kind: "static", ..REPAIR_OF_MOST };
 
 /// Words that the language keeps for itself, but for `default`, which the grammar knows there.
 /// <https://tc39.es/ecma262/#prod-ReservedWord>
@@ -16,7 +16,49 @@ const RESERVED: &[&str] = &[
 
 fn mask(text: &str) -> Option<Mask> {
     let mut mask = Mask::new(text);
-    names(text, &mut mask).then_some(mask)
+    let changed = names(text, &mut mask) | phases(text, &mut mask) | accessors(text, &mut mask);
+    changed.then_some(mask)
+}
+
+/// Hides what is said of when a module is run or how it is given (`import defer * as tide`, `import source tide from`); says whether there
+/// is any. <https://tc39.es/proposal-defer-import-eval/>
+pub(crate) fn phases(text: &str, mask: &mut Mask) -> bool {
+    let mut changed = false;
+    for (at, _) in text.match_indices("import ") {
+        let start = at + "import ".len();
+        let rest = text.get(start..).unwrap_or_default();
+        let mut words = rest.split_whitespace();
+        let is_phase = match (words.next(), words.next()) {
+            (Some("defer"), Some(next)) => next.starts_with('*'),
+            (Some("source"), Some(next)) => next != "from" && words.next() == Some("from"),
+            _ => false,
+        };
+        if is_phase && text.get(..at).is_some_and(|before| before.is_empty() || before.ends_with(['\n', ';'])) {
+            mask.hide(start, start + rest.find(' ').unwrap_or_default());
+            changed = true;
+        }
+    }
+    changed
+}
+
+/// Shows `static` in place of the word of a member that is read and written by functions; says whether there are any.
+fn accessors(text: &str, mask: &mut Mask) -> bool {
+    const WORD: &str = "accessor ";
+    let mut changed = false;
+    for (at, _) in text.match_indices(WORD) {
+        let behind = text.get(at + WORD.len()..).unwrap_or_default().bytes().next();
+        let named = behind.is_some_and(|byte| is_word(byte) || matches!(byte, b'#' | b'[' | b'\'' | b'"'));
+        let before = text.get(..at).unwrap_or_default().trim_end_matches([' ', '\t']);
+        let end = at + WORD.len() - 1;
+        if named && before.ends_with("static") {
+            mask.hide(at, end);
+            changed = true;
+        } else if named && before.ends_with(['{', '}', ';', ')', '\n']) {
+            mask.stand_in_word(at, end, "static");
+            changed = true;
+        }
+    }
+    changed
 }
 
 /// Shows the grammar other names in place of such words, which makes the nodes they are; says whether there are any.

@@ -1,13 +1,14 @@
 //! What the grammar reads as something else, each shown to it as what it knows: the end of a range that begins with a mark (`..*end`),
 //! which it takes for the right side of a product; what is given to `break` (`break (low, high)`), which it takes for arguments; a
-//! statement behind a macro in braces that is one, too, which it takes for the rest of an expression.
+//! statement behind a macro in braces that is one, too, which it takes for the rest of an expression. What is said of foreign items
+//! (`safe fn`, `unsafe static`) is not read.
 
 use crate::lexis::{Class, Found, is_word, Lexer};
 use crate::reader::{Mask, Repair, REPAIR};
 
 /// `yield` is as long as `break`, and is read right.
 pub(super) const RELIEF: Repair =
-    Repair { mask, words: &[("yield", "break"), ("yield_expression", "break_expression")], ..REPAIR };
+    Repair { mask, name: "identifier", words: &[("yield_expression", "break_expression")], ..REPAIR };
 
 /// Marks that begin a value and stand between two as well.
 const BOTH: &[u8] = b"*&-([<|";
@@ -17,10 +18,12 @@ fn mask(text: &str) -> Option<Mask> {
     let mut mask = Mask::new(text);
     ends_of_ranges(bytes, &mut mask);
     values_of_breaks(bytes, &mut mask);
+    foreign_items(bytes, &mut mask);
     if may_follow_macro(text) {
         ends_of_macros(text, &mut mask);
     }
-    (!mask.stand_ins.is_empty() || !mask.words.is_empty() || !mask.put_in.is_empty()).then_some(mask)
+    let unchanged = mask.stand_ins.is_empty() && mask.words.is_empty() && mask.put_in.is_empty();
+    (!unchanged || !mask.hidden.is_empty()).then_some(mask)
 }
 
 /// Behind `..` and `..=`, `!` stands for another sign of the value.
@@ -55,7 +58,25 @@ fn values_of_breaks(bytes: &[u8], mask: &mut Mask) {
         let begins = at.checked_sub(1).is_none_or(|before| !is_word(bytes[before]));
         let behind = bytes.get(at + WORD.len());
         if begins && behind.is_some_and(|byte| BOTH.contains(byte)) {
-            mask.stand_in_word(at, "yield");
+            mask.stand_in_word(at, at + WORD.len() - 1, "yield");
+        }
+    }
+}
+
+/// What the grammar does not know in front of items of a foreign block, each word by what may follow it. Source: The Rust Reference,
+/// "External blocks".
+const QUALIFIERS: &[(&[u8], &[&[u8]])] =
+    &[(b"safe ", &[b"fn ", b"static "]), (b"unsafe ", &[b"static "])];
+
+fn foreign_items(bytes: &[u8], mask: &mut Mask) {
+    for (qualifier, items) in QUALIFIERS {
+        for at in memchr::memmem::find_iter(bytes, qualifier) {
+            let behind = bytes.get(at + qualifier.len()..).unwrap_or_default();
+            let line = bytes[..at].rsplit(|byte| *byte == b'\n').next().unwrap_or_default().trim_ascii();
+            let begins = line.is_empty() || line == b"pub" || line.starts_with(b"pub(") && line.ends_with(b")");
+            if begins && items.iter().any(|item| behind.starts_with(item)) {
+                mask.hide_code(at, at + qualifier.len() - 1);
+            }
         }
     }
 }

@@ -18,7 +18,7 @@ fn mask(text: &str, elements: bool) -> Option<Mask> {
     let mut at = 0;
     // The last byte that is neither blank nor comment, and where it ends.
     let (mut before, mut reached) = (b'\n', 0);
-    let mut changed = clauses::names(text, &mut mask);
+    let mut changed = clauses::names(text, &mut mask) | clauses::phases(text, &mut mask);
     while let Some(&byte) = bytes.get(at) {
         match byte {
             b'"' | b'\'' => at = string_end(bytes, at),
@@ -88,6 +88,11 @@ fn word(mask: &mut Mask, bytes: &[u8], (start, end): (usize, usize), before: u8)
         // By itself the grammar knows it.
         b"accessor" if next > end && is_word(follows) && follows_modifier(&bytes[..start]) => {
             mask.hide(start, end);
+            true
+        }
+        // Behind `for (` the grammar knows other declarations.
+        b"using" if before == b'(' && next > end && is_word(follows) && mask.text[..start].ends_with(b"for (") => {
+            mask.stand_in_word(start, end, "const");
             true
         }
         b"import" if follows == b'(' => {

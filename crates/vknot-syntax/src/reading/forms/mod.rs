@@ -194,7 +194,7 @@ impl Reader<'_, '_> {
         match self.frames.last() {
             Some(Frame::Brackets { node, count, .. }) => {
                 *count == 1 && NAMED.contains(&self.builder.kind_of(*node))
-                || *count == 0 && self.builder.field_of(*node) == Field::PARAMETERS
+                    || *count == 0 && self.builder.field_of(*node) == Field::PARAMETERS
             }
             _ => false,
         }
