@@ -116,8 +116,10 @@ impl Frames<'_> {
         let closing = self.closing_line(holder);
         let anchor = match body && owned && top.hold != Hold::Flat {
             true if leads && branch => self.current,
-            // What a line led by a mark hands over stands against what is behind the mark, like a list would.
-            true if handed && top.anchor == self.current => self.behind_mark,
+            // What a line led by a mark hands over, or gives to choose from, stands against what is behind the mark, like a list would.
+            true
+                if handed && top.anchor == self.current
+                    || self.tree.role(around) == Role::Operator && self.behind_mark != self.current => self.behind_mark,
             true => top.anchor,
             false => closing.and_then(|closing| self.of_item(closing)).unwrap_or(self.behind_mark),
         };

@@ -94,10 +94,21 @@ fn by_brackets(code: Code<'_>, by_literals: bool, from: u32) -> Option<Indentati
                 let holder = tree.ancestors(node.parent).take(4).find(|id| tree.node(*id).start < node.start);
                 outer = holder.map_or(outer, |holder| blank(tree.node(holder).start));
             }
-            votes.count(outer, inner);
+            let led = behind_mark(source, node.span());
+            votes.count(led.as_deref().unwrap_or(outer), inner);
         }
     }
     bodies.result().or_else(|| literals.result().filter(|_| by_literals)).or_else(|| elements.result())
+}
+
+/// The white space up to a bracket behind a mark that leads its line (`? {`), where the closing one stands as far in.
+fn behind_mark(source: &Source, bracketed: Span) -> Option<String> {
+    let blank = |offset| source.slice(source.line_blank(offset));
+    let mark = Span::new(source.line_blank(bracketed.start).end, bracketed.start).of(source.text());
+    let closer = bracketed.end.saturating_sub(1);
+    let is_lead = matches!(mark, "? " | ": " | "| " | "& ") && begins_line(source, closer);
+    let column = format!("{}{}", blank(bracketed.start), " ".repeat(mark.len()));
+    (is_lead && blank(closer) == column).then_some(column)
 }
 
 /// Whether a token begins a line that is not the first.

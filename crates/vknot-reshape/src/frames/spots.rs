@@ -305,9 +305,13 @@ impl Frames<'_> {
         {
             return Spot::by(frame.anchor, By::Wrap);
         }
-        // A result may stand with what gives it.
-        let led_by_result = node.is_leaf() && node.parent == frame.node && self.text(id) == "->";
-        if led_by_result && self.written_column(node.start) == self.written_column(self.tree.node(frame.node).start) {
+        // A result may stand with what gives it, and a function with one that gives it.
+        let given = self.tree.role(node.parent) == Role::Lambda && kind.role == Role::Lambda;
+        let result = node.is_leaf() && self.text(id) == "->" || given;
+        if result
+            && node.parent == frame.node
+            && self.written_column(node.start) == self.written_column(self.tree.node(frame.node).start)
+        {
             return Spot::by(frame.anchor, By::Wrap);
         }
         // Commas may lead initializers, below the colon that leads the first.

@@ -297,7 +297,7 @@ pub(crate) fn inside(code: Code<'_>, style: &Style, spans: &[Span], before: Code
     if let Some((written, _)) = widths(before, style, &paper, table.spec.width) {
         planner.options.width = written.usual().unwrap_or_else(|| usual_width(style, table));
     }
-    let edits = print::print(&mut planner, &paper, &[], None).edits;
+    let edits = print::print(&planner, &paper, &[], None).edits;
     let mut spans = spans.iter().peekable();
     edits.filtered(|edit, _| {
         while spans.next_if(|span| span.end <= edit.start).is_some() {}

@@ -9,6 +9,7 @@ mod java;
 mod rows;
 mod rust;
 mod set;
+mod typescript;
 
 /// What is kept, in which language, under which settings, and the text.
 type Case = (&'static str, &'static str, &'static [&'static str], &'static str);
@@ -344,7 +345,7 @@ func watch() {
 #[test]
 fn what_people_keep_stays() {
     for (what, language, set, text) in
-        [KEPT, c_family::KEPT, cpp::KEPT, csharp::KEPT, java::KEPT, rows::KEPT, rust::KEPT].concat()
+        [KEPT, c_family::KEPT, cpp::KEPT, csharp::KEPT, java::KEPT, rows::KEPT, rust::KEPT, typescript::KEPT].concat()
     {
         assert_eq!(formatted(language, text, set), text, "{language}: {what}");
     }

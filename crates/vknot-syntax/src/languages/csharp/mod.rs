@@ -7,7 +7,7 @@ mod steps;
 
 use crate::language::{LANGUAGE, LanguageSpec, RoleRow};
 use crate::overload::{Overload, OVERLOAD};
-use crate::reader::{Mask, Reader, Repair, Reading, READING as READING_OF_MOST, REPAIR as REPAIR_OF_MOST};
+use crate::reader::{Mask, Reader, Repair, Reading, READING as READING_OF_MOST};
 use crate::role::Role;
 
 pub(crate) const SPEC: LanguageSpec = LanguageSpec {
@@ -42,7 +42,6 @@ const REPAIR: Repair = Repair {
     name: "identifier",
     groups: &[("<", ">", "type_argument_list"), ("(", ")", "cast_expression")],
     words: later::WORDS,
-    ..REPAIR_OF_MOST
 };
 
 /// What the grammar reads as something else, or not at all.
