@@ -326,6 +326,11 @@ impl Printer<'_, '_> {
         if self.measure.multiline[gap as usize] && !plan.continues {
             return self.stays_behind(span);
         }
+        // Right behind the code a mark alone says no more than that the line ends there.
+        let bare = planner.code.tree.language().spec().line_comments().any(|mark| planner.token_text(gap) == mark);
+        if span.is_empty() && bare && self.paper.comment_gap.is_none() {
+            return true;
+        }
         let begins_line = plan.continues.then_some(self.line_place);
         self.line += u32::from(plan.continues);
         let (line, was) = (self.line, self.written_column(span.end));

@@ -84,4 +84,13 @@ class Board {
     // end::hide[]
 }
 "),
+    ("marks right behind code that end its lines", "java", &[], "\
+class Gauge {
+    void read() { // Now.
+        this.level = stations.first()//
+            .gauge()//
+            .level(); // Of today.
+    }
+}
+"),
 ];
