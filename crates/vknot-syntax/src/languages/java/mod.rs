@@ -70,7 +70,11 @@ fn constructors(text: &str, mask: &mut Mask) {
     for word in ["super", "this"] {
         for (at, _) in text.match_indices(word) {
             let opens = text.get(at + word.len()..).is_some_and(|behind| behind.trim_start().starts_with('('));
-            if opens && text.get(..at).is_some_and(ends_statement) {
+            let mut from = at.saturating_sub(REACH);
+            while !text.is_char_boundary(from) {
+                from += 1;
+            }
+            if opens && text.get(from..at).is_some_and(ends_statement) {
                 mask.stand_in_word(at, at + word.len(), "call");
             }
         }
@@ -84,6 +88,9 @@ fn ends_statement(text: &str) -> bool {
     let code = last.split("//").next().unwrap_or_default().trim_end();
     last.ends_with([';', '}']) || code.ends_with([';', '}'])
 }
+
+/// How far in front of such a call the statement before it is looked for, in bytes.
+const REACH: usize = 2000;
 
 const IMPORT: &str = "import";
 const MODULE: &str = "module";

@@ -68,11 +68,15 @@ fn values_of_breaks(bytes: &[u8], mask: &mut Mask) {
 const QUALIFIERS: &[(&[u8], &[&[u8]])] =
     &[(b"safe ", &[b"fn ", b"static "]), (b"unsafe ", &[b"static "])];
 
+/// How far in front of such a word its line may begin, in bytes.
+const REACH: usize = 200;
+
 fn foreign_items(bytes: &[u8], mask: &mut Mask) {
     for (qualifier, items) in QUALIFIERS {
         for at in memchr::memmem::find_iter(bytes, qualifier) {
             let behind = bytes.get(at + qualifier.len()..).unwrap_or_default();
-            let line = bytes[..at].rsplit(|byte| *byte == b'\n').next().unwrap_or_default().trim_ascii();
+            let front = &bytes[at.saturating_sub(REACH)..at];
+            let line = front.rsplit(|byte| *byte == b'\n').next().unwrap_or_default().trim_ascii();
             let begins = line.is_empty() || line == b"pub" || line.starts_with(b"pub(") && line.ends_with(b")");
             if begins && items.iter().any(|item| behind.starts_with(item)) {
                 mask.hide_code(at, at + qualifier.len() - 1);
