@@ -89,6 +89,10 @@ fn by_brackets(code: Code<'_>, by_literals: bool, from: u32) -> Option<Indentati
         if let Some(first) = first {
             let blank = |offset| source.slice(source.line_blank(offset));
             let (mut outer, inner) = (blank(node.start), blank(tree.node(first).start));
+            // A body that is no further in than its bracket's line stands in from where what it is of begins.
+            if matches!(tree.role(node.parent), Role::Callable | Role::Type) && outer.starts_with(inner) {
+                outer = blank(tree.node(node.parent).start);
+            }
             // What stands with a bracket that leads its line stands in from what holds both.
             if outer == inner && begins_line(source, node.start) {
                 let holder = tree.ancestors(node.parent).take(4).find(|id| tree.node(*id).start < node.start);
@@ -101,12 +105,13 @@ fn by_brackets(code: Code<'_>, by_literals: bool, from: u32) -> Option<Indentati
     bodies.result().or_else(|| literals.result().filter(|_| by_literals)).or_else(|| elements.result())
 }
 
-/// The white space up to a bracket behind a mark that leads its line (`? {`), where the closing one stands as far in.
+/// The white space up to what is behind a mark that leads the line of a bracket (`? {`), where the closing one stands as far in.
 fn behind_mark(source: &Source, bracketed: Span) -> Option<String> {
     let blank = |offset| source.slice(source.line_blank(offset));
-    let mark = Span::new(source.line_blank(bracketed.start).end, bracketed.start).of(source.text());
+    let line = Span::new(source.line_blank(bracketed.start).end, bracketed.start).of(source.text());
+    let mark = ["? ", ": ", "| ", "& "].iter().find(|mark| line.starts_with(**mark))?;
     let closer = bracketed.end.saturating_sub(1);
-    let is_lead = matches!(mark, "? " | ": " | "| " | "& ") && begins_line(source, closer);
+    let is_lead = begins_line(source, closer);
     let column = format!("{}{}", blank(bracketed.start), " ".repeat(mark.len()));
     (is_lead && blank(closer) == column).then_some(column)
 }

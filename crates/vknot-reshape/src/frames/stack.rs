@@ -160,6 +160,10 @@ pub(crate) struct Frames<'a> {
 
 /// The body of a function without a name that holds a file: at least half of all tokens.
 fn wrapper(tree: &Tree) -> Option<NodeId> {
+    // What imports is a module without it.
+    if tree.children(NodeId(0)).any(|id| tree.role(id) == Role::Import) {
+        return None;
+    }
     let length = |id: NodeId| tree.node(id).token_end - tree.node(id).first_token;
     let items = tree.children(NodeId(0)).filter(|id| tree.role(*id) != Role::Comment);
     let whole: u32 = items.map(length).sum();

@@ -262,7 +262,10 @@ impl Planner<'_> {
         let Some(last) = inner.iter().rev().find(|id| !self.is_comment(**id)) else { return };
         let no_comma = self.table.spec.no_comma;
         let rest = no_comma.contains(&self.name(*last)) || no_comma.contains(&self.token_text(self.first(*last)));
-        let ends = rest || self.token_text(self.end(*last) - 1) == ",";
+        // Behind a directive nothing may stand.
+        let directive =
+            self.code.toolkit().indent.has_directives && self.token_text(self.first(*last)).starts_with('#');
+        let ends = rest || directive || self.token_text(self.end(*last) - 1) == ",";
         let repeats = inner.iter().any(|id| self.is_separator(*id) && self.name(*id) == ";");
         if self.options.commas && !ends && !repeats && !self.tree.node(*last).has_error() {
             self.plan.commas.push(AddedComma { gap: self.end(*last), group });

@@ -111,6 +111,13 @@ pub(super) const SET: &[(&str, &str, &str, &str)] = &[
         "vknot_indent_wrapper=0",
         "a(function () {\n  b();\n});\nc(d, e, f, g);\nh(i, j, k, l);\nm(n, o, p, q);\n",
     ),
+    // What imports is a module without what holds the rest of it.
+    (
+        "javascript",
+        "import { a, b } from 'c';\n\n(function () {\nd(a, b);\ne(a, b);\nf(a, b);\n})();\n",
+        "vknot_indent_wrapper=0",
+        "import { a, b } from 'c';\n\n(function () {\n  d(a, b);\n  e(a, b);\n  f(a, b);\n})();\n",
+    ),
     (
         "javascript",
         "function a() { b(); c(); }\n",
@@ -159,6 +166,20 @@ pub(super) const SET: &[(&str, &str, &str, &str)] = &[
         "export interface Config {\n  sse?: {\n    /**\n     * On or off.\n     */\n    on: boolean;\n  } & Pick<\n    ProducerOptionsOfTheStation,\n    'ping' | 'emitAndEndImmediately' | 'longestDuration' | 'client'\n  >;\n}\n",
         "vknot_break_keep=none",
         "export interface Config {\n  sse?: {\n    /**\n     * On or off.\n     */\n    on: boolean;\n  }\n    & Pick<\n      ProducerOptionsOfTheStation,\n      'ping' | 'emitAndEndImmediately' | 'longestDuration' | 'client'\n    >;\n}\n",
+    ),
+    // No comma behind a directive.
+    (
+        "csharp",
+        "class A\n{\n    int[] b = {\n        1,\n#if C\n        2\n#else\n        3\n#endif\n    };\n}\n",
+        "vknot_wrap_comma=add",
+        "class A\n{\n    int[] b = {\n        1,\n#if C\n        2\n#else\n        3\n#endif\n    };\n}\n",
+    ),
+    // A head's last line that stands further in is no measure for what is in its braces.
+    (
+        "typescript",
+        "function race<T>(\n  a: B\n): C {\n  return !a.length\n    ? identity\n    : operate((b, c) => {\n        init(b)(c);\n      });\n}\n",
+        "vknot_indent_bracket=1, vknot_indent_condition=2",
+        "function race<T>(\n  a: B\n  ): C {\n  return !a.length\n    ? identity\n    : operate((b, c) => {\n        init(b)(c);\n      });\n}\n",
     ),
     (
         "java",
