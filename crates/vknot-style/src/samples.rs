@@ -304,6 +304,7 @@ pub static SAMPLES: &[Sample] = &[
     of(Key::SpaceLambda, "javascript", &[], "read = function (level) {\n    warn(level);\n};\n"),
     of(Key::SpaceLogical, "c", &[], "int warn(int high, int rising)\n{\n    return high && rising;\n}\n"),
     of(Key::SpaceOperator, "c", &[], "int sum(int level, int surge)\n{\n    return level + surge;\n}\n"),
+    of(Key::SpacePair, "json", &[], "{\n    \"level\": 2\n}\n"),
     of(Key::SpaceParameters, "javascript", &[], "function warn(level) {\n    send(level);\n}\n"),
     of(Key::SpaceParenthesis, "javascript", &[], "warn(level, tide);\n"),
     of(Key::SpaceUnary, "javascript", &[], "calm = !high;\n"),

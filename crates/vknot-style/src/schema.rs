@@ -306,6 +306,8 @@ settings! {
         "Whether spaces stand round an operator that joins conditions";
     SpaceOperator: "vknot_space_operator", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether spaces stand round any other operator between two operands";
+    SpacePair: "vknot_space_pair", Values::Words(&["false", "true", "as-found"]), "as-found",
+        "Whether a space stands in front of the colon of a pair";
     SpaceParameters: "vknot_space_parameters", Values::Words(&["false", "true", "as-found"]), "as-found",
         "Whether a space stands between the name of a callable and its parameters";
     SpaceParenthesis: "vknot_space_parenthesis", Values::Words(&["false", "true", "as-found"]), "as-found",

@@ -54,8 +54,7 @@ pub(crate) fn inner_lines(
         && first.is_some_and(|first| (behind || (0..=2).contains(&first)) && stars.all(|star| star == first));
     let starred = lines.iter().all(|(_, rest)| rest.starts_with('*'));
     let moved = |blank: Span| {
-        let columns = i64::from(blank_columns(blank.of(text), indentation.tab_width)) + block.moved;
-        Place::of(blank.of(text), indentation).with_columns(columns.max(0) as u32)
+        Place::of(blank.of(text), indentation).moved(block.moved)
     };
     let place = |blank: Span| match block.prose {
         Some(place) => place,

@@ -109,7 +109,7 @@ fn by_brackets(code: Code<'_>, by_literals: bool, from: u32) -> Option<Indentati
 fn behind_mark(source: &Source, bracketed: Span) -> Option<String> {
     let blank = |offset| source.slice(source.line_blank(offset));
     let line = Span::new(source.line_blank(bracketed.start).end, bracketed.start).of(source.text());
-    let mark = ["? ", ": ", "| ", "& "].iter().find(|mark| line.starts_with(**mark))?;
+    let mark = ["? ", ": ", "| ", "& ", ", "].iter().find(|mark| line.starts_with(**mark))?;
     let closer = bracketed.end.saturating_sub(1);
     let is_lead = begins_line(source, closer);
     let column = format!("{}{}", blank(bracketed.start), " ".repeat(mark.len()));

@@ -59,6 +59,7 @@ impl Frames<'_> {
                     || self.is_text_at_margin(node, candidate)
                     || self.is_near_bracket(candidate)
                     || self.first_text(node) == ";" && self.statement() == Some(candidate)
+                    || self.first_text(node) == "," && self.leads_item(node, candidate)
             }
         }
     }
@@ -81,6 +82,14 @@ impl Frames<'_> {
             let margin = margin_behind_first(piece.source.text(), self.options.indentation.tab_width);
             margin.is_none_or(|(_, least)| least >= self.written_column(node.start))
         })
+    }
+
+    /// Whether a comma that leads a line stands with the line of its bracket, or what is behind it with the items of that.
+    fn leads_item(&self, node: &Node, candidate: u32) -> bool {
+        let top = self.top();
+        let behind = self.tree.tokens().get(node.first_token as usize + 1).map_or(0, |next| next.start - node.start);
+        top.bracket.is_some() && [top.close, top.base].map(Place::columns).contains(&candidate)
+            || top.bracket.is_some() && candidate + behind == top.base.columns()
     }
 
     /// Whether a label of a case stands as far in as most others.

@@ -39,6 +39,14 @@ impl Place {
         Place { align: self.align + columns, ..self }
     }
 
+    /// So many columns further in, or out: what only lines it up comes down last.
+    pub fn moved(self, columns: i64) -> Place {
+        let further = u32::try_from(columns).unwrap_or(0);
+        let out = u32::try_from(columns.saturating_neg()).unwrap_or(0);
+        let rest = out.saturating_sub(self.level);
+        Place { align: self.align.saturating_sub(rest), ..self.deeper(further).shallower(out) }
+    }
+
     /// The same mix of levels and the rest, at another column.
     pub fn with_columns(self, columns: u32) -> Place {
         let level = self.level.min(columns);

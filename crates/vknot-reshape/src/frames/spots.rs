@@ -60,8 +60,12 @@ impl Frames<'_> {
         let holder = self.tree.node(node.parent);
         let ends = node.token_end == holder.token_end && node.first_token > holder.first_token;
         let gap = self.tree.gap_span(node.token_end);
+        // A clause of a loop is no statement.
+        let clause = self.tree.role(holder.parent) == Role::Branch
+            && holder.token_end < self.tree.node(holder.parent).token_end;
         node.is_leaf()
             && ends
+            && !clause
             && self.text(id) == ";"
             && !matches!(self.tree.role(node.parent), Role::Branch | Role::Arm | Role::Error)
             && gap.end < self.source.span().end
@@ -80,7 +84,7 @@ impl Frames<'_> {
             Role::Arm if matches!(frame.hold, Hold::Body | Hold::Branch) => {
                 labels(frame.anchor.deeper(options.case), Key::IndentCase)
             }
-            Role::Label if frame.hold == Hold::Arm => Some(frame.anchor.into()),
+            Role::Label if frame.hold == Hold::Arm && self.leads_arm(id, frame) => Some(frame.anchor.into()),
             Role::Label if holder == Role::Body => {
                 let place = match options.access {
                     AccessPlace::Type => frame.anchor,
@@ -89,9 +93,14 @@ impl Frames<'_> {
                 };
                 labels(place, Key::IndentAccess)
             }
-            Role::Label if holder == Role::Block => Some(self.jump_target(frame)),
+            Role::Label if holder == Role::Block || frame.hold == Hold::Arm => Some(self.jump_target(frame)),
             _ => None,
         }
+    }
+
+    /// Whether a label is the first of an arm, or stands right behind another one.
+    fn leads_arm(&self, id: NodeId, frame: &Frame) -> bool {
+        self.tree.node(id).first_token == self.tree.node(frame.node).first_token || self.before() == ":"
     }
 
     fn jump_target(&self, frame: &Frame) -> Spot {

@@ -40,6 +40,8 @@ pub(super) struct Options {
     pub arm: bool,
     /// Whether those with several do, too.
     pub several: bool,
+    /// Whether simple statements stay on the line of the one in front of them.
+    pub rows: bool,
     /// Whether blank lines stay beside the braces of a block.
     pub edges: bool,
     pub required: RequiredBraces,
@@ -68,6 +70,7 @@ impl Options {
             single: style.choice::<BreakBlock>() != BreakBlock::All,
             arm: style.choice::<BreakBlock>() != BreakBlock::All || style.is_open(Key::BreakBlock),
             several: style.choice::<BreakBlock>() == BreakBlock::Several,
+            rows: false,
             edges: style.choice::<BlankEdge>() == BlankEdge::Keep,
             required: style.choice(),
             commas: style.choice::<WrapComma>() == WrapComma::Add,

@@ -105,6 +105,7 @@ impl<'a> Planner<'a> {
             fills: [false; 2],
         };
         planner.fills = planner.filled_lists();
+        planner.options.rows = planner.keeps_statements_in_rows();
         planner.options.several |= planner.keeps_several();
         planner.find_hugs();
         planner.walk();

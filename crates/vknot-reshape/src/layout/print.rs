@@ -4,6 +4,7 @@
 mod added;
 mod beside;
 mod breaks;
+mod ends;
 
 use std::cell::OnceCell;
 
@@ -21,6 +22,7 @@ use crate::indent::Kept;
 use super::paper::Paper;
 use super::planner::Planner;
 use super::reflow;
+use self::ends::Ends;
 use super::columns::{self, Padded, Placed, Trailing};
 use super::width::{Longest, Witness};
 
@@ -79,6 +81,8 @@ pub(super) struct Printer<'a, 'p> {
     placed: Vec<Placed>,
     /// Columns in which parts stay wherever they stand, once one is asked about.
     padded: OnceCell<Padded>,
+    /// The table that was asked about last.
+    ends: Ends,
     /// The line that was asked about last, and whether numbers near it stand behind blanks.
     padded_near: (Option<u32>, bool),
     waiting: Vec<Waiting>,
@@ -144,6 +148,7 @@ pub(super) fn print(planner: &Planner<'_>, paper: &Paper, witnesses: &[Witness],
         cells,
         placed: Vec::new(),
         padded: OnceCell::new(),
+        ends: Ends::default(),
         padded_near: (None, false),
         waiting: Vec::new(),
         witnesses,

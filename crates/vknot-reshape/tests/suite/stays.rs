@@ -5,7 +5,9 @@ use crate::support::{formatted, indented, read};
 mod c_family;
 mod cpp;
 mod csharp;
+mod ends;
 mod java;
+mod led;
 mod rows;
 mod rust;
 mod set;
@@ -345,7 +347,18 @@ func watch() {
 #[test]
 fn what_people_keep_stays() {
     for (what, language, set, text) in
-        [KEPT, c_family::KEPT, cpp::KEPT, csharp::KEPT, java::KEPT, rows::KEPT, rust::KEPT, typescript::KEPT].concat()
+        [
+            KEPT,
+            c_family::KEPT,
+            cpp::KEPT,
+            csharp::KEPT,
+            ends::KEPT,
+            java::KEPT,
+            led::KEPT,
+            rows::KEPT,
+            rust::KEPT,
+            typescript::KEPT,
+        ].concat()
     {
         assert_eq!(formatted(language, text, set), text, "{language}: {what}");
     }

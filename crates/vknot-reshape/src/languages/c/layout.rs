@@ -40,7 +40,7 @@ pub(crate) const LAYOUT: LayoutSpec = LayoutSpec {
     names_hold_first_call: true,
     chains_hold_blocks: true,
     as_written: true,
-    nothing_between: &[("(", ";"), (";", ")")],
+    nothing_between: &[("(", ";"), (";", ")"), ("?", ":")],
     marks: "+",
     habits: &[
         Key::SpaceAssignment,

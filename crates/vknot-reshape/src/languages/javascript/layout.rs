@@ -384,6 +384,7 @@ const SPACING: &[SpaceRow] = &[
     ("", ",", Tight, Open),
     ("", ";", Tight, Open),
     ("", ":", Tight, Open),
+    ("pair", ":", By(Key::SpacePair), Open),
     ("", ".", Tight, Tight),
     ("", "?.", Tight, Tight),
     ("", "optional_chain", Tight, Tight),

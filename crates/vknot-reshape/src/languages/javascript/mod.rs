@@ -112,6 +112,7 @@ pub(super) static STYLE: LanguageStyle = LanguageStyle {
         Key::SpaceLambda,
         Key::SpaceLogical,
         Key::SpaceOperator,
+        Key::SpacePair,
         Key::SpaceParameters,
         Key::SpaceParenthesis,
         Key::SpaceUnary,
@@ -189,7 +190,7 @@ pub(crate) const INDENTED: IndentSpec = IndentSpec {
             ],
         ),
     ],
-    marks: &["?", ":", "|", "&"],
+    marks: &["?", ":", "|", "&", ","],
     module_function: true,
     ..usual::INDENT
 };

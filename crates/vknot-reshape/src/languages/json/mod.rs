@@ -10,7 +10,7 @@ use crate::spec::edits::EDITS_OF_MOST;
 use crate::spec::indent::IndentSpec;
 use crate::spec::ToolSpec;
 use crate::spec::layout::{Fill, Hug, Items, LAYOUT_OF_MOST, LayoutSpec, LIST, List, Pad, Rule, WORDS};
-use crate::spec::layout::Side::{Open, Tight};
+use crate::spec::layout::Side::{By, Open, Tight};
 use crate::spec::looks::{LookSpec, RegionMarkers};
 
 pub(super) static SPEC: ToolSpec = ToolSpec {
@@ -38,6 +38,7 @@ static STYLE: LanguageStyle = LanguageStyle {
         Key::BreakKeep,
         Key::SpaceBrace,
         Key::SpaceBracket,
+        Key::SpacePair,
         Key::WrapLiteral,
     ],
 };
@@ -52,7 +53,7 @@ const LAYOUT: LayoutSpec = LayoutSpec {
         ("array", Rule::List(List { hug: false, ..ARRAY })),
         ("pair", Rule::Words(WORDS)),
     ],
-    spacing: &[("", ",", Tight, Open), ("", ":", Tight, Open)],
+    spacing: &[("", ",", Tight, Open), ("", ":", By(Key::SpacePair), Open)],
     hugs: &[("object", Hug::Opens), ("array", Hug::Opens)],
     habits: &[Key::SpaceBrace],
     ..LAYOUT_OF_MOST

@@ -4,6 +4,7 @@ use vknot_style::choices::AlignColumn;
 use vknot_syntax::{NodeId, Span};
 
 use super::Printer;
+use super::ends::ENDS;
 use crate::frames::place::blank_columns;
 use crate::frames::tables::Number;
 use crate::layout::columns::{FAR, Padded, Placed, SET_APART, Trailing};
@@ -176,14 +177,16 @@ impl Printer<'_, '_> {
         own.is_some() && self.any_beside(offset, |begin| begin.is_word() && longer(begin))
     }
 
-    /// Whether a comma or a closing bracket lines up with one on the line above or below: behind several blanks, or with one that touches
-    /// its item. A single blank that others have, too, is no column.
-    fn is_end_lined_up(&self, gap: u32, blank: Span) -> bool {
-        let (end, column) = (self.planner.token_text(gap), self.written_column(blank.end));
+    /// Whether a comma, a closing bracket or a colon lines up with one on the line above or below: behind several blanks, or with one that
+    /// touches its item; or with those of its table. A single blank that others have, too, is no column.
+    fn is_end_lined_up(&mut self, gap: u32, blank: Span) -> bool {
+        let (planner, column) = (self.planner, self.written_column(blank.end));
+        let end = planner.token_text(gap);
         let meant = |begin: &Begin<'_>| blank.len() > 1 || begin.behind != ' ';
         let lines_up = |begin: &Begin<'_>| begin.column == column && begin.rest.starts_with(end) && meant(begin);
         let empty = matches!(self.planner.token_text(gap.saturating_sub(1)), "(" | "[");
-        matches!(end, "," | ")" | "]") && !empty && self.any_beside(blank.end, lines_up)
+        let ends = end.chars().next().filter(|c| end.len() == 1 && ENDS.contains(c));
+        ends.is_some_and(|end| !empty && (self.any_beside(blank.end, lines_up) || self.is_end_in_table(end, blank)))
     }
 
     /// Whether something begins on the line above or below where a token begins, as written, or a number lines up with one.
@@ -297,13 +300,13 @@ impl Printer<'_, '_> {
     }
 
     /// The columns of white space that a line was written with.
-    fn indent_of(&self, line: u32) -> u32 {
+    pub(super) fn indent_of(&self, line: u32) -> u32 {
         let text = self.planner.code.source.lines().text(self.planner.text, line);
         let blank = text.len() - text.trim_start_matches([' ', '\t']).len();
         blank_columns(text.get(..blank).unwrap_or(""), self.tab_width())
     }
 
-    fn tab_width(&self) -> u32 {
+    pub(super) fn tab_width(&self) -> u32 {
         self.paper.indentation.tab_width.max(1)
     }
 

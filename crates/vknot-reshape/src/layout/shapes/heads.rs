@@ -26,19 +26,26 @@ impl Planner<'_> {
             .filter(|pair| ends(pair[0]) && !matches!(self.token_text(self.first(pair[1])), ";" | ")"))
             .map(|pair| (pair[0], pair[1]))
             .collect();
-        if behind.is_empty() {
+        // Their author may have lines begin with semicolons.
+        let mark = |clause: &NodeId| self.end(*clause).saturating_sub(1);
+        let leads = |mark: &u32| self.token_text(*mark) == ";" && self.newlines(*mark) > 0;
+        let keeps = self.options.keep != KeepBreaks::None;
+        let leading: Vec<u32> = clauses.iter().map(mark).filter(|mark| keeps && leads(mark)).collect();
+        if behind.is_empty() && leading.is_empty() {
             return;
         }
         let mut group = Group::over(self.first(inner[open]), self.end(inner[close]));
         let broken = behind.iter().any(|(_, part)| self.newlines(self.first(*part)) > 0);
-        group.always = self.options.keep != KeepBreaks::None && broken;
+        group.always = keeps && broken || !leading.is_empty();
         let (kept, number) = (group.always, self.plan.group(group));
+        leading.iter().for_each(|mark| self.plan.set(*mark, GapPlan::hard(number, 0, 0)));
         for (before, part) in behind {
             let gap = self.first(part);
             let spaced = !matches!(self.spacing(holder, before, part), Spacing::Nothing);
             // Lines that their author broke may hold several.
             let plan = match kept {
                 true if self.newlines(gap) > 0 => GapPlan::hard(number, 0, 0),
+                true if !leading.is_empty() => GapPlan::fixed(spaced),
                 true => GapPlan::filled(number, spaced),
                 false => GapPlan::soft(number, spaced),
             };

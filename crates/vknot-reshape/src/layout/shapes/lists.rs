@@ -34,7 +34,7 @@ impl Planner<'_> {
         // What has no use but for what takes it apart, such as a macro, is its author's.
         let unknown =
             rule.only_kept && inner.len() > 2 && self.options.keep != KeepBreaks::None && self.breaks_between(id);
-        if table && self.keeps_meant() || unknown || self.is_list_as_written(id) {
+        if table && self.keeps_meant() || unknown || self.is_list_as_written(id) || self.is_led_by_separators(inner) {
             return self.list_as_written(id, rule, &children[open..=close]);
         }
         let mut group = Group::over(self.first(children[open]), self.end(children[close]));
@@ -228,10 +228,14 @@ impl Planner<'_> {
         group.always = apart;
         group.table = self.options.keep == KeepBreaks::Meant;
         let number = self.plan.group(group);
+        let led = self.is_led_by_separators(inner);
         for pair in parts.windows(2) {
             let gap = self.first(pair[1]);
             if self.newlines(gap) > 0 {
                 self.plan.set(gap, GapPlan::hard(number, 0, most));
+            } else if led && (pair[0] == *open || pair[1] == *close) {
+                // What is between a bracket and its item has the first line up with the others.
+                self.plan.set(gap, GapPlan::author(!self.written[gap as usize].empty));
             } else if pair[0] == *open || pair[1] == *close {
                 self.padded(gap, rule.padded, GapPlan::fixed);
             } else if self.is_separator(pair[0]) && !self.is_separator(pair[1]) {
@@ -241,9 +245,29 @@ impl Planner<'_> {
                 self.space(id, pair[0], pair[1]);
             }
         }
-        if rule.comma && apart && !self.does_without_comma(id, inner) {
+        if rule.comma && apart && !led && !self.does_without_comma(id, inner) {
             self.comma_behind(inner, number);
         }
+    }
+
+    /// Whether lines of a list that a value is begin with separators of its items.
+    pub(in crate::layout) fn is_list_led_by_separators(&self, value: NodeId) -> bool {
+        let items: Vec<NodeId> = if self.is_multiline(value) {
+            self.tree.children(value).collect()
+        } else {
+            Vec::new()
+        };
+        self.role(value) == Role::Collection && self.is_led_by_separators(&items)
+    }
+
+    /// Whether lines begin with separators of items, as their author had them, and nothing is set that says how lists wrap.
+    fn is_led_by_separators(&self, inner: &[NodeId]) -> bool {
+        let open = self.options.list == WrapList::AsFound && self.options.keep != KeepBreaks::None;
+        let leads = |pair: &[NodeId]| {
+            let [item, separator] = [pair[0], pair[1]];
+            self.is_separator(separator) && !self.is_comment(item) && self.newlines(self.first(separator)) > 0
+        };
+        open && inner.windows(2).any(leads)
     }
 
     /// Whether the lines of a list line up with its first item, which its author left behind the bracket.

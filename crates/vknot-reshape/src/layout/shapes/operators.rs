@@ -238,6 +238,8 @@ impl Planner<'_> {
             } else if self.role(*value) == Role::Assignment && self.newlines(gap) > 0 && self.keeps_meant() {
                 // Each of several that get one value may have a line.
                 self.plan.set(gap, GapPlan::hard(NO_GROUP, 0, 0));
+            } else if self.newlines(gap) > 0 && self.is_list_led_by_separators(*value) {
+                self.plan.set(gap, GapPlan::hard(NO_GROUP, 0, 0));
             } else if self.stays_behind_operator(*value) {
                 self.plan.set(gap, GapPlan::fixed(true));
                 self.spaced_as_table(id, *operator, *value);

@@ -484,11 +484,10 @@ impl Planner<'_> {
         if children.len() - body == 1 && opens {
             return self.plan.set(self.first(*first), if keeps { GapPlan::author(true) } else { GapPlan::fixed(true) });
         }
-        let trails = |child: &&NodeId| self.is_comment(**child) && self.newlines(self.first(**child)) == 0;
-        let trailing = children[body..].iter().rev().take_while(trails).count();
-        let items = &children[body..children.len() - trailing];
-        // Of several labels the last one has the items behind it.
-        let line = self.first(label.and_then(|label| children.get(label)).copied().unwrap_or(id));
+        let notes = children[body..].iter().rev().take_while(|child| self.is_note(**child)).count();
+        let (items, notes) = children[body..].split_at(children.len() - body - notes);
+        // Of several labels the last one has the items behind it, with those on its line.
+        let line = self.label_line(&children[..body]).unwrap_or(self.first(id));
         let single = rule.single && self.is_single_arm(id, line, items);
         let end = items.last().filter(|_| single).map_or(self.end(id), |last| self.end(*last));
         let mut group = Group::over(line, end);
@@ -496,9 +495,16 @@ impl Planner<'_> {
         group.always = !single;
         let number = self.plan.group(group);
         if single {
-            return items
+            items.iter().for_each(|item| self.plan.set(self.first(*item), GapPlan::soft(number, true)));
+            for note in notes
                 .iter()
-                .for_each(|item| self.plan.set(self.first(*item), GapPlan::soft(number, true)));
+                .map(|note| self.first(*note))
+                .filter(|note| self.newlines(*note) > 0)
+                .collect::<Vec<u32>>()
+            {
+                self.plan.set(note, GapPlan::hard(NO_GROUP, 0, self.options.blank_most));
+            }
+            return;
         }
         let braced = opens && self.newlines(self.first(*first)) == 0;
         let gap = match braced {
@@ -531,10 +537,31 @@ impl Planner<'_> {
         };
         let jump = |item: &NodeId| self.end(*item) - self.first(*item) <= 3;
         self.options.arm
-            && self.newlines(line) > 0
-            && self.next_break(line + 1) >= self.end(id)
+            && (self.newlines(line) > 0 || self.shares_label_line(line))
+            && self.next_break(line + 1) >= self.end_of_code(id)
             && items.iter().all(simple)
             && (items.len() == 1 || items.len() == 2 && jump(&items[1]) || among)
+    }
+
+    /// Where the last part of a node ends that is no comment and no directive.
+    fn end_of_code(&self, id: NodeId) -> u32 {
+        self.tree.parts(id).filter(|part| !self.is_note(*part)).last().map_or(self.end(id), |part| self.end(part))
+    }
+
+    /// Whether something among items is a comment or a directive.
+    fn is_note(&self, id: NodeId) -> bool {
+        self.is_comment(id) || self.is_directive(self.first(id))
+    }
+
+    /// The first of the labels on the line of the last one.
+    fn label_line(&self, children: &[NodeId]) -> Option<u32> {
+        let labels = || children
+            .iter()
+            .rev()
+            .filter(|child| self.role(**child) == Role::Label)
+            .map(|label| self.first(*label));
+        let shared = labels().take_while(|label| self.shares_label_line(*label)).count();
+        labels().nth(shared).or_else(|| labels().next_back())
     }
 
     /// Whether an arm of one line stands between, or above or below, others of one line that hold something.
@@ -546,7 +573,7 @@ impl Planner<'_> {
         let line = |arm: NodeId| {
             let label = self.tree.parts(arm).filter(|part| self.role(*part) == Role::Label).last().unwrap_or(arm);
             let holds = self.token_text(self.end(arm).saturating_sub(1)) != ":";
-            holds && self.next_break(self.first(label) + 1) >= self.end(arm)
+            holds && self.next_break(self.first(label) + 1) >= self.end_of_code(arm)
         };
         let before = || self.first(id).checked_sub(1).and_then(arm_of).filter(|arm| self.end(*arm) == self.first(id));
         let behind = || arm_of(self.end(id)).filter(|arm| self.first(*arm) == self.end(id));

@@ -337,7 +337,7 @@ impl Planner<'_> {
     }
 
     /// Whether a token is of a line that stands at the margin.
-    fn is_directive(&self, token: u32) -> bool {
+    pub(in crate::layout) fn is_directive(&self, token: u32) -> bool {
         let table = &self.code.toolkit().indent;
         let holders = self.tree.tokens().get(token as usize).into_iter().flat_map(|token| {
             std::iter::once(token.node).chain(self.tree.ancestors(token.node).take(3))
@@ -442,6 +442,11 @@ impl Planner<'_> {
             group.fit_end = hug;
         }
         let number = self.plan.group(group);
+        // With nothing between, they are one mark (`level ?: 0`).
+        if let [first, second] = *tokens && self.first(first) + 1 == self.first(second) {
+            self.plan.set(self.first(first), GapPlan::soft(number, true));
+            return self.space(id, first, second);
+        }
         let side = self.side(key, tokens.iter().map(|token| self.first(*token))).filter(|_| kept);
         for token in tokens {
             let gap = self.first(token);

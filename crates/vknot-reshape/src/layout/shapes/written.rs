@@ -4,7 +4,7 @@ use vknot_style::Key;
 use vknot_style::choices::{KeepBreaks, WrapList, WrapOperand};
 use vknot_syntax::{NodeId, Role, TokenId};
 
-use crate::layout::manner::MANY;
+use crate::layout::manner::{ENOUGH, MANY};
 use crate::layout::plan::GapPlan;
 use crate::layout::planner::Planner;
 use crate::spec::layout::{List, Rule};
@@ -74,10 +74,11 @@ impl Planner<'_> {
     }
 
     /// Which items of a well-kept file stay on the line of those in front of them: in rows of simple statements or members, equally many on
-    /// neighbouring lines. Two such lines will do if their items begin in the same columns.
+    /// neighbouring lines. Two such lines will do if their items begin in the same columns, one where the file has such lines here and there.
     pub fn in_rows(&self, items: &[NodeId]) -> Vec<bool> {
         let lines = || items.chunk_by(|_, item| self.newlines(self.first(*item)) == 0);
-        if !self.keeps_meant() || lines().filter(|line| line.len() > 1).take(ROWS - 1).count() < ROWS - 1 {
+        let least = if self.options.rows { 1 } else { ROWS - 1 };
+        if !self.keeps_meant() || lines().filter(|line| line.len() > 1).take(least).count() < least {
             return vec![false; items.len()];
         }
         let rows: Vec<Row> = lines().map(|line| self.row_of(line)).collect();
@@ -85,10 +86,23 @@ impl Planner<'_> {
         let runs = rows.chunk_by(alike).flat_map(|run| {
             let several = run.first().is_some_and(|row| row.columns.len() > 1);
             let lined_up = run.windows(2).all(|pair| pair[0].columns == pair[1].columns);
-            let stays = several && run.len() >= if lined_up { ROWS - 1 } else { ROWS };
+            let stays = several && (self.options.rows || run.len() >= if lined_up { ROWS - 1 } else { ROWS });
             run.iter().flat_map(move |row| (0..row.items).map(move |index| stays && index > 0))
         });
         runs.collect()
+    }
+
+    /// Whether a well-kept file has lines with several simple statements, and nothing is set that parts them.
+    pub fn keeps_statements_in_rows(&self) -> bool {
+        let open = self.options.single && !self.options.several && self.style.is_open(Key::BreakBlock);
+        let nodes = if open && self.keeps_meant() { self.tree.nodes().len() as u32 } else { 0 };
+        let blocks = (0..nodes).map(NodeId).filter(|id| self.role(*id) == Role::Block && self.is_multiline(*id));
+        let rows = blocks.map(|block| {
+            let items: Vec<NodeId> = self.tree.children(block).collect();
+            let lines = items.chunk_by(|_, item| self.newlines(self.first(*item)) == 0).filter(|line| line.len() > 1);
+            lines.filter(|line| self.row_of(line).columns.len() > 1).take(ENOUGH as usize).count()
+        });
+        self.manner.agreed([0, rows.sum::<usize>() as u32], ENOUGH) == Some(true)
     }
 
     /// What a line of items is to those above and below.
