@@ -39,6 +39,14 @@ impl Frames<'_> {
         before.is_some_and(|before| self.leads_with_directive(self.tree.node(before.node)))
     }
 
+    /// Whether a comment stands, in a column, above the word of a directive that is set off from its mark (`#   define`).
+    pub(super) fn heads_directive(&self, comment: &Node, column: u32) -> bool {
+        let next = self.tree.tokens().get(comment.token_end as usize).filter(|_| self.table.has_directives);
+        let text = next.map_or("", |next| self.source.slice(next.span()));
+        let blanks = text.strip_prefix('#').map_or(0, |rest| rest.len() - rest.trim_start_matches(' ').len());
+        blanks > 0 && next.is_some_and(|next| self.written_column(next.start) + 1 + blanks as u32 == column)
+    }
+
     /// The first token of a node that is no directive: some stand in front of the first word of what they are about.
     pub(super) fn behind_directives(&self, node: &Node) -> TokenId {
         let tokens = self.tree.tokens();

@@ -11,10 +11,10 @@ use crate::spec::indent::Hold;
 struct Counts(Vec<(i32, u32)>);
 
 impl Counts {
-    fn add(&mut self, offset: i32) {
+    fn add(&mut self, offset: i32, most: usize) {
         if let Some((_, count)) = self.0.iter_mut().find(|(seen, _)| *seen == offset) {
             *count += 1;
-        } else if self.0.len() < MOST {
+        } else if self.0.len() < most {
             self.0.push((offset, 1));
         }
     }
@@ -30,6 +30,12 @@ impl Counts {
 
 /// How many different offsets of one frame are told apart; lines that stand in more ways stand in none.
 const MOST: usize = 8;
+
+/// The same of all frames that are alike.
+const MOST_ALIKE: usize = 64;
+
+/// How many lines of lists that are alike at least, and one in how many, must stand so far in for that to be a habit.
+const HABIT: (u32, u32) = (10, 3);
 
 /// What the lines of one frame show.
 #[derive(Clone, Debug, Default)]
@@ -108,6 +114,9 @@ pub(crate) struct Offsets {
 /// How far in lines of a frame may stand.
 const FAR: i32 = 24;
 
+/// The same of lines that go on in a list, all alike.
+const FAR_IN_LIST: i32 = 40;
+
 /// One in how many lines of frames that are alike must stand so far in for that to be common.
 const COMMON: u32 = 50;
 
@@ -138,8 +147,8 @@ impl Offsets {
             self.flush.1 += u32::from(seen.counts.of(0) == 0);
             self.flush.0 += 1;
         }
-        seen.counts.add(offset);
-        steps.into_iter().for_each(|bracket| self.steps.add(offset - bracket));
+        seen.counts.add(offset, MOST);
+        steps.into_iter().for_each(|bracket| self.steps.add(offset - bracket, MOST));
         (seen.class, seen.usual, seen.first) = (Some(class), usual, first);
         (seen.form, seen.steps, seen.namespace) = (form, steps, namespace);
         seen.margin = if margin { Some(offset) } else { seen.margin };
@@ -147,12 +156,12 @@ impl Offsets {
         if tag {
             self.elements = (self.elements.0 + u32::from(margin), self.elements.1 + 1);
         }
-        self.classes.entry(key(class)).or_default().add(offset);
+        self.classes.entry(key(class)).or_default().add(offset, MOST_ALIKE);
     }
 
     /// Counts a line that a mark leads.
     pub fn count_mark(&mut self, mark: Mark, offset: i32) {
-        self.marks.entry(mark).or_default().add(offset);
+        self.marks.entry(mark).or_default().add(offset, MOST);
     }
 
     /// Whether so many marks that are alike stand so far in that it is meant.
@@ -210,15 +219,19 @@ impl Offsets {
         if offset == 0 && !flat && seen.steps.is_none() {
             return count >= AROUND && count * 10 >= all * 9 && (self.further >= count || self.are_tables());
         }
-        if count == 0 || offset > FAR {
-            return false;
-        }
+        let alike = self.classes.get(&key(class));
         if class.0 == Hold::List && !seen.form {
             // What missed its first item does not stand.
             let missed = seen.first.is_some_and(|first| (first - offset).abs() <= MISSED);
-            return count == all && all > 1 && !missed;
+            let (least, share) = HABIT;
+            let habit = || alike.is_some_and(
+                |alike| alike.of(offset) >= least && alike.of(offset) * share >= alike.all(),
+            );
+            return count == all && (all > 1 && !missed && offset <= FAR_IN_LIST || all > 0 && habit());
         }
-        let alike = self.classes.get(&key(class));
+        if count == 0 || offset > FAR {
+            return false;
+        }
         let common = alike.is_some_and(|alike| alike.of(offset) > 3 && alike.of(offset) * COMMON >= alike.all());
         let here = count > 1 && count * 2 >= all || count > 2 && count * 4 >= all;
         here || common && count == all && !flat

@@ -34,7 +34,8 @@ impl Frames<'_> {
         let column = ways.column;
         let candidate = (i64::from(column) + self.top().written.shift).max(0) as u32;
         if comment {
-            let stays = self.lines_up_comment(candidate) || self.stands_by_brackets();
+            let stays =
+                self.lines_up_comment(candidate) || self.stands_by_brackets() || self.heads_directive(node, column);
             if let Some(ways) = &mut self.ways {
                 ways.line_above = (candidate, stays);
                 ways.beside &= stays;
@@ -210,7 +211,7 @@ impl Frames<'_> {
         let mut places = open.flat_map(|frame| [frame.base, frame.anchor]);
         let (above, comment) = ways.line_above;
         let further = i64::from(candidate) - i64::from(self.top().base.columns());
-        if ways.beside && further > 0 || further > i64::from(FAR_OFF) {
+        if ways.beside && further > 0 || further >= i64::from(FAR_OFF) {
             return true;
         }
         // Some stand below what they are about, one step further in.

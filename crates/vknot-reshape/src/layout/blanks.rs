@@ -21,7 +21,10 @@ pub(super) fn most(code: Code<'_>, style: &Style) -> u8 {
     style.number(Key::BlankMost).map_or_else(open, |lines| lines as u8)
 }
 
-/// The number that a third of the places with blank lines have, if enough of them tell: between the items of files and namespaces, or
+/// How many places show it in a file, however many do not.
+const MANY: u32 = 10;
+
+/// The number that a third of the places with blank lines have, or many of them, if enough tell: between the items of files and namespaces, or
 /// between the members of types, which may stand closer, as statements do. `None` where too few places tell.
 pub(super) fn shown(code: Code<'_>) -> Option<u8> {
     let (tree, text, table) = (code.tree, code.source.text(), &code.toolkit().indent);
@@ -53,7 +56,10 @@ impl Places {
 
     fn shown(&self) -> Option<u8> {
         let all = self.0[1];
-        let meant = |lines: &usize| self.0[*lines] >= ENOUGH && self.0[*lines] * COMMON >= all;
+        let meant = |lines: &usize| {
+            let places = self.0[*lines];
+            places >= MANY || places >= ENOUGH && places * COMMON >= all
+        };
         (all >= ENOUGH).then(|| (1..=MOST).rev().find(meant).unwrap_or(1) as u8)
     }
 }

@@ -175,12 +175,19 @@ impl Lines {
             let sharing = run.iter().find(shared);
             let own = keeps.then(|| sharing.map_or(needed + usual, |comment| comment.begins.0 + comment.offset()));
             // One line in four may be too long for a column that others keep to.
-            let crossing = |column: &u32| ends.iter().filter(|end| **end >= *column).count();
+            // Code may fill all of the column in front of it.
+            let fills = |comment: &Trailing, end: u32, column: u32| keeps
+                && comment.was == comment.ended
+                && end == column;
+            let cells = || run.iter().zip(ends.iter());
+            let crossing = |column: &u32| cells()
+                .filter(|(comment, end)| **end >= *column && !fills(comment, **end, *column))
+                .count();
             let shares = own.filter(|column| 4 * crossing(column) <= run.len());
             let target =
                 shares.unwrap_or(own.map_or(needed + paper.comment_gap.unwrap_or(1), |own| own.max(needed + 1)));
             for (comment, end) in run.iter().zip(ends) {
-                let target = target.max(end + 1);
+                let target = if fills(comment, end, target) { target } else { target.max(end + 1) };
                 let mut text = String::new();
                 let stands = end + comment.begins.1 == comment.ended + comment.begins.0;
                 match comment.begins_line {

@@ -2,6 +2,7 @@
 
 use crate::support::{formatted, indented, read};
 
+mod c;
 mod c_family;
 mod cpp;
 mod csharp;
@@ -349,6 +350,7 @@ fn what_people_keep_stays() {
     for (what, language, set, text) in
         [
             KEPT,
+            c::KEPT,
             c_family::KEPT,
             cpp::KEPT,
             csharp::KEPT,

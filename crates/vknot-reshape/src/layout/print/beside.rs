@@ -368,10 +368,20 @@ impl Printer<'_, '_> {
         tree.ancestors(item?.node).take(FEW_LEVELS).find(|id| tree.parent(*id) == holder)
     }
 
+    /// Whether the second line of a comment begins right behind the column of its first.
+    fn lines_up_below(&self, offset: u32) -> bool {
+        let line = self.planner.code.source.line(offset);
+        line < self.planner.code.source.lines().count() && self.indent_of(line) == self.written_column(offset) + 1
+    }
+
     /// Leaves a comment of several lines as far behind the code as it was; its lines move with it.
     fn stays_behind(&mut self, span: Span) -> bool {
         let [ended, was] = [span.start, span.end].map(|offset| self.written_column(offset));
-        let width = was.saturating_sub(ended).max(1);
+        // Where its lines stand below each other, the code may fill all of the column in front of it.
+        let full = span.is_empty() && self.paper.comment_gap.is_none();
+        let begins = |offset: u32| self.planner.text[..offset as usize].ends_with(['(', '[']);
+        let least = u32::from(!(full && (self.lines_up_below(span.end) || begins(span.start))));
+        let width = was.saturating_sub(ended).max(least);
         let text = " ".repeat(width as usize);
         if text != span.of(self.planner.text) && (self.column != ended || width != was - ended) {
             self.edits.push(span, &text);

@@ -37,6 +37,10 @@ impl Planner<'_> {
         let mut group = Group::over(self.first(inner[open]), self.end(inner[close]));
         let broken = behind.iter().any(|(_, part)| self.newlines(self.first(*part)) > 0);
         group.always = keeps && broken || !leading.is_empty();
+        // Where its author broke only what the clauses hold, that is enough.
+        if !group.always && self.keeps_meant() && let Some(inside) = self.first_break(group.open, group.close) {
+            group.fit_end = inside;
+        }
         let (kept, number) = (group.always, self.plan.group(group));
         leading.iter().for_each(|mark| self.plan.set(*mark, GapPlan::hard(number, 0, 0)));
         for (before, part) in behind {

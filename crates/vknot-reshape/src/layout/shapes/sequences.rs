@@ -216,10 +216,11 @@ impl Planner<'_> {
         self.items(&Items { apart: rule.apart, imports_apart: false }, inner, number);
     }
 
-    /// Whether braces hold nothing, or comments alone that are on their line.
+    /// Whether braces hold nothing, or comments alone, or a semicolon, that are on their line.
     pub(in crate::layout) fn is_hollow(&self, id: NodeId) -> bool {
         let (open, close) = (self.first(id), self.end(id).saturating_sub(1));
-        let comment = |token| self.is_comment_token(token) && !self.token_text(token).contains('\n');
+        let comment = |token| self.is_comment_token(token) && !self.token_text(token).contains('\n')
+            || self.token_text(token) == ";" && close == open + 2;
         close == open + 1
             || close > open && (open + 1..close).all(comment) && (open + 1..=close).all(|gap| self.newlines(gap) == 0)
     }
@@ -344,7 +345,8 @@ impl Planner<'_> {
         let Rule::Braces(rule) = self.rule_of(block) else { return None };
         let tree = self.tree;
         let first = self.first(block);
-        if self.is_multiline(block) || self.newlines(first) > 0 && !self.ends_line(block) {
+        let handed = self.is_handed_over(block);
+        if self.is_multiline(block) || self.newlines(first) > 0 && !(self.ends_line(block) || handed) {
             return None;
         }
         if rule.rows {
@@ -358,8 +360,15 @@ impl Planner<'_> {
         if !rule.single || !self.keeps_single() {
             return None;
         }
-        let few = self.short_items(block).filter(|count| *count == 1 || rule.several || self.options.several);
+        let several = rule.several || self.options.several || handed;
+        let few = self.short_items(block).filter(|count| *count == 1 || several);
         few.map(|_| self.group_with_header(block))
+    }
+
+    /// Whether a block stands in brackets, as what a macro is given does.
+    fn is_handed_over(&self, block: NodeId) -> bool {
+        let mut holders = self.tree.ancestors(block).take(2);
+        self.keeps_meant() && holders.any(|id| matches!(self.role(id), Role::Arguments | Role::Parenthesized))
     }
 
     /// How many items a block holds, if all of them are short ones.

@@ -27,57 +27,6 @@ int zone(int hour) {
 ";
 
 pub(super) const KEPT: &[Case] = &[
-    ("arms of one line, with a comment or a directive behind one, or several labels", "c", &[], "\
-int zone(int tide) {
-    switch (tide) {
-    case LOW: level = 1; break;
-    case HIGH: level = 2; break;
-    /* no cases for the slack */
-    case SPRING: case NEAP: level = 3; break;
-#if STORMS
-    case STORM: level = 4; break;
-#endif
-    default: return 0;
-    }
-    return level;
-}
-"),
-    ("targets of jumps among arms", "c", &[], "\
-int zone(int tide) {
-\tswitch (tide) {
-\tcase LOW:
-\t\tlevel = 1;
- next:
-\t\twarn(level);
-\t\tbreak;
-\tdefault:
-\t\tgoto next;
-\t}
-\treturn 1;
- out:
-\treturn 2;
-}
-"),
-    ("a choice with nothing between its marks", "c", &[], "\
-int zone(int tide) {
-    return read(tide) ?: 1;
-}
-"),
-    ("several statements on a line, here and there", "c", &[], "\
-int zone(int tide) {
-    low = 1; high = 2;
-    if (tide) {
-        read(tide);
-        low++; high++;  /* both */
-    }
-    for (;;) {
-        *mark = tide; tide = 0;
-        warn(tide);
-    }
-    (void)low; (void)high;
-    return tide;
-}
-"),
     ("semicolons that say that nothing is done", "c", &[], "\
 void watch(int level) {
     if (level > 9)
