@@ -31,6 +31,7 @@ impl Frames<'_> {
             || self.stands_with_others(spot, candidate)
             || self.stands_before_comma(node)
             || self.is_outermost(node, candidate)
+            || self.stands_in_template(node, spot, candidate)
         {
             return true;
         }

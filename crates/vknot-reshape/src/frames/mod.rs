@@ -21,6 +21,7 @@ mod spots;
 pub(crate) mod stack;
 pub(crate) mod standings;
 pub(crate) mod tables;
+mod templates;
 mod waiting;
 pub(crate) mod ways;
 mod written;

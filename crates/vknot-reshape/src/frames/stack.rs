@@ -19,6 +19,7 @@ use super::waiting::Waiting;
 use super::options::Options;
 use super::place::{By, Place, Spot};
 use super::tables::Tables;
+use super::templates::Templates;
 use super::marks::{ends_item, leads_clause};
 use super::ways::{Ways, Written};
 
@@ -154,6 +155,8 @@ pub(crate) struct Frames<'a> {
     /// The tables of the file, and whether the line at hand may line up with others of one.
     pub(super) tables: Tables,
     pub in_table: bool,
+    /// What marks of templates are to their blocks.
+    pub(super) templates: Templates,
     /// The body of a function that holds the whole file.
     pub(super) wrapper: Option<NodeId>,
 }
@@ -207,6 +210,7 @@ impl<'a> Frames<'a> {
             stays: Vec::new(),
             tables: Tables::new(table.spec.prefixed_names),
             in_table: true,
+            templates: Templates::of(code, table.spec.templates),
             wrapper: table.spec.module_function.then(|| wrapper(tree)).flatten(),
         };
         frames.push(NodeId(0), Hold::Flat, margin, margin);
@@ -432,6 +436,7 @@ impl<'a> Frames<'a> {
             }
         }
         self.count_bracket(token);
+        self.count_template(token);
         self.note_column(token, open, first_of, column);
     }
 

@@ -43,6 +43,8 @@ pub(crate) struct Written {
     pub bracket: u32,
     /// Where the mark stands that leads the line it began on, if it goes by what is behind that.
     pub mark: Option<u32>,
+    /// How many blocks of a template are open in it.
+    pub templates: u32,
     /// Where its labels stand.
     pub labels: Option<Place>,
     /// Whether a line has told where those beside it stand, and where they would have stood.

@@ -30,6 +30,7 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     constraints: &[],
     page: &[],
     preserved: &[],
+    templates: "",
     module_function: false,
     flush: &[],
     ends: &[";", "{", "}", ",", ":"],

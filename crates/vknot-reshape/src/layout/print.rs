@@ -323,7 +323,11 @@ impl Printer<'_, '_> {
             Some(breaks) => (0..breaks).for_each(|_| self.buffer.push_str(self.paper.line_end)),
             None => {
                 let written = self.planner.tree.gap_span(gap).of(self.planner.text);
-                self.buffer.push_str(&written[..written.rfind('\n').map_or(0, |end| end + 1)]);
+                let lines = written.split_inclusive('\n').filter(|line| line.ends_with('\n'));
+                for line in lines {
+                    self.buffer.push_str(line.trim_end_matches(['\r', '\n']));
+                    self.buffer.push_str(self.paper.line_end);
+                }
             }
         }
         place.write(self.paper.indentation, self.paper.align_with_tabs, &mut self.buffer);

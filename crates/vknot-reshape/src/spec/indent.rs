@@ -116,6 +116,8 @@ pub(crate) struct IndentSpec {
     pub page: &'static [&'static str],
     /// Names of elements whose white space is shown as it is.
     pub preserved: &'static [&'static str],
+    /// The kind of marks that begin and end blocks of a template; empty where there are none.
+    pub templates: &'static str,
     /// Marks and words behind which the next line is a new statement, where no tree tells.
     pub ends: &'static [&'static str],
     /// Words that open and close something, where no tree tells.

@@ -42,5 +42,6 @@ const INDENTED: IndentSpec = IndentSpec {
     holds: &[(Hold::Tag, &["opening_tag", "tag"]), (Hold::Closing, &["closing_tag"])],
     page: &["html", "body"],
     preserved: &["pre", "textarea"],
+    templates: "template",
     ..usual::INDENT
 };

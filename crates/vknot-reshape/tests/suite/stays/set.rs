@@ -167,6 +167,7 @@ pub(super) const SET: &[(&str, &str, &str, &str)] = &[
         "vknot_break_keep=none",
         "export interface Config {\n  sse?: {\n    /**\n     * On or off.\n     */\n    on: boolean;\n  }\n    & Pick<\n      ProducerOptionsOfTheStation,\n      'ping' | 'emitAndEndImmediately' | 'longestDuration' | 'client'\n    >;\n}\n",
     ),
+    ("c", "int a;\n\u{c}\nint b;\n", "end_of_line=crlf", "int a;\r\n\u{c}\r\nint b;\r\n"),
     // No comma behind a directive.
     (
         "csharp",

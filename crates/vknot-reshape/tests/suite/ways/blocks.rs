@@ -3,6 +3,57 @@
 use super::Way;
 
 pub(super) const WAYS: &[Way] = &[
+    ("blocks of a template, one level in", "html", "\
+{% extends 'board.html' %}
+
+{% block content %}
+  <form method=\"post\">
+    <label for=\"level\">Level</label>
+§    <input name=\"level\">
+    {% if zone %}
+      <input name=\"zone\">
+      {% for tide in tides %}
+        <b>{{ tide }}</b>
+      {% endfor %}
+    {% else %}
+      <i>none</i>
+    {% endif %}
+  </form>
+  <ul>
+    {% if low %}
+      <li>low
+    {% else %}
+      <li>high
+    {% endif %}
+  </ul>
+{% endblock %}
+"),
+    ("blocks of other templates, one level in", "html", "\
+<body>
+  {{#each stations}}
+    <p>{{name}}</p>
+    {{#if low}}
+      <b>low</b>
+    {{else}}
+      <i>high</i>
+    {{/if}}
+  {{/each}}
+  <div>
+§    <p>levels</p>
+    <% stations.each do |station| %>
+      <p>station</p>
+    <% end %>
+    <% if (low) { %>
+      <p>low</p>
+    <% } else { %>
+      <p>high</p>
+    <% } %>
+    <?php foreach ($stations as $station): ?>
+      <p>station</p>
+    <?php endforeach; ?>
+  </div>
+</body>
+"),
     ("a page whose tags stand at the margin but for a few", "html", "\
 <body>
 <form action=\"/search\">
