@@ -7,6 +7,7 @@ use super::marks::{closer, leads_clause};
 use super::offsets::Mark;
 use super::place::{By, margin_behind_first, Place, Spot};
 use super::stack::{Frame, Frames};
+use super::templates::Part;
 use super::written::{between, DEEP, is_sequence};
 use crate::spec::indent::Hold;
 
@@ -91,6 +92,25 @@ impl Frames<'_> {
         let behind = self.tree.tokens().get(node.first_token as usize + 1).map_or(0, |next| next.start - node.start);
         top.bracket.is_some() && [top.close, top.base].map(Place::columns).contains(&candidate)
             || top.bracket.is_some() && candidate + behind == top.base.columns()
+    }
+
+    /// Whether a line stands further in than its place by as many levels as there are blocks open around it, or fewer.
+    pub(super) fn stands_in_template(&self, node: &Node, spot: &Spot, candidate: u32) -> bool {
+        let size = self.options.size.max(1);
+        let further = |from: Place, levels: u32| {
+            let further = candidate.checked_sub(from.columns());
+            further.is_some_and(|further| further <= levels * size && further % size == 0)
+        };
+        // What parts or ends a block may stand in an element that nothing ends.
+        let parts = self.templates.part(node.first_token).is_some_and(|part| part != Part::Begin);
+        let mut holders = self.stack.iter().rev().take(DEEP);
+        match parts {
+            true => holders.any(|frame| {
+                let open = frame.written.templates;
+                open > 0 && further(frame.anchor, open)
+            }),
+            false => !spot.closes && further(spot.place, self.top().written.templates),
+        }
     }
 
     /// Whether a label of a case stands as far in as most others.

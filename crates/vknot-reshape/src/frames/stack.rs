@@ -19,7 +19,7 @@ use super::waiting::Waiting;
 use super::options::Options;
 use super::place::{By, Place, Spot};
 use super::tables::Tables;
-use super::templates::Templates;
+use super::templates::{Part, Templates};
 use super::marks::{ends_item, leads_clause};
 use super::ways::{Ways, Written};
 
@@ -460,6 +460,21 @@ impl<'a> Frames<'a> {
     pub(super) fn line_up_with_next(&mut self, what: LinesUp) {
         let at = self.stack.len() - 1;
         self.lines_up = Some((at, self.top().node, what));
+    }
+
+    /// Counts the blocks that are open in what the innermost frame holds.
+    pub(super) fn count_template(&mut self, token: TokenId) {
+        let Some(part) = self.templates.part(token) else { return };
+        let mark = self.tree.tokens().get(token as usize).map(|token| token.node);
+        let holds = |frame: &&mut Frame| Some(frame.node) != mark && (part != Part::End || frame.written.templates > 0);
+        if let Some(holder) = self.stack.iter_mut().rev().take(NEAR).find(holds) {
+            let open = &mut holder.written.templates;
+            *open = match part {
+                Part::Begin => open.saturating_add(1),
+                Part::Middle => *open,
+                Part::End => open.saturating_sub(1),
+            };
+        }
     }
 
     fn count_bracket(&mut self, token: TokenId) {

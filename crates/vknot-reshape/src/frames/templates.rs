@@ -2,16 +2,13 @@
 
 use std::collections::HashMap;
 
-use vknot_syntax::{Node, TokenId};
+use vknot_syntax::TokenId;
 
-use super::place::{Place, Spot};
-use super::stack::{Frame, Frames};
-use super::written::DEEP;
 use crate::spec::Code;
 
 /// What a mark is to a block.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-enum Part {
+pub(super) enum Part {
     Begin,
     Middle,
     End,
@@ -28,23 +25,37 @@ const MIDDLE: [&str; 9] = ["case", "catch", "else", "elif", "elseif", "elsif", "
 const BLOCKS: [&str; 7] = ["begin", "case", "for", "if", "unless", "until", "while"];
 
 impl Templates {
+    /// What a token is to a block.
+    pub(super) fn part(&self, token: TokenId) -> Option<Part> {
+        self.0.get(&token).copied()
+    }
+
     /// Those of a text, given the kind of node that marks are.
     pub(super) fn of(code: Code<'_>, kind: &str) -> Self {
         let mut templates = Self::default();
         let Some(kind) = code.tree.language().kind(kind).filter(|_| !kind.is_empty()) else { return templates };
         let mut open: Vec<(TokenId, &str)> = Vec::new();
+        // How many of a name are open: an end without a beginning must not look for one.
+        let mut counts: HashMap<&str, usize> = HashMap::new();
         for (index, token) in code.tree.tokens().iter().enumerate() {
             if code.tree.node(token.node).kind != kind {
                 continue;
             }
             let token_id = index as TokenId;
             match said(code.source.slice(token.span())) {
-                Some((Part::Begin, name)) => open.push((token_id, name)),
+                Some((Part::Begin, name)) => {
+                    open.push((token_id, name));
+                    *counts.entry(name).or_default() += 1;
+                }
                 Some((Part::Middle, _)) => drop(templates.0.insert(token_id, Part::Middle)),
                 Some((Part::End, name)) => {
-                    let begin = open.iter().rposition(|(_, open)| *open == name);
-                    if let Some((token, _)) = begin.and_then(|begin| open.drain(begin..).next()) {
-                        templates.0.extend([(token, Part::Begin), (token_id, Part::End)]);
+                    let mut begins = counts.get(name).is_some_and(|count| *count > 0);
+                    while begins && let Some((begin, passed)) = open.pop() {
+                        counts.entry(passed).and_modify(|count| *count -= 1);
+                        if passed == name {
+                            templates.0.extend([(begin, Part::Begin), (token_id, Part::End)]);
+                            begins = false;
+                        }
                     }
                 }
                 None => {}
@@ -87,40 +98,4 @@ fn said(mark: &str) -> Option<(Part, &str)> {
 fn first_word(text: &str) -> &str {
     let text = text.trim_start();
     &text[..text.find(|c: char| !(c.is_alphanumeric() || c == '_')).unwrap_or(text.len())]
-}
-
-impl Frames<'_> {
-    /// Counts the blocks that are open in what the innermost frame holds.
-    pub(super) fn count_template(&mut self, token: TokenId) {
-        let Some(part) = self.templates.0.get(&token).copied() else { return };
-        let mark = self.tree.tokens().get(token as usize).map(|token| token.node);
-        let holds = |frame: &&mut Frame| Some(frame.node) != mark && (part != Part::End || frame.written.templates > 0);
-        if let Some(holder) = self.stack.iter_mut().rev().take(DEEP).find(holds) {
-            let open = &mut holder.written.templates;
-            *open = match part {
-                Part::Begin => open.saturating_add(1),
-                Part::Middle => *open,
-                Part::End => open.saturating_sub(1),
-            };
-        }
-    }
-
-    /// Whether a line stands further in than its place by as many levels as there are blocks open around it, or fewer.
-    pub(super) fn stands_in_template(&self, node: &Node, spot: &Spot, candidate: u32) -> bool {
-        let size = self.options.size.max(1);
-        let further = |from: Place, levels: u32| {
-            let further = candidate.checked_sub(from.columns());
-            further.is_some_and(|further| further <= levels * size && further % size == 0)
-        };
-        // What parts or ends a block may stand in an element that nothing ends.
-        let parts = self.templates.0.get(&node.first_token).is_some_and(|part| *part != Part::Begin);
-        let mut holders = self.stack.iter().rev().take(DEEP);
-        match parts {
-            true => holders.any(|frame| {
-                let open = frame.written.templates;
-                open > 0 && further(frame.anchor, open)
-            }),
-            false => !spot.closes && further(spot.place, self.top().written.templates),
-        }
-    }
 }
