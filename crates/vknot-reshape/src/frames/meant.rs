@@ -90,8 +90,8 @@ impl Frames<'_> {
     fn leads_item(&self, node: &Node, candidate: u32) -> bool {
         let top = self.top();
         let behind = self.tree.tokens().get(node.first_token as usize + 1).map_or(0, |next| next.start - node.start);
-        top.bracket.is_some() && [top.close, top.base].map(Place::columns).contains(&candidate)
-            || top.bracket.is_some() && candidate + behind == top.base.columns()
+        let columns = [top.close, top.base].map(Place::columns);
+        top.bracket.is_some() && (columns.contains(&candidate) || candidate + behind == top.base.columns())
     }
 
     /// Whether a line stands further in than its place by as many levels as there are blocks open around it, or fewer.

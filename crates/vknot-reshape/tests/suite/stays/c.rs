@@ -206,15 +206,15 @@ int zone(int tide) {
     return tide;
 }
 "),
-    ("wraps in a column of their own, two lines or one of each", "c", &[], "\
+    ("wraps in a column of their own, two lines of each", "c", &["tab_width=8"], "\
 extern int\t\tread_levels(struct station *station,
 \t\t\t\tconst char *name, const char *version,
 \t\t\t\tint zone);
-extern int\t\tread_zone(struct station *station,
+extern int\t\tread_all_zones(struct station *station,
 \t\t\t\tconst char *name, const char *version,
 \t\t\t\tint zone);
 "),
-    ("single wraps in a column that many have", "c", &[], WRAPS),
+    ("single wraps in a column that many have", "c", &["tab_width=8"], WRAPS),
     ("comments that fill up to their column", "c", &["tab_width=8"], "\
 struct station {
 \tint level;\t\t/* The level. */

@@ -20,6 +20,11 @@ static const struct command commands[] = {
 #if SPRING
     { \"spring\"  , read_it   },
 #endif
+    { \"highest\" , read_all  },
+    { \"higher\"  , read_all  },
+#if SLACK
+    { \"slackly\" , read_it   },
+#endif
     { \"high\"    , read_high },
 #if NEAP
     { \"neaptide\", read_neap },

@@ -168,6 +168,13 @@ pub(super) const SET: &[(&str, &str, &str, &str)] = &[
         "export interface Config {\n  sse?: {\n    /**\n     * On or off.\n     */\n    on: boolean;\n  }\n    & Pick<\n      ProducerOptionsOfTheStation,\n      'ping' | 'emitAndEndImmediately' | 'longestDuration' | 'client'\n    >;\n}\n",
     ),
     ("c", "int a;\n\u{c}\nint b;\n", "end_of_line=crlf", "int a;\r\n\u{c}\r\nint b;\r\n"),
+    // A comment moves with its tabs.
+    (
+        "c",
+        "int f(int a) {\n\tif (a) {\n\t\tg(a);\n\t} else\n\twhile (a) {\n\t\tif (b) {\n\t\t\t/* All\n\t\t\t * of it. */\n\t\t\tg(b);\n\t\t}\n\t}\n}\n",
+        "tab_width=4",
+        "int f(int a) {\n\tif (a) {\n\t\tg(a);\n\t} else\n\t\twhile (a) {\n\t\t\tif (b) {\n\t\t\t\t/* All\n\t\t\t\t * of it. */\n\t\t\t\tg(b);\n\t\t\t}\n\t\t}\n}\n",
+    ),
     // No comma behind a directive.
     (
         "csharp",
