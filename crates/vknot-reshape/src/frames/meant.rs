@@ -7,9 +7,8 @@ use super::marks::{closer, leads_clause};
 use super::offsets::Mark;
 use super::place::{By, margin_behind_first, Place, Spot};
 use super::stack::{Frame, Frames};
-use super::templates::Part;
 use super::written::{between, DEEP, is_sequence};
-use crate::spec::indent::Hold;
+use crate::spec::indent::{Hold, TemplatePart};
 
 impl Frames<'_> {
     /// Whether a line may stand in a column though the rule says another one.
@@ -102,7 +101,7 @@ impl Frames<'_> {
             further.is_some_and(|further| further <= levels * size && further % size == 0)
         };
         // What parts or ends a block may stand in an element that nothing ends.
-        let parts = self.templates.part(node.first_token).is_some_and(|part| part != Part::Begin);
+        let parts = self.templates.part(node.first_token).is_some_and(|part| part != TemplatePart::Begin);
         let mut holders = self.stack.iter().rev().take(DEEP);
         match parts {
             true => holders.any(|frame| {

@@ -13,13 +13,13 @@ use vknot_syntax::{Node, NodeId, Role, Source, TokenId, Tree};
 use crate::partners::{bracket_of, is_stray, missing_closer, OpenBrackets};
 use crate::spec::Code;
 use crate::spec::forms::HeadRule;
-use crate::spec::indent::{Hold, IndentTable};
+use crate::spec::indent::{Hold, IndentTable, TemplatePart};
 use super::blocks::Block;
 use super::waiting::Waiting;
 use super::options::Options;
 use super::place::{By, Place, Spot};
 use super::tables::Tables;
-use super::templates::{Part, Templates};
+use super::templates::Templates;
 use super::marks::{ends_item, leads_clause};
 use super::ways::{Ways, Written};
 
@@ -466,13 +466,14 @@ impl<'a> Frames<'a> {
     pub(super) fn count_template(&mut self, token: TokenId) {
         let Some(part) = self.templates.part(token) else { return };
         let mark = self.tree.tokens().get(token as usize).map(|token| token.node);
-        let holds = |frame: &&mut Frame| Some(frame.node) != mark && (part != Part::End || frame.written.templates > 0);
+        let holds = |frame: &&mut Frame| Some(frame.node) != mark
+            && (part != TemplatePart::End || frame.written.templates > 0);
         if let Some(holder) = self.stack.iter_mut().rev().take(NEAR).find(holds) {
             let open = &mut holder.written.templates;
             *open = match part {
-                Part::Begin => open.saturating_add(1),
-                Part::Middle => *open,
-                Part::End => open.saturating_sub(1),
+                TemplatePart::Begin => open.saturating_add(1),
+                TemplatePart::Middle => *open,
+                TemplatePart::End => open.saturating_sub(1),
             };
         }
     }

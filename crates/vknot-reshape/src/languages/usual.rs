@@ -30,7 +30,7 @@ pub(crate) const INDENT: IndentSpec = IndentSpec {
     constraints: &[],
     page: &[],
     preserved: &[],
-    templates: "",
+    templates: None,
     module_function: false,
     flush: &[],
     ends: &[";", "{", "}", ",", ":"],

@@ -116,8 +116,8 @@ pub(crate) struct IndentSpec {
     pub page: &'static [&'static str],
     /// Names of elements whose white space is shown as it is.
     pub preserved: &'static [&'static str],
-    /// The kind of marks that begin and end blocks of a template; empty where there are none.
-    pub templates: &'static str,
+    /// The marks that begin and end blocks of a template.
+    pub templates: Option<&'static TemplateSpec>,
     /// Marks and words behind which the next line is a new statement, where no tree tells.
     pub ends: &'static [&'static str],
     /// Words that open and close something, where no tree tells.
@@ -135,6 +135,23 @@ pub(crate) struct IndentSpec {
     pub links_follow_blocks: bool,
     /// What says where lines stand.
     pub lines: LinesBy,
+}
+
+/// The marks of templates.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct TemplateSpec {
+    /// The kind of node that they are.
+    pub kind: &'static str,
+    /// Whether one begins, parts or ends a block, and the name of that; blocks of code without names share an empty one.
+    pub said: fn(&str) -> Option<(TemplatePart, &str)>,
+}
+
+/// What a mark is to a block of a template.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum TemplatePart {
+    Begin,
+    Middle,
+    End,
 }
 
 impl IndentSpec {

@@ -1,5 +1,7 @@
 //! HTML.
 
+mod templates;
+
 use vknot_style::{Key, LanguageStyle};
 
 use crate::languages::usual;
@@ -42,6 +44,6 @@ const INDENTED: IndentSpec = IndentSpec {
     holds: &[(Hold::Tag, &["opening_tag", "tag"]), (Hold::Closing, &["closing_tag"])],
     page: &["html", "body"],
     preserved: &["pre", "textarea"],
-    templates: "template",
+    templates: Some(&templates::TEMPLATES),
     ..usual::INDENT
 };
